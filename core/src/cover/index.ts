@@ -1,0 +1,4 @@
+export * from './coverage';
+export * from './gaps';
+export * from './ground';
+export * from './shadow';

@@ -1,0 +1,183 @@
+import {
+  add3,
+  boxOf,
+  centroid,
+  type Polygon,
+  scale3,
+  signedArea,
+  toRadians,
+  toSpace,
+  type Vec2,
+  type Vec3,
+} from '../geometry';
+import type { Panel, SheetChoice } from '../plan';
+import { MATERIALS, type Material } from '../sheet';
+import { type Bend, makeBend } from './bend';
+import { type Facet, facetsOf, hingeOf } from './facets';
+import { openingArea, openingOutline, removesMetal } from './openings';
+
+/** A flat or bend strip of the developed blank, in base coordinates. */
+export interface BlankPiece {
+  readonly id: string;
+  readonly kind: 'flat' | 'bend';
+  readonly outline: Polygon;
+}
+
+export interface FoldedPanel {
+  readonly panel: Panel;
+  readonly sheet: SheetChoice;
+  readonly material: Material;
+  readonly facets: readonly Facet[];
+  readonly bends: readonly Bend[];
+  readonly blank: {
+    /** developed area less openings, mm² */
+    readonly areaMm2: number;
+    /** along u and v, mm */
+    readonly size: readonly [number, number];
+    readonly pieces: readonly BlankPiece[];
+  };
+  readonly massKg: number;
+  /** centre of mass in the vehicle frame */
+  readonly centroid: Vec3;
+}
+
+interface Placed {
+  readonly facet: Facet;
+  /** blank position of the facet's frame origin and its two axes */
+  readonly origin: Vec2;
+  readonly u: Vec2;
+  readonly v: Vec2;
+  readonly bend?: Bend;
+}
+
+const inBlank = (p: Placed, [a, b]: Vec2): Vec2 => [
+  p.origin[0] + p.u[0] * a + p.v[0] * b,
+  p.origin[1] + p.u[1] * a + p.v[1] * b,
+];
+
+/** Lays the flange tree flat: each flange starts its own mould line minus the deduction past its parent's. */
+function layFlat(facets: readonly Facet[], bends: ReadonlyMap<string, Bend>): readonly Placed[] {
+  const placed = new Map<string, Placed>();
+  for (const facet of facets) {
+    const parent = facet.parent === undefined ? undefined : placed.get(facet.parent);
+    if (!parent || !facet.flange) {
+      placed.set(facet.id, { facet, origin: [0, 0], u: [1, 0], v: [0, 1] });
+      continue;
+    }
+    const hinge = hingeOf(parent.facet.outline, facet.flange);
+    const bend = bends.get(facet.id);
+    const turn = (d: Vec2): Vec2 => {
+      const o = inBlank(parent, d);
+      return [o[0] - parent.origin[0], o[1] - parent.origin[1]];
+    };
+    const u = turn(hinge.outward);
+    const start = inBlank(parent, hinge.start);
+    const back = bend?.deductionMm ?? 0;
+    placed.set(facet.id, {
+      facet,
+      u,
+      v: turn(hinge.along),
+      origin: [start[0] - u[0] * back, start[1] - u[1] * back],
+      bend,
+    });
+  }
+  return [...placed.values()];
+}
+
+/** Distance of the centroid of a bent sheet sector from the bend's axis (annular sector, angle in radians). */
+function sectorRadius(inner: number, outer: number, angle: number): number {
+  const h = angle / 2;
+  return ((2 / 3) * (Math.sin(h) / h) * (outer ** 3 - inner ** 3)) / (outer ** 2 - inner ** 2);
+}
+
+/**
+ * Folds a panel from its sheet: flats in space, bends, developed blank, mass and centre of mass.
+ * Mass follows the blank (neutral fibre): area less openings × thickness × density. Pure; see `foldPanel`.
+ */
+export function fold(panel: Panel, sheet: SheetChoice): FoldedPanel {
+  const material = MATERIALS[sheet.material];
+  const t = sheet.thickness;
+  const facets = facetsOf(panel);
+  const bends = facets.flatMap(({ flange }) =>
+    flange ? [makeBend(flange.id, flange.angle, t, material, flange.insideRadius)] : [],
+  );
+  const bendById = new Map(bends.map(b => [b.id, b]));
+
+  let [area, mx, my, mz] = [0, 0, 0, 0];
+  const take = (a: number, at: Vec3): void => {
+    area += a;
+    mx += a * at[0];
+    my += a * at[1];
+    mz += a * at[2];
+  };
+  const byId = new Map(facets.map(f => [f.id, f]));
+  for (const facet of facets) {
+    take(Math.abs(signedArea(facet.outline)), toSpace(facet.frame, centroid(facet.outline), t / 2));
+    const bend = bendById.get(facet.id);
+    const parent = facet.parent === undefined ? undefined : byId.get(facet.parent);
+    if (!bend || !parent || bend.angle === 0) continue;
+    const width = facet.outline[2]?.[1] ?? 0;
+    const s = bend.setbackMm;
+    // the two legs end a set-back before the mould line; the curved strip goes in between
+    take(-width * s, toSpace(facet.frame, [s / 2, width / 2], t / 2));
+    const middle = toSpace(facet.frame, [0, width / 2]);
+    const hinge = hingeOf(parent.outline, facet.flange as NonNullable<Facet['flange']>);
+    const out = add3(scale3(parent.frame.u, hinge.outward[0]), scale3(parent.frame.v, hinge.outward[1]));
+    const up = parent.frame.n;
+    take(-width * s, add3(add3(middle, scale3(out, -s / 2)), scale3(up, t / 2)));
+    const a = Math.abs(toRadians(bend.angle));
+    const r = sectorRadius(bend.insideRadius, bend.insideRadius + t, a);
+    const side = bend.angle > 0 ? 1 : -1;
+    const axisHeight = side > 0 ? bend.insideRadius + t : -bend.insideRadius;
+    const axis = add3(add3(middle, scale3(out, -s)), scale3(up, axisHeight));
+    const towards = add3(scale3(out, Math.sin(a / 2) * r), scale3(up, -side * Math.cos(a / 2) * r));
+    take(width * bend.allowanceMm, add3(axis, towards));
+  }
+  const base = facets[0] as Facet;
+  for (const o of panel.openings)
+    if (removesMetal(o)) take(-openingArea(o), toSpace(base.frame, centroid(openingOutline(o)), t / 2));
+
+  const placed = layFlat(facets, bendById);
+  const pieces = placed.flatMap((p): BlankPiece[] => {
+    const own = p.bend?.setbackMm ?? 0;
+    const flat = p.facet.outline.map((q): Vec2 => inBlank(p, [q[0] === 0 && p.bend ? own : q[0], q[1]]));
+    if (!p.bend) return [{ id: p.facet.id, kind: 'flat', outline: flat }];
+    const w = p.facet.outline[2]?.[1] ?? 0;
+    const from = own - p.bend.allowanceMm;
+    const strip: Polygon = [
+      [from, 0],
+      [own, 0],
+      [own, w],
+      [from, w],
+    ];
+    return [
+      { id: p.facet.id, kind: 'bend', outline: strip.map(q => inBlank(p, q)) },
+      { id: p.facet.id, kind: 'flat', outline: flat },
+    ];
+  });
+  const box = boxOf(pieces.flatMap(p => p.outline));
+  return {
+    panel,
+    sheet,
+    material,
+    facets,
+    bends,
+    blank: { areaMm2: area, size: [box.max[0] - box.min[0], box.max[1] - box.min[1]], pieces },
+    massKg: area * t * material.density * 1e-9,
+    centroid: [mx / area, my / area, mz / area],
+  };
+}
+
+const folded = new WeakMap<Panel, Map<string, FoldedPanel>>();
+
+/** As `fold`, remembered for as long as the panel lives: an edit to one plate folds that plate only. */
+export function foldPanel(panel: Panel, sheet: SheetChoice): FoldedPanel {
+  const key = `${sheet.material}|${sheet.thickness}|${sheet.finish}`;
+  const known = folded.get(panel) ?? new Map<string, FoldedPanel>();
+  const hit = known.get(key);
+  if (hit) return hit;
+  const made = fold(panel, sheet);
+  known.set(key, made);
+  folded.set(panel, known);
+  return made;
+}

@@ -1,0 +1,4 @@
+export * from './bend';
+export * from './facets';
+export * from './fold';
+export * from './openings';

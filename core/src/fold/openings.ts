@@ -1,0 +1,34 @@
+import { circle, type Polygon, rectangle, signedArea, type Vec2 } from '../geometry';
+import type { Opening } from '../plan';
+
+/** Outline of an opening in base coordinates; a circle becomes a polygon of the same area. */
+export function openingOutline({ at, shape }: Opening): Polygon {
+  if ('circle' in shape) return circle(at, shape.circle);
+  if ('rect' in shape) {
+    const [w, h] = shape.rect;
+    return rectangle(at[0] - w / 2, at[1] - h / 2, at[0] + w / 2, at[1] + h / 2);
+  }
+  return shape.polygon.map(([u, v]): Vec2 => [u + at[0], v + at[1]]);
+}
+
+/** Area of the opening's outline, mm². */
+export function openingArea({ shape }: Opening): number {
+  if ('circle' in shape) return (Math.PI * shape.circle ** 2) / 4;
+  if ('rect' in shape) return shape.rect[0] * shape.rect[1];
+  return Math.abs(signedArea(shape.polygon));
+}
+
+/** Share of the outline that is open: louvers are lanced, the rest is cut right out. */
+export const openShare = (o: Opening): number => (o.kind === 'louvers' ? (o.openFraction ?? 0.3) : 1);
+
+/** Louvers are pressed out of the sheet and take no metal away. */
+export const removesMetal = (o: Opening): boolean => o.kind !== 'louvers';
+
+/** The largest round thing that passes, mm: a circle's diameter, a rectangle's short side, a polygon's inner width. */
+export function clearDiameter(o: Opening): number {
+  if ('circle' in o.shape) return o.shape.circle;
+  if ('rect' in o.shape) return Math.min(...o.shape.rect);
+  const xs = o.shape.polygon.map(p => p[0]);
+  const ys = o.shape.polygon.map(p => p[1]);
+  return Math.min(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
+}

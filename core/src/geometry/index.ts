@@ -1,0 +1,4 @@
+export * from './frame';
+export * from './polygon';
+export * from './region';
+export * from './vector';

@@ -1,0 +1,12 @@
+/** Plane point `[x, y]` and space point `[x, y, z]`, mm. */
+export type Vec2 = readonly [number, number];
+export type Vec3 = readonly [number, number, number];
+
+export const add3 = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+export const sub3 = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+export const scale3 = (a: Vec3, s: number): Vec3 => [a[0] * s, a[1] * s, a[2] * s];
+export const dot3 = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+export const length3 = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
+export const distance2 = (a: Vec2, b: Vec2): number => Math.hypot(a[0] - b[0], a[1] - b[1]);
+export const toRadians = (deg: number): number => (deg * Math.PI) / 180;
+export const toDegrees = (rad: number): number => (rad * 180) / Math.PI;

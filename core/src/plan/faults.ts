@@ -1,0 +1,72 @@
+import * as yup from 'yup';
+
+/** One thing wrong with a document: where, in the file's own keys, and what, in plain words. */
+export interface Fault {
+  readonly path: string;
+  readonly fault: string;
+}
+
+const KIND: Readonly<Record<string, string>> = {
+  string: 'text',
+  number: 'a number',
+  boolean: 'true or false',
+  array: 'a list',
+  object: 'a group of keys',
+  tuple: 'a point with the right count of numbers',
+  mixed: 'a value',
+};
+
+const show = (v: unknown): string => {
+  const s = typeof v === 'string' ? `"${v}"` : JSON.stringify(v);
+  if (s === undefined) return 'nothing';
+  return s.length > 40 ? `${s.slice(0, 37)}...` : s;
+};
+
+function plain(e: yup.ValidationError): string {
+  const p = (e.params ?? {}) as Record<string, unknown>;
+  const type = (p.type as string | undefined) === undefined || e.type ? e.type : (p.type as string);
+  const given = p.originalValue ?? p.value;
+  switch (type) {
+    case 'required':
+    case 'optionality':
+    case 'defined':
+    case 'nullable':
+      return given === '' ? 'is empty' : 'is missing';
+    case 'typeError':
+      return Number.isNaN(given)
+        ? 'is not a number'
+        : `is ${show(given)}, which is not ${KIND[String(p.type)] ?? 'what belongs here'}`;
+    case 'oneOf':
+      return `is ${show(given)}, but must be one of ${String(p.values)}`;
+    case 'min':
+      return Array.isArray(given)
+        ? `has ${given.length} entries and needs at least ${String(p.min)}`
+        : `is ${show(given)}, but must be ${p.more === undefined ? `${String(p.min)} or more` : `above ${String(p.more)}`}`;
+    case 'max':
+      return `is ${show(given)}, but must be ${String(p.max)} or less`;
+    case 'integer':
+      return `is ${show(given)}, but must be a whole number`;
+    default:
+      return e.message;
+  }
+}
+
+/** Yup's complaint as plain faults, in the order of the document. */
+export function faultsOf(e: yup.ValidationError, root = ''): Fault[] {
+  const all = e.inner.length > 0 ? e.inner.flatMap(x => (x.inner.length > 0 ? x.inner : [x])) : [e];
+  return all.map(one => ({
+    path: [root, one.path].filter(Boolean).join('.') || 'file',
+    fault: plain(one),
+  }));
+}
+
+/** Checks a value against a schema without changing it. */
+export function faultsAgainst(schema: yup.Schema, value: unknown, root = ''): Fault[] {
+  try {
+    schema.validateSync(value, { strict: true, abortEarly: false });
+    return [];
+  } catch (e) {
+    if (e instanceof yup.ValidationError) return faultsOf(e, root);
+    throw e;
+  }
+}

@@ -1,0 +1,179 @@
+import type { Polygon, Vec2, Vec3 } from '../geometry';
+import type { Rig } from '../rig';
+import type { MaterialId } from '../sheet';
+
+export const FINISHES = ['raw', 'powder', 'paint', 'zinc'] as const;
+export const OPENING_KINDS = ['drain', 'door', 'view', 'louvers', 'stones', 'relief'] as const;
+export const HEADS = [
+  'hex',
+  'flange',
+  'button',
+  'countersunk',
+  'socket',
+  'carriage',
+  't-bolt',
+  'thread-cutting',
+  'self-drilling',
+  'tamper-5',
+  'tamper-6',
+] as const;
+export const CLASSES = ['8.8', '10.9', 'grade-5', 'grade-8', 'A2-70'] as const;
+export const FASTENER_FINISHES = ['plain', 'zinc', 'stainless'] as const;
+export const NUTS = [
+  'none',
+  'hex',
+  'nylon-lock',
+  'flange-serrated',
+  'clip',
+  'spring',
+  'clinch',
+  'rivet-nut',
+  'nut-plate',
+  'weld-tab',
+] as const;
+export const WASHERS = ['flat', 'lock', 'fender', 'cup', 'tapered', 'half-moon'] as const;
+export const LUBES = ['dry', 'anti-seize', 'threadlocker'] as const;
+export const HEAD_SIDES = ['below', 'above'] as const;
+export const STARTS = ['front-rear-centre', 'rear-centre-first', 'front-to-rear', 'rear-to-front'] as const;
+export const DRILLINGS = ['template', 'mark-and-remove'] as const;
+export const LIFTS = ['ground', 'ramps', 'two-post'] as const;
+export const DRIVES = ['hand-only', 'impact-then-hand'] as const;
+
+export type SheetFinish = (typeof FINISHES)[number];
+export type OpeningKind = (typeof OPENING_KINDS)[number];
+export type Head = (typeof HEADS)[number];
+export type BoltClass = (typeof CLASSES)[number];
+export type FastenerFinish = (typeof FASTENER_FINISHES)[number];
+export type NutKind = (typeof NUTS)[number];
+export type WasherKind = (typeof WASHERS)[number];
+export type Lube = (typeof LUBES)[number];
+export type HeadSide = (typeof HEAD_SIDES)[number];
+export type Start = (typeof STARTS)[number];
+
+export type Shape =
+  | { readonly circle: number }
+  | { readonly rect: readonly [number, number] }
+  | { readonly polygon: Polygon };
+
+export interface Opening {
+  readonly id: string;
+  readonly kind: OpeningKind;
+  readonly at: Vec2;
+  readonly shape: Shape;
+  /** a servicePoint */
+  readonly serves?: string;
+  /** share of the louvers' outline that is open */
+  readonly openFraction?: number;
+}
+export interface Flange {
+  readonly id: string;
+  /** outline vertex i to i + 1 of the base, or the free edge of the flange it hangs on */
+  readonly edge: number | 'far';
+  /** from its mould line to its free edge, mm */
+  readonly length: number;
+  /** 0 flat, positive up, degrees */
+  readonly angle: number;
+  readonly insideRadius?: number;
+  readonly inset?: readonly [start: number, end: number];
+  readonly flanges?: readonly Flange[];
+}
+export interface Panel {
+  readonly id: string;
+  readonly mark: string;
+  readonly name: string;
+  readonly base: {
+    readonly origin: Vec3;
+    readonly pitch: number;
+    readonly roll: number;
+    readonly outline: Polygon;
+  };
+  readonly flanges: readonly Flange[];
+  readonly openings: readonly Opening[];
+  readonly guards: readonly string[];
+}
+export interface Crossbar {
+  readonly id: string;
+  readonly name: string;
+  readonly from: Vec3;
+  readonly to: Vec3;
+  readonly section: { readonly width: number; readonly height: number; readonly wall: number | 'solid' };
+  readonly material: MaterialId;
+  readonly mounts: readonly string[];
+}
+export interface Joint {
+  readonly id: string;
+  readonly mount?: string;
+  readonly at?: Vec3;
+  /** outermost (lowest) first */
+  readonly panels: readonly string[];
+  readonly fastener: {
+    readonly head: Head;
+    readonly thread: string;
+    readonly class: BoltClass;
+    readonly length: 'auto' | number;
+    readonly finish: FastenerFinish;
+  };
+  readonly nut: NutKind;
+  /** in order from the head */
+  readonly washers: readonly WasherKind[];
+  /** between plate and member, mm */
+  readonly spacer: number;
+  readonly headSide: HeadSide;
+  readonly lube: Lube;
+  readonly torque: 'auto' | number;
+  readonly tightenBefore?: 'hang';
+  readonly tamper?: boolean;
+}
+export interface Seam {
+  readonly front: string;
+  readonly rear: string;
+  readonly overlap: number;
+  readonly outside: string;
+}
+export interface SheetChoice {
+  readonly material: MaterialId;
+  /** mm */
+  readonly thickness: number;
+  readonly finish: SheetFinish;
+  /** the trade name as it was chosen */
+  readonly gauge?: string;
+}
+export interface Build {
+  readonly id: string;
+  readonly name: string;
+  readonly sheets: Readonly<Record<string, SheetChoice>>;
+  readonly note?: string;
+}
+export interface Method {
+  readonly start: Start;
+  readonly drilling: (typeof DRILLINGS)[number];
+  readonly lift: (typeof LIFTS)[number];
+  readonly people: 1 | 2;
+  readonly drive: (typeof DRIVES)[number];
+}
+export interface Limits {
+  readonly maxLiftKg?: number;
+  readonly budget?: number;
+  readonly minClearance?: number;
+}
+export interface Plan {
+  readonly id: string;
+  readonly name: string;
+  readonly rigId: string;
+  readonly notes?: string;
+  readonly panels: readonly Panel[];
+  readonly crossbars: readonly Crossbar[];
+  readonly joints: readonly Joint[];
+  readonly seams: readonly Seam[];
+  readonly builds: readonly Build[];
+  readonly activeBuild: string;
+  readonly method: Method;
+  readonly limits: Limits;
+}
+export interface PlanDocument {
+  readonly format: typeof FORMAT;
+  readonly rig: Rig;
+  readonly plan: Plan;
+}
+
+export const FORMAT = 'plate-fold/1';

@@ -1,0 +1,307 @@
+import * as yup from 'yup';
+import {
+  BODIES,
+  COMPONENT_KINDS,
+  HOLE_CONDITIONS,
+  HOLE_KINDS,
+  MEMBER_KINDS,
+  NUT_REACHES,
+  SERVICE_KINDS,
+} from '../rig';
+import { MATERIAL_IDS } from '../sheet';
+import {
+  CLASSES,
+  DRILLINGS,
+  DRIVES,
+  FASTENER_FINISHES,
+  FINISHES,
+  FORMAT,
+  HEAD_SIDES,
+  HEADS,
+  LIFTS,
+  LUBES,
+  NUTS,
+  OPENING_KINDS,
+  STARTS,
+  WASHERS,
+} from './plan';
+
+/*
+ * The one definition of a plate-fold/1 document. Strict: nothing is cast, so what is read is what was written.
+ * Keys that are not named here are kept.
+ */
+const id = () => yup.string().required();
+const text = () => yup.string().defined();
+const oneOf = (values: readonly string[]) =>
+  yup
+    .string()
+    .oneOf([...values])
+    .required();
+const number = () => yup.number().required();
+const positive = () => number().moreThan(0);
+const notNegative = () => number().min(0);
+const list = <T extends yup.Schema>(of: T) => yup.array().of(of).required();
+const tuple = (...names: string[]) =>
+  yup.tuple(names.map(n => yup.number().required().label(n)) as never).required();
+const point2 = () => tuple('x', 'y');
+const point3 = () => tuple('x', 'y', 'z');
+const outline = () => list(point2()).min(3);
+
+/** A record of any keys whose values all answer one schema. */
+const record = (of: yup.Schema, what: string) =>
+  yup
+    .object()
+    .required()
+    .meta({ recordOf: of })
+    .test('record', '', (value, context) => {
+      const inner: yup.ValidationError[] = [];
+      for (const [key, v] of Object.entries(value ?? {})) {
+        try {
+          of.validateSync(v, { strict: true, abortEarly: false });
+        } catch (e) {
+          if (!(e instanceof yup.ValidationError)) throw e;
+          for (const one of e.inner.length > 0 ? e.inner : [e])
+            inner.push(
+              context.createError({
+                path: `${context.path}.${key}${one.path ? `.${one.path}` : ''}`,
+                message: one.message || what,
+                params: { ...one.params, type: one.type },
+              }),
+            );
+        }
+      }
+      return inner.length === 0 || new yup.ValidationError(inner);
+    });
+
+/** `first` or a number. */
+const wordOr = (word: string, n: yup.NumberSchema) =>
+  yup
+    .mixed()
+    .required()
+    .meta({ anyOf: [word, n] })
+    .test(
+      'wordOr',
+      `must be "${word}" or a number`,
+      v => v === word || (typeof v === 'number' && n.isValidSync(v)),
+    );
+
+const when = () =>
+  record(list(yup.string().required()), 'must list choice ids').optional().default(undefined);
+
+const axle = yup.object({ massKg: positive(), wheelRate: positive() }).required();
+
+export const rigSchema = yup
+  .object({
+    id: id(),
+    name: id(),
+    body: oneOf(BODIES),
+    driverSide: oneOf(['left', 'right']),
+    wheelbase: positive(),
+    tyreRadius: positive(),
+    trackWidth: positive(),
+    frontOverhang: notNegative(),
+    rearOverhang: notNegative(),
+    axles: yup.object({ front: axle, rear: axle }).required(),
+    options: list(
+      yup.object({ id: id(), name: id(), choices: list(yup.object({ id: id(), name: id() })).min(1) }),
+    ),
+    selected: record(yup.string().required(), 'must be a choice id'),
+    components: list(
+      yup.object({
+        id: id(),
+        kind: oneOf(COMPONENT_KINDS),
+        name: id(),
+        footprint: outline(),
+        zBottom: number(),
+        zTop: number(),
+        protect: yup.boolean().required(),
+        keepOut: notNegative(),
+        surfaceC: yup.number(),
+        moves: yup.boolean(),
+        when: when(),
+      }),
+    ),
+    members: list(
+      yup.object({
+        id: id(),
+        kind: oneOf(MEMBER_KINDS),
+        footprint: outline(),
+        zBottom: number(),
+        zTop: number(),
+        wall: positive(),
+      }),
+    ),
+    mounts: list(
+      yup.object({
+        id: id(),
+        member: id(),
+        at: point3(),
+        hole: yup
+          .object({ kind: oneOf(HOLE_KINDS), thread: yup.string(), diameter: yup.number().moreThan(0) })
+          .required(),
+        condition: oneOf(HOLE_CONDITIONS),
+        nutReach: oneOf(NUT_REACHES),
+        behind: yup.object({ component: id(), depth: notNegative() }).optional().default(undefined),
+        when: when(),
+      }),
+    ),
+    servicePoints: list(
+      yup.object({
+        id: id(),
+        kind: oneOf(SERVICE_KINDS),
+        name: id(),
+        at: point3(),
+        opening: notNegative(),
+        component: id(),
+        everyKm: yup.number().moreThan(0),
+        when: when(),
+      }),
+    ),
+    factoryParts: list(
+      yup.object({
+        id: id(),
+        name: id(),
+        massKg: notNegative(),
+        at: point3(),
+        fasteners: list(yup.object({ count: notNegative().integer(), head: id(), thread: text() })),
+        reuseFasteners: yup.boolean().required(),
+        when: when(),
+      }),
+    ),
+  })
+  .required();
+
+const shape = yup
+  .object({
+    circle: yup.number().moreThan(0),
+    rect: yup.tuple([yup.number().required().moreThan(0), yup.number().required().moreThan(0)]).optional(),
+    polygon: yup.array().of(point2()).min(3).optional(),
+  })
+  .required()
+  .test('oneShape', 'must have exactly one of circle, rect or polygon', v => {
+    return [v?.circle, v?.rect, v?.polygon].filter(x => x !== undefined).length === 1;
+  });
+
+/** A flange tree; `far` is the only edge a flange on a flange can leave. */
+const flange: yup.Schema = yup.object({
+  id: id(),
+  edge: wordOr('far', yup.number().integer().min(0)),
+  length: positive(),
+  angle: number().min(-150).max(150),
+  insideRadius: yup.number().moreThan(0),
+  inset: yup.tuple([notNegative(), notNegative()]).optional(),
+  flanges: yup.lazy(v => (v === undefined ? yup.mixed().optional() : list(flange))) as never,
+});
+
+export const sheetSchema = yup.object({
+  material: oneOf(MATERIAL_IDS),
+  thickness: positive(),
+  finish: oneOf(FINISHES),
+  gauge: yup.string(),
+});
+
+export const planSchema = yup
+  .object({
+    id: id(),
+    name: id(),
+    rigId: id(),
+    notes: yup.string(),
+    panels: list(
+      yup.object({
+        id: id(),
+        mark: id(),
+        name: id(),
+        base: yup
+          .object({
+            origin: point3(),
+            pitch: number().min(-80).max(80),
+            roll: number().min(-80).max(80),
+            outline: outline(),
+          })
+          .required(),
+        flanges: list(flange),
+        openings: list(
+          yup.object({
+            id: id(),
+            kind: oneOf(OPENING_KINDS),
+            at: point2(),
+            shape,
+            serves: yup.string(),
+            openFraction: yup.number().min(0).max(1),
+          }),
+        ),
+        guards: list(yup.string().required()),
+      }),
+    ),
+    crossbars: list(
+      yup.object({
+        id: id(),
+        name: id(),
+        from: point3(),
+        to: point3(),
+        section: yup
+          .object({ width: positive(), height: positive(), wall: wordOr('solid', yup.number().moreThan(0)) })
+          .required(),
+        material: oneOf(MATERIAL_IDS),
+        mounts: list(yup.string().required()),
+      }),
+    ),
+    joints: list(
+      yup.object({
+        id: id(),
+        mount: yup.string(),
+        at: yup.tuple([number(), number(), number()]).optional(),
+        panels: list(yup.string().required()),
+        fastener: yup
+          .object({
+            head: oneOf(HEADS),
+            thread: id(),
+            class: oneOf(CLASSES),
+            length: wordOr('auto', yup.number().moreThan(0)),
+            finish: oneOf(FASTENER_FINISHES),
+          })
+          .required(),
+        nut: oneOf(NUTS),
+        washers: list(oneOf(WASHERS)),
+        spacer: notNegative(),
+        headSide: oneOf(HEAD_SIDES),
+        lube: oneOf(LUBES),
+        torque: wordOr('auto', yup.number().moreThan(0)),
+        tightenBefore: yup.string().oneOf(['hang']),
+        tamper: yup.boolean(),
+      }),
+    ),
+    seams: list(yup.object({ front: id(), rear: id(), overlap: number(), outside: id() })),
+    builds: list(
+      yup.object({
+        id: id(),
+        name: id(),
+        sheets: record(sheetSchema, 'must be a sheet'),
+        note: yup.string(),
+      }),
+    ).min(1),
+    activeBuild: id(),
+    method: yup
+      .object({
+        start: oneOf(STARTS),
+        drilling: oneOf(DRILLINGS),
+        lift: oneOf(LIFTS),
+        people: yup.number().oneOf([1, 2]).required(),
+        drive: oneOf(DRIVES),
+      })
+      .required(),
+    limits: yup
+      .object({
+        maxLiftKg: yup.number().moreThan(0),
+        budget: yup.number().moreThan(0),
+        minClearance: yup.number().min(0),
+      })
+      .required(),
+  })
+  .required();
+
+export const documentSchema = yup.object({
+  format: yup.string().oneOf([FORMAT]).required(),
+  rig: rigSchema,
+  plan: planSchema,
+});

@@ -1,0 +1,2 @@
+export * from './present';
+export * from './rig';

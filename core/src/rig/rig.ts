@@ -1,0 +1,141 @@
+import type { Polygon, Vec3 } from '../geometry';
+
+export const BODIES = ['truck', 'suv', 'car', 'side-by-side'] as const;
+export const COMPONENT_KINDS = [
+  'engine',
+  'transmission',
+  'transfer-case',
+  'fuel-tank',
+  'catalytic-converter',
+  'exhaust',
+  'front-differential',
+  'rear-differential',
+  'drive-shaft',
+  'steering',
+  'battery',
+  'shock-mount',
+  'control-arm',
+  'sway-bar',
+  'floor-pan',
+  'lines',
+] as const;
+export const MEMBER_KINDS = ['crossmember', 'rail', 'subframe', 'tube'] as const;
+export const HOLE_KINDS = [
+  'threaded',
+  'captive-nut',
+  'through',
+  'slot',
+  'rivet-nut',
+  'clip-nut',
+  'stud',
+  'drill',
+] as const;
+export const HOLE_CONDITIONS = ['good', 'rusted', 'stripped', 'broken-nut', 'blocked'] as const;
+export const NUT_REACHES = ['none', 'slot', 'open'] as const;
+export const SERVICE_KINDS = [
+  'oil-drain',
+  'oil-filter',
+  'transmission-drain',
+  'transmission-fill',
+  'transfer-drain',
+  'transfer-fill',
+  'differential-drain',
+  'differential-fill',
+  'fuel-tank-straps',
+  'converter-view',
+  'grease',
+] as const;
+
+export type Body = (typeof BODIES)[number];
+export type ComponentKind = (typeof COMPONENT_KINDS)[number];
+export type MemberKind = (typeof MEMBER_KINDS)[number];
+export type HoleKind = (typeof HOLE_KINDS)[number];
+export type HoleCondition = (typeof HOLE_CONDITIONS)[number];
+export type NutReach = (typeof NUT_REACHES)[number];
+export type ServiceKind = (typeof SERVICE_KINDS)[number];
+export type DriverSide = 'left' | 'right';
+
+/** Exists only for these choices: `{ optionId: [choiceId, ...] }`. */
+export type When = Readonly<Record<string, readonly string[]>>;
+
+export interface Axle {
+  readonly massKg: number;
+  /** N/mm per wheel */
+  readonly wheelRate: number;
+}
+export interface RigOption {
+  readonly id: string;
+  readonly name: string;
+  readonly choices: readonly { readonly id: string; readonly name: string }[];
+}
+export interface Component {
+  readonly id: string;
+  readonly kind: ComponentKind;
+  readonly name: string;
+  readonly footprint: Polygon;
+  readonly zBottom: number;
+  readonly zTop: number;
+  readonly protect: boolean;
+  /** gap in mm that a plate must leave */
+  readonly keepOut: number;
+  readonly surfaceC?: number;
+  readonly moves?: boolean;
+  readonly when?: When;
+}
+export interface Member {
+  readonly id: string;
+  readonly kind: MemberKind;
+  readonly footprint: Polygon;
+  readonly zBottom: number;
+  readonly zTop: number;
+  readonly wall: number;
+}
+export interface Mount {
+  readonly id: string;
+  readonly member: string;
+  readonly at: Vec3;
+  readonly hole: { readonly kind: HoleKind; readonly thread?: string; readonly diameter?: number };
+  readonly condition: HoleCondition;
+  readonly nutReach: NutReach;
+  readonly behind?: { readonly component: string; readonly depth: number };
+  readonly when?: When;
+}
+export interface ServicePoint {
+  readonly id: string;
+  readonly kind: ServiceKind;
+  readonly name: string;
+  readonly at: Vec3;
+  readonly opening: number;
+  readonly component: string;
+  readonly everyKm?: number;
+  readonly when?: When;
+}
+export interface FactoryPart {
+  readonly id: string;
+  readonly name: string;
+  /** the part with its own fasteners, kg */
+  readonly massKg: number;
+  readonly at: Vec3;
+  readonly fasteners: readonly { readonly count: number; readonly head: string; readonly thread: string }[];
+  readonly reuseFasteners: boolean;
+  readonly when?: When;
+}
+export interface Rig {
+  readonly id: string;
+  readonly name: string;
+  readonly body: Body;
+  readonly driverSide: DriverSide;
+  readonly wheelbase: number;
+  readonly tyreRadius: number;
+  readonly trackWidth: number;
+  readonly frontOverhang: number;
+  readonly rearOverhang: number;
+  readonly axles: { readonly front: Axle; readonly rear: Axle };
+  readonly options: readonly RigOption[];
+  readonly selected: Readonly<Record<string, string>>;
+  readonly components: readonly Component[];
+  readonly members: readonly Member[];
+  readonly mounts: readonly Mount[];
+  readonly servicePoints: readonly ServicePoint[];
+  readonly factoryParts: readonly FactoryPart[];
+}

@@ -1,0 +1,4 @@
+export * from './equal';
+export * from './gauge';
+export * from './material';
+export * from './stock';

@@ -1,0 +1,60 @@
+import { KG_PER_LB, MM_PER_INCH, NM_PER_LBF_FT } from './constants';
+import { fixed, signed } from './number';
+import type { UnitSystem } from './parse';
+
+/** A figure apart from its unit, because the unit is set small behind it. */
+export interface Figure {
+  readonly value: string;
+  readonly unit: string;
+}
+
+const plain = (f: Figure): string => `${f.value} ${f.unit}`;
+
+/** Length in mm as a figure: whole mm, or inches to hundredths. `fine` adds a digit. */
+export function lengthFigure(mm: number, system: UnitSystem, fine = false, change = false): Figure {
+  const show = change ? signed : fixed;
+  return system === 'inch'
+    ? { value: show(mm / MM_PER_INCH, fine ? 3 : 2), unit: 'in' }
+    : { value: show(mm, fine ? 1 : 0), unit: 'mm' };
+}
+
+/** Mass in kg as a figure to a tenth of a kilogram or pound. */
+export function massFigure(kg: number, system: UnitSystem, change = false, digits = 1): Figure {
+  const show = change ? signed : fixed;
+  return system === 'inch'
+    ? { value: show(kg / KG_PER_LB, digits), unit: 'lb' }
+    : { value: show(kg, digits), unit: 'kg' };
+}
+
+/** Torque in N·m as a figure: whole units from 10 up, tenths below, as wrench scales are read. */
+export function torqueFigure(nm: number, system: UnitSystem): Figure {
+  const value = system === 'inch' ? nm / NM_PER_LBF_FT : nm;
+  return { value: fixed(value, value < 10 ? 1 : 0), unit: system === 'inch' ? 'lbf\u00b7ft' : 'N\u00b7m' };
+}
+
+export const formatLength = (mm: number, system: UnitSystem, fine = false): string =>
+  plain(lengthFigure(mm, system, fine));
+export const formatMass = (kg: number, system: UnitSystem): string => plain(massFigure(kg, system));
+export const formatTorque = (nm: number, system: UnitSystem): string => plain(torqueFigure(nm, system));
+export const formatAngle = (deg: number): string => `${fixed(deg, 1)}\u00b0`;
+export const formatPercent = (fraction: number): string => `${fixed(fraction * 100, 0)} %`;
+
+/**
+ * The trade fraction for a length, e.g. 4.7625 mm is `3/16` and 38.1 mm is `1 1/2`.
+ * Undefined when no 64th of an inch lies within `tolerance` mm.
+ */
+export function tradeFraction(mm: number, tolerance = 0.02): string | undefined {
+  const sixtyFourths = Math.round((Math.abs(mm) / MM_PER_INCH) * 64);
+  if (sixtyFourths === 0 || Math.abs((sixtyFourths / 64) * MM_PER_INCH - Math.abs(mm)) > tolerance)
+    return undefined;
+  let above = sixtyFourths % 64;
+  let below = 64;
+  const whole = (sixtyFourths - above) / 64;
+  while (above > 0 && above % 2 === 0) {
+    above /= 2;
+    below /= 2;
+  }
+  const sign = mm < 0 ? '\u2212' : '';
+  if (above === 0) return `${sign}${whole}`;
+  return `${sign}${whole > 0 ? `${whole} ` : ''}${above}/${below}`;
+}

@@ -1,0 +1,5 @@
+export * from './constants';
+export * from './format';
+export * from './number';
+export * from './parse';
+export * from './result';
