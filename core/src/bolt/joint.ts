@@ -1,0 +1,282 @@
+import type { FoldedPanel } from '../fold';
+import type { Vec3 } from '../geometry';
+import type { Joint, PlanDocument } from '../plan';
+import type { Member, Mount, PresentRig } from '../rig';
+import { MATERIALS } from '../sheet';
+import { drillsFor, needsNewNut } from './drill';
+import { type NutElement, type NutSize, nutElement, nutSize, washerSize } from './elements';
+import { HEAD_NAMES, type HeadSize, headSize } from './heads';
+import { lengthName, stockLength } from './length';
+import { nutFactor, REUSED_PRELOAD, STRENGTH, TORQUE_SCATTER, torqueFor } from './strength';
+import { internalShearArea, type Thread, threadNamed } from './thread';
+
+export type LayerKind = 'head' | 'washer' | 'plate' | 'spacer' | 'member' | 'nut';
+
+/** One thing in the stack, from the head on. mm. */
+export interface Layer {
+  readonly kind: LayerKind;
+  readonly name: string;
+  readonly thickness: number;
+  /** for the drawing; 0 for sheet, which runs on */
+  readonly diameter: number;
+  readonly ref?: string;
+}
+
+export interface ResolvedJoint {
+  readonly id: string;
+  readonly joint: Joint;
+  readonly mount?: Mount;
+  readonly member?: Member;
+  readonly at: Vec3;
+  readonly thread: Thread;
+  readonly head: HeadSize;
+  readonly nut?: NutSize & { readonly kind: NutElement };
+  readonly layers: readonly Layer[];
+  readonly gripMm: number;
+  /** least length that holds, mm */
+  readonly neededMm: number;
+  readonly lengthMm: number;
+  /** bolt end past the nut element, mm */
+  readonly protrusionMm: number;
+  readonly torqueNm: number;
+  /** torque that gives the same clamp at the ends of the wrench's scatter, N·m */
+  readonly torqueBand: readonly [number, number];
+  readonly preloadN: number;
+  readonly limitedBy: string;
+  readonly kFactor: number;
+  readonly drill: readonly number[];
+  readonly tools: readonly string[];
+  readonly parts: readonly string[];
+  readonly massKg: number;
+}
+
+const TURNED_HEADS = new Set(['carriage', 't-bolt']);
+const SELF_TAPPING = new Set(['thread-cutting', 'self-drilling']);
+
+const STEEL = 7850e-9;
+const disc = (d: number): number => (Math.PI * d * d) / 4;
+const hexagon = (flats: number): number => 0.866 * flats * flats;
+
+interface Limit {
+  readonly by: string;
+  readonly force: number;
+}
+
+/** Torque wrenches as sold: common practice, no source. */
+const WRENCH_RANGES = [
+  [2, 10],
+  [5, 25],
+  [20, 100],
+  [40, 200],
+] as const;
+
+export function torqueWrench(nm: number): string {
+  const fits = WRENCH_RANGES.find(([low, high]) => nm >= low && nm <= high * 0.95) ?? WRENCH_RANGES[3];
+  return `torque wrench ${fits[0]}\u2013${fits[1]} N\u00b7m`;
+}
+
+/** Layers of a stack from the head to the nut, and the element that takes the thread. */
+function stack(
+  joint: Joint,
+  t: Thread,
+  panels: readonly FoldedPanel[],
+  member: Member | undefined,
+  element: NutElement | undefined,
+): { layers: Layer[]; grip: number } {
+  const separate = joint.nut !== 'none' || element === 'stud';
+  const washers = joint.washers.map(kind => ({ kind, ...washerSize(kind, t) }));
+  // a lock or half-moon washer belongs at the nut when there is one; so does the last of two alike
+  const atNut = separate
+    ? washers.filter(
+        (w, i) => w.kind === 'lock' || w.kind === 'half-moon' || (i > 0 && i === washers.length - 1),
+      )
+    : [];
+  const layer = (w: (typeof washers)[number]): Layer => ({
+    kind: 'washer',
+    name: w.name,
+    thickness: w.thickness,
+    diameter: w.outer,
+  });
+  const plates = panels.map(
+    (p): Layer => ({
+      kind: 'plate',
+      name: `plate ${p.panel.mark}`,
+      thickness: p.sheet.thickness,
+      diameter: 0,
+      ref: p.panel.id,
+    }),
+  );
+  const spacer: Layer[] =
+    joint.spacer > 0
+      ? [{ kind: 'spacer', name: 'spacer', thickness: joint.spacer, diameter: 1.7 * t.d }]
+      : [];
+  const wall: Layer[] = member
+    ? [{ kind: 'member', name: member.kind, thickness: member.wall, diameter: 0, ref: member.id }]
+    : [];
+  const middle = [...plates, ...spacer, ...wall];
+  if (joint.headSide === 'above') middle.reverse();
+  const layers = [...washers.filter(w => !atNut.includes(w)).map(layer), ...middle, ...atNut.map(layer)];
+  // the thread starts in the wall itself where it is tapped or carries a rivet nut
+  const tapped =
+    element === 'threaded hole' || element === 'rivet nut' || element === 'rivet-nut' || !element;
+  const grip = layers.reduce((sum, l) => sum + (tapped && l.kind === 'member' ? 0 : l.thickness), 0);
+  return { layers, grip };
+}
+
+/** Clamp force each element of a joint can take, N. */
+function limits(
+  joint: Joint,
+  t: Thread,
+  head: HeadSize,
+  nut: NutSize | undefined,
+  panels: readonly FoldedPanel[],
+  member: Member | undefined,
+  element: NutElement | undefined,
+): Limit[] {
+  const { proof } = STRENGTH[joint.fastener.class];
+  const bolt = REUSED_PRELOAD * proof * t.stressArea;
+  const all: Limit[] = [{ by: 'bolt', force: bolt }];
+  // button, countersunk and tamper-resistant heads carry 80 % of their class (ISO 7380-1, ISO 10642; from memory)
+  if (['button', 'countersunk', 'tamper-5', 'tamper-6'].includes(joint.fastener.head))
+    all.push({ by: 'head', force: 0.8 * bolt });
+  if (nut?.stripTorque !== undefined)
+    all.push({ by: nut.name, force: (nut.stripTorque * 1000) / (0.2 * t.d) });
+  const tapped = element === 'threaded hole' || (!element && SELF_TAPPING.has(joint.fastener.head));
+  if (tapped && member) {
+    const engaged = Math.min(member.wall, 1.5 * t.d);
+    // half the strip load of mild steel: common practice
+    all.push({
+      by: 'tapped sheet',
+      force: 0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * engaged,
+    });
+  }
+  const plastic = panels.find(p => p.material.family === 'plastic');
+  if (plastic) {
+    const first = joint.washers[0];
+    const outer = first && first !== 'lock' ? washerSize(first, t).outer : head.bearing;
+    // half the yield under the head, since plastic creeps: common practice
+    all.push({
+      by: 'plastic sheet',
+      force: 0.5 * plastic.material.yield * (disc(outer) - disc(t.clearance)),
+    });
+  }
+  return all;
+}
+
+/** Mass of bolt, washers, nut and spacer from their geometry, kg. */
+function hardwareMass(
+  t: Thread,
+  head: HeadSize,
+  length: number,
+  layers: readonly Layer[],
+  nut: NutSize | undefined,
+  bought: boolean,
+): number {
+  const shank = 0.93 * disc(t.d) * length;
+  const top = (head.flats ? hexagon(head.flats) : disc(head.bearing) * 0.75) * head.height;
+  const rings = layers
+    .filter(l => l.kind === 'washer' || l.kind === 'spacer')
+    .reduce((sum, l) => sum + (disc(l.diameter) - disc(1.05 * t.d)) * l.thickness, 0);
+  const own = nut && bought ? (disc(nut.diameter) * 0.83 - disc(t.d)) * nut.height : 0;
+  return STEEL * (shank + top + rings + own);
+}
+
+/**
+ * A joint with everything decided: stack, grip, stock length, torque and what limits it, drills, tools, parts.
+ * Grip = plates + washers + spacer + member wall; length = grip + nut + two pitches, next stock length; torque
+ * T = K·d·F with F the least of what bolt, head, nut element and sheet can take.
+ */
+export function resolveJoint(
+  joint: Joint,
+  rig: PresentRig,
+  panelById: ReadonlyMap<string, FoldedPanel>,
+): ResolvedJoint | undefined {
+  const thread = threadNamed(joint.fastener.thread);
+  if (!thread.ok) return undefined;
+  const t = thread.value;
+  const mount = joint.mount === undefined ? undefined : rig.mounts.find(m => m.id === joint.mount);
+  const member = mount ? rig.members.find(m => m.id === mount.member) : undefined;
+  const panels = joint.panels.flatMap(id => panelById.get(id) ?? []);
+  const at = mount?.at ?? joint.at ?? [0, 0, 0];
+  const repaired = joint.nut === 'none' && needsNewNut(mount);
+  const element: NutElement | undefined = repaired
+    ? mount?.nutReach === 'none'
+      ? 'rivet nut'
+      : 'flange-serrated'
+    : nutElement(joint.nut, mount?.hole.kind);
+  const head = headSize(joint.fastener.head, t);
+  const nut = element ? { kind: element, ...nutSize(element, t) } : undefined;
+  const { layers, grip } = stack(joint, t, panels, member, element);
+  const engaged =
+    element === 'threaded hole'
+      ? Math.min(t.d, member?.wall ?? t.d)
+      : (nut?.height ?? (member ? member.wall + t.pitch : 0));
+  const neededMm = grip + engaged + 2 * t.pitch;
+  const lengthMm = joint.fastener.length === 'auto' ? stockLength(neededMm, t) : joint.fastener.length;
+  const kFactor = nutFactor(joint.fastener.finish, joint.lube);
+  const least = limits(joint, t, head, nut, panels, member, element).reduce((a, b) =>
+    b.force < a.force ? b : a,
+  );
+  const entered = joint.torque !== 'auto';
+  const torqueNm = entered ? (joint.torque as number) : torqueFor(kFactor, t.d, least.force);
+  const preloadN = entered ? (torqueNm * 1000) / (kFactor * t.d) : least.force;
+
+  const bought = joint.nut !== 'none' || repaired;
+  const { head: headKind, class: grade, finish } = joint.fastener;
+  const parts = [
+    `${HEAD_NAMES[headKind]} ${t.designation} \u00d7 ${lengthName(lengthMm, t)}, ${grade.replace('-', ' ').replace('A2 ', 'A2-')}, ${finish}`,
+    ...joint.washers.map(w => `${washerSize(w, t).name} ${t.size}`),
+    ...(bought && nut ? [`${nut.name} ${t.designation}`] : []),
+    ...(joint.spacer > 0 ? [`spacer ${joint.spacer} mm for ${t.size}`] : []),
+  ];
+  const turnsNut = TURNED_HEADS.has(headKind) || !head.tool;
+  const tools = [
+    ...(head.tool ? [head.tool] : []),
+    ...(nut?.tool ? [turnsNut ? nut.tool.replace('wrench', 'socket') : nut.tool] : []),
+    torqueWrench(torqueNm),
+    ...(element === 'rivet-nut' || (repaired && element === 'rivet nut') ? ['rivet nut setting tool'] : []),
+  ];
+  return {
+    id: joint.id,
+    joint,
+    mount,
+    member,
+    at,
+    thread: t,
+    head,
+    nut,
+    layers: [
+      { kind: 'head', name: HEAD_NAMES[headKind], thickness: head.height, diameter: head.bearing },
+      ...layers,
+      ...(nut
+        ? [{ kind: 'nut' as const, name: nut.name, thickness: nut.height, diameter: nut.diameter }]
+        : []),
+    ],
+    gripMm: grip,
+    neededMm,
+    lengthMm,
+    protrusionMm: lengthMm - grip - engaged,
+    torqueNm,
+    torqueBand: [torqueNm * (1 - TORQUE_SCATTER), torqueNm * (1 + TORQUE_SCATTER)],
+    preloadN,
+    limitedBy: entered ? 'value entered' : least.by,
+    kFactor,
+    drill: drillsFor(joint, mount, t),
+    tools,
+    parts,
+    massKg: hardwareMass(t, head, lengthMm, layers, nut, bought),
+  };
+}
+
+/** Every joint of a plan that can be made on the rig as it is; joints on absent holes are left out. */
+export function resolveJoints(
+  doc: PlanDocument,
+  rig: PresentRig,
+  panels: readonly FoldedPanel[],
+): readonly ResolvedJoint[] {
+  const byId = new Map(panels.map(p => [p.panel.id, p]));
+  const here = new Set(rig.mounts.map(m => m.id));
+  return doc.plan.joints
+    .filter(j => j.mount === undefined || here.has(j.mount))
+    .flatMap(j => resolveJoint(j, rig, byId) ?? []);
+}

@@ -1,0 +1,43 @@
+import { roundTo } from '../units';
+import type { ResolvedJoint } from './joint';
+
+export interface ShoppingLine {
+  readonly part: string;
+  readonly count: number;
+}
+export interface ToolLine {
+  readonly tool: string;
+  /** joint ids */
+  readonly for: readonly string[];
+}
+
+/** The bag list: every part of every joint, counted, in the order bolts, washers, nuts, spacers as they first occur. */
+export function shoppingList(joints: readonly ResolvedJoint[]): readonly ShoppingLine[] {
+  const counts = new Map<string, number>();
+  for (const part of joints.flatMap(j => j.parts)) counts.set(part, (counts.get(part) ?? 0) + 1);
+  const rank = (p: string): number =>
+    ['screw', 'bolt', 'washer', 'nut', 'spacer'].findIndex(w => p.includes(w)) % 5;
+  return [...counts]
+    .map(([part, count]) => ({ part, count }))
+    .sort((a, b) => Math.max(rank(a.part), 1) - Math.max(rank(b.part), 1));
+}
+
+/** One roll for the whole job: sockets, keys, bits, wrenches and drills, each with the joints it is for. */
+export function toolRoll(joints: readonly ResolvedJoint[]): readonly ToolLine[] {
+  const uses = new Map<string, string[]>();
+  const add = (tool: string, id: string): void => {
+    const list = uses.get(tool) ?? [];
+    if (!list.includes(id)) list.push(id);
+    uses.set(tool, list);
+  };
+  for (const j of joints) {
+    for (const tool of j.tools) add(tool, j.id);
+    if (j.drill.length > 0) add('centre punch', j.id);
+    for (const size of j.drill) add(`drill ${roundTo(size, 1)} mm`, j.id);
+    if (j.joint.lube !== 'dry') add(j.joint.lube, j.id);
+    if (j.mount?.condition === 'rusted') add(`thread chaser ${j.thread.designation}`, j.id);
+  }
+  return [...uses]
+    .map(([tool, list]) => ({ tool, for: list }))
+    .sort((a, b) => a.tool.localeCompare(b.tool, 'en', { numeric: true }));
+}

@@ -1,0 +1,3 @@
+export * from './axle';
+export * from './cost';
+export * from './weigh';

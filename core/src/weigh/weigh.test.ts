@@ -1,0 +1,127 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { fold } from '../fold';
+import { rectangle } from '../geometry';
+import type { Panel } from '../plan';
+import type { PresentRig, Rig } from '../rig';
+import {
+  axleChange,
+  crossbarMass,
+  cutLength,
+  panelCost,
+  RATES,
+  rideChange,
+  sideChange,
+  weighBuild,
+} from './index';
+
+const rates = (front: number, rear: number): Rig['axles'] => ({
+  front: { massKg: 1000, wheelRate: front },
+  rear: { massKg: 800, wheelRate: rear },
+});
+
+describe('axles', () => {
+  // moments about the axles, worked values (x from the front axle)
+  it.each([
+    [60, 2800, 600, 47.1429, 12.8571],
+    [45, 2700, 1350, 22.5, 22.5],
+    [80, 3000, -500, 93.3333, -13.3333],
+    [120, 2750, 1000, 76.3636, 43.6364],
+  ])('%d kg on %d mm at %d', (massKg, l, x, front, rear) => {
+    const c = axleChange([{ massKg, at: [x, 0, 0] }], l);
+    expect(c.frontKg).toBeCloseTo(front, 4);
+    expect(c.rearKg).toBeCloseTo(rear, 4);
+  });
+  it('of several loads', () => {
+    const loads = [
+      [15, -700],
+      [32, 400],
+      [28, 1400],
+      [20, 2300],
+    ].map(([massKg, x]) => ({ massKg: massKg!, at: [x!, 0, 0] as const }));
+    expect(axleChange(loads, 2700).frontKg).toBeCloseTo(62.5926, 4);
+    expect(axleChange(loads, 2700).rearKg).toBeCloseTo(32.4074, 4);
+  });
+  // dz = dF / (2·wheel rate), worked values
+  it.each([
+    [40, 30, 6.538],
+    [60, 25, 11.768],
+    [120, 40, 14.71],
+  ])('%d kg on %d N/mm lowers by %d mm', (kg, rate, drop) => {
+    expect(rideChange({ frontKg: kg, rearKg: 0 }, rates(rate, 30)).frontMm).toBeCloseTo(-drop, 3);
+  });
+  it('moments then springs, worked', () => {
+    const c = axleChange([{ massKg: 100, at: [800, 0, 0] }], 2700);
+    const r = rideChange(c, rates(28, 33));
+    expect(r.frontMm).toBeCloseTo(-12.323, 2);
+    expect(r.rearMm).toBeCloseTo(-4.403, 2);
+  });
+  it('always share out the whole mass', () => {
+    const load = fc.record({
+      massKg: fc.double({ min: -50, max: 50, noNaN: true }),
+      at: fc.tuple(
+        fc.integer({ min: -900, max: 4000 }),
+        fc.integer({ min: -700, max: 700 }),
+        fc.constant(300),
+      ),
+    });
+    fc.assert(
+      fc.property(fc.array(load, { maxLength: 8 }), loads => {
+        const c = axleChange(loads, 3220);
+        expect(c.frontKg + c.rearKg).toBeCloseTo(
+          loads.reduce((s, l) => s + l.massKg, 0),
+          9,
+        );
+      }),
+    );
+  });
+  it('side is right minus left', () => {
+    expect(sideChange([{ massKg: 10, at: [0, 400, 0] }], 1600)).toBeCloseTo(5, 12);
+  });
+});
+
+const panel: Panel = {
+  id: 'p',
+  mark: 'A',
+  name: 'p',
+  base: { origin: [400, 0, 300], pitch: 0, roll: 0, outline: rectangle(0, -300, 700, 300) },
+  flanges: [],
+  openings: [],
+  guards: [],
+};
+
+describe('a build', () => {
+  const rig = {
+    rig: { wheelbase: 3000, trackWidth: 1600, axles: rates(32, 30) },
+    factoryParts: [{ massKg: 4, at: [300, 0, 300] }],
+  } as unknown as PresentRig;
+  it('adds plates and bars and takes off factory parts', () => {
+    const p = fold(panel, { material: 'steel-hr36', thickness: 4.7625, finish: 'powder' });
+    const bar = {
+      id: 'b',
+      name: 'bar',
+      from: [700, -400, 300],
+      to: [700, 400, 300],
+      section: { width: 50.8, height: 25.4, wall: 'solid' },
+      material: 'steel-hr36',
+      mounts: [],
+    } as const;
+    const w = weighBuild('A', rig, [p], [], [bar]);
+    const plate = 700 * 600 * 4.7625 * 7850e-9;
+    expect(w.panels[0]?.massKg).toBeCloseTo(plate, 9);
+    expect(crossbarMass(bar)).toBeCloseTo(50.8 * 25.4 * 800 * 7850e-9, 9);
+    expect(w.netKg).toBeCloseTo(plate + crossbarMass(bar) - 4, 9);
+    const hand = (plate * 750 + crossbarMass(bar) * 700 - 4 * 300) / 3000;
+    expect(w.axles.rearKg).toBeCloseTo(hand, 9);
+    expect(w.rideHeight.frontMm).toBeLessThan(0);
+  });
+  it('prices sheet, cut, bends and finish at the rates shown', () => {
+    const p = fold(panel, { material: 'steel-hr36', thickness: 4, finish: 'powder' });
+    const c = panelCost(p);
+    expect(cutLength(p)).toBeCloseTo(2.6, 9);
+    expect(c.sheet).toBeCloseTo(p.massKg * RATES.sheetPerKg['steel-hr36'], 9);
+    expect(c.cutting).toBeCloseTo(2.6 * 4 * RATES.cutPerMetreMm, 9);
+    expect(c.finish).toBeCloseTo(0.42 * RATES.finishPerM2.powder, 9);
+    expect(c.total).toBeCloseTo(c.sheet + c.cutting + c.bending + c.finish, 9);
+  });
+});

@@ -1,0 +1,86 @@
+import type { ResolvedJoint } from '../bolt';
+import type { FoldedPanel } from '../fold';
+import { length3, sub3, type Vec3 } from '../geometry';
+import type { Crossbar } from '../plan';
+import type { PresentRig } from '../rig';
+import { MATERIALS } from '../sheet';
+import { type AxleChange, axleChange, type Load, type RideChange, rideChange, sideChange } from './axle';
+import { hardwareCost, panelCost, RATES } from './cost';
+
+export interface PanelWeight {
+  readonly id: string;
+  readonly massKg: number;
+  readonly areaMm2: number;
+  readonly centroid: Vec3;
+  readonly cost: number;
+}
+/** What the plan changes on the vehicle in one build. Masses in kg; ride height in mm, lower is negative. */
+export interface BuildWeight {
+  readonly id: string;
+  readonly panels: readonly PanelWeight[];
+  readonly hardwareKg: number;
+  readonly crossbarKg: number;
+  readonly addedKg: number;
+  readonly removedKg: number;
+  readonly netKg: number;
+  readonly axles: AxleChange;
+  readonly rideHeight: RideChange;
+  /** right minus left, kg at the wheels */
+  readonly sideKg: number;
+  /** at invented default rates */
+  readonly cost: number;
+}
+
+/** Mass of a crossbar from its section and length, kg. */
+export function crossbarMass(c: Crossbar): number {
+  const { width, height, wall } = c.section;
+  const hollow = wall === 'solid' ? 0 : Math.max(0, width - 2 * wall) * Math.max(0, height - 2 * wall);
+  return (width * height - hollow) * length3(sub3(c.to, c.from)) * MATERIALS[c.material].density * 1e-9;
+}
+
+/** Net = plates + crossbars + hardware − factory parts taken off, with what it does to the axles. */
+export function weighBuild(
+  id: string,
+  rig: PresentRig,
+  panels: readonly FoldedPanel[],
+  joints: readonly ResolvedJoint[],
+  crossbars: readonly Crossbar[],
+): BuildWeight {
+  const rows = panels.map(
+    (p): PanelWeight => ({
+      id: p.panel.id,
+      massKg: p.massKg,
+      areaMm2: p.blank.areaMm2,
+      centroid: p.centroid,
+      cost: panelCost(p).total,
+    }),
+  );
+  const sum = (loads: readonly Load[]): number => loads.reduce((s, l) => s + l.massKg, 0);
+  const plates: Load[] = rows.map(r => ({ massKg: r.massKg, at: r.centroid }));
+  const hardware: Load[] = joints.map(j => ({ massKg: j.massKg, at: j.at }));
+  const bars: Load[] = crossbars.map(c => ({
+    massKg: crossbarMass(c),
+    at: [(c.from[0] + c.to[0]) / 2, (c.from[1] + c.to[1]) / 2, (c.from[2] + c.to[2]) / 2],
+  }));
+  const removed: Load[] = rig.factoryParts.map(f => ({ massKg: -f.massKg, at: f.at }));
+  const all = [...plates, ...hardware, ...bars, ...removed];
+  const axles = axleChange(all, rig.rig.wheelbase);
+  const addedKg = sum(plates) + sum(bars) + sum(hardware);
+  const removedKg = -sum(removed);
+  return {
+    id,
+    panels: rows,
+    hardwareKg: sum(hardware),
+    crossbarKg: sum(bars),
+    addedKg,
+    removedKg,
+    netKg: addedKg - removedKg,
+    axles,
+    rideHeight: rideChange(axles, rig.rig.axles),
+    sideKg: sideChange(all, rig.rig.trackWidth),
+    cost:
+      rows.reduce((s, r) => s + r.cost, 0) +
+      hardwareCost(joints) +
+      bars.reduce((s, b) => s + b.massKg * RATES.sheetPerKg['steel-hr36'], 0),
+  };
+}
