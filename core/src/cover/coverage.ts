@@ -1,16 +1,16 @@
 import { type FoldedPanel, facetInSpace } from '../fold';
 import {
   areaOf,
+  type Box,
   boxesMeet,
   boxOf,
   difference,
   intersection,
   type Region,
   regionOf,
-  union,
 } from '../geometry';
 import type { Component } from '../rig';
-import { fromAhead, fromBelow, keptShadow, type Shadow, shadowOf, type View } from './shadow';
+import { fromAhead, fromBelow, keptShadow, type Shadow, type View } from './shadow';
 
 export const AHEAD_DEGREES = 20;
 
@@ -30,21 +30,42 @@ export interface Coverage {
   readonly fromAheadFraction: number;
 }
 
-/** Covered area of a footprint under the shadows that can reach it, and what stays bare. */
-function coveredBy(footprint: Region, shadows: readonly Shadow[]): { area: number; bare: Region } {
-  const box = boxOf(footprint.flat());
-  const near = shadows.filter(s => boxesMeet(s.box, box));
+interface Under {
+  readonly area: number;
+  readonly bare: Region;
+}
+
+/**
+ * Covered area of a footprint under shadows, and what stays bare. The shadows need not be merged first: with the
+ * non-zero rule outlines and holes of several plates together fill exactly their union.
+ */
+function coveredBy(footprint: Region, near: readonly Shadow[]): Under {
   if (near.length === 0) return { area: 0, bare: footprint };
-  const first = near[0] as Shadow;
-  const under = near.length === 1 ? first.solid : union(near.flatMap(s => s.solid));
-  let area = areaOf(intersection(footprint, under));
+  const bare = difference(
+    footprint,
+    near.flatMap(s => s.solid),
+  );
+  let area = areaOf(footprint) - areaOf(bare);
   for (const s of near)
     for (const { outline, open } of s.louvers) {
       const others = near.filter(x => x !== s).flatMap(x => x.solid);
       const gap = difference(intersection(intersection(regionOf(outline), s.solid), footprint), others);
       area -= open * areaOf(gap);
     }
-  return { area, bare: difference(footprint, under) };
+  return { area, bare };
+}
+
+const lastUnder = new WeakMap<Component, Map<string, { near: readonly Shadow[]; under: Under }>>();
+
+/** As `coveredBy`, skipped while neither the component nor any plate near it has changed. */
+function keptUnder(c: Component, view: string, footprint: Region, near: readonly Shadow[]): Under {
+  const known = lastUnder.get(c) ?? new Map<string, { near: readonly Shadow[]; under: Under }>();
+  lastUnder.set(c, known);
+  const last = known.get(view);
+  if (last && last.near.length === near.length && last.near.every((s, i) => s === near[i])) return last.under;
+  const under = coveredBy(footprint, near);
+  known.set(view, { near, under });
+  return under;
 }
 
 /**
@@ -57,22 +78,40 @@ export function coverage(
   panels: readonly FoldedPanel[],
   aheadDegrees: number = AHEAD_DEGREES,
 ): Coverage {
-  const below = panels.map(p => keptShadow(p, 'below', fromBelow));
   const ahead = fromAhead(aheadDegrees);
-  const tops = panels.map(p => Math.max(...p.facets.flatMap(f => facetInSpace(f).map(q => q[2]))));
-  const seen = (p: FoldedPanel, i: number, z: number, view: View): Shadow =>
-    (tops[i] ?? 0) <= z ? keptShadow(p, `ahead ${aheadDegrees}`, view) : shadowOf(p, view, z);
+  const corners = panels.map(p => p.facets.flatMap(f => facetInSpace(f)));
+  const tops = corners.map(c => Math.max(...c.map(q => q[2])));
+  const reach = (view: View): readonly Box[] => corners.map(c => boxOf(c.map(view)));
+  const [reachBelow, reachAhead] = [reach(fromBelow), reach(ahead)];
+  const near = (
+    footprint: Region,
+    boxes: readonly Box[],
+    shadow: (p: FoldedPanel, i: number) => Shadow,
+  ): Shadow[] => {
+    const box = boxOf(footprint.flat());
+    return panels.flatMap((p, i) => (boxesMeet(boxes[i] as Box, box) ? [shadow(p, i)] : []));
+  };
   let [total, covered, coveredAhead] = [0, 0, 0];
   const rows = components
     .filter(c => c.protect)
     .map((c): ComponentCover => {
       const footprint = regionOf(c.footprint);
       const area = areaOf(footprint);
-      const down = coveredBy(footprint, below);
+      const down = keptUnder(
+        c,
+        'below',
+        footprint,
+        near(footprint, reachBelow, p => keptShadow(p, 'below', fromBelow)),
+      );
       const shifted = regionOf(c.footprint.map(([x, y]) => ahead([x, y, c.zBottom])));
-      const front = coveredBy(
+      const view = `ahead ${aheadDegrees}`;
+      const front = keptUnder(
+        c,
+        view,
         shifted,
-        panels.map((p, i) => seen(p, i, c.zBottom, ahead)),
+        near(shifted, reachAhead, (p, i) =>
+          keptShadow(p, view, ahead, (tops[i] ?? 0) <= c.zBottom ? undefined : c.zBottom),
+        ),
       );
       total += area;
       covered += down.area;

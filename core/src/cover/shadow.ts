@@ -11,7 +11,7 @@ import {
   type Vec2,
   type Vec3,
 } from '../geometry';
-import type { Opening } from '../plan';
+import type { Opening, Panel } from '../plan';
 
 /** What a folded panel hides, seen along one direction, on the ground plane. */
 export interface Shadow {
@@ -66,15 +66,22 @@ export function shadowOf(folded: FoldedPanel, view: View, upTo = Number.POSITIVE
   };
 }
 
-const remembered = new WeakMap<FoldedPanel, Map<string, Shadow>>();
+/** Undersides do not know the sheet: what a panel hides is remembered for the panel, whatever it is cut from. */
+const remembered = new WeakMap<Panel, Map<string, Shadow>>();
 
-/** As `shadowOf`, remembered for as long as the folded panel lives. */
-export function keptShadow(folded: FoldedPanel, name: string, view: View): Shadow {
-  const known = remembered.get(folded) ?? new Map<string, Shadow>();
-  remembered.set(folded, known);
-  const hit = known.get(name);
+/** As `shadowOf`, remembered for as long as the panel lives. `name` stands for the view. */
+export function keptShadow(
+  folded: FoldedPanel,
+  name: string,
+  view: View,
+  upTo = Number.POSITIVE_INFINITY,
+): Shadow {
+  const known = remembered.get(folded.panel) ?? new Map<string, Shadow>();
+  remembered.set(folded.panel, known);
+  const key = `${name} ${upTo}`;
+  const hit = known.get(key);
   if (hit) return hit;
-  const made = shadowOf(folded, view);
-  known.set(name, made);
+  const made = shadowOf(folded, view, upTo);
+  known.set(key, made);
   return made;
 }

@@ -14,7 +14,7 @@ import type { Panel, SheetChoice } from '../plan';
 import { MATERIALS, type Material } from '../sheet';
 import { type Bend, makeBend } from './bend';
 import { type Facet, facetsOf, hingeOf } from './facets';
-import { openingArea, openingOutline, removesMetal } from './openings';
+import { openingArea, openingCentre, removesMetal } from './openings';
 
 /** A flat or bend strip of the developed blank, in base coordinates. */
 export interface BlankPiece {
@@ -135,7 +135,7 @@ export function fold(panel: Panel, sheet: SheetChoice): FoldedPanel {
   }
   const base = facets[0] as Facet;
   for (const o of panel.openings)
-    if (removesMetal(o)) take(-openingArea(o), toSpace(base.frame, centroid(openingOutline(o)), t / 2));
+    if (removesMetal(o)) take(-openingArea(o), toSpace(base.frame, openingCentre(o), t / 2));
 
   const placed = layFlat(facets, bendById);
   const pieces = placed.flatMap((p): BlankPiece[] => {

@@ -1,4 +1,4 @@
-import { circle, type Polygon, rectangle, signedArea, type Vec2 } from '../geometry';
+import { centroid, circle, type Polygon, rectangle, signedArea, type Vec2 } from '../geometry';
 import type { Opening } from '../plan';
 
 /** Outline of an opening in base coordinates; a circle becomes a polygon of the same area. */
@@ -17,6 +17,10 @@ export function openingArea({ shape }: Opening): number {
   if ('rect' in shape) return shape.rect[0] * shape.rect[1];
   return Math.abs(signedArea(shape.polygon));
 }
+
+/** Centroid of the opening in base coordinates. */
+export const openingCentre = (o: Opening): Vec2 =>
+  'polygon' in o.shape ? centroid(openingOutline(o)) : o.at;
 
 /** Share of the outline that is open: louvers are lanced, the rest is cut right out. */
 export const openShare = (o: Opening): number => (o.kind === 'louvers' ? (o.openFraction ?? 0.3) : 1);

@@ -16,10 +16,10 @@ export const vertex = at;
 /** Area with sign: positive when the outline runs counter-clockwise (x right, y up), mm². */
 export function signedArea(p: Polygon): number {
   let sum = 0;
-  for (let i = 0; i < p.length; i++) {
-    const a = at(p, i);
-    const b = at(p, i + 1);
-    sum += a[0] * b[1] - b[0] * a[1];
+  let a = p[p.length - 1];
+  for (const b of p) {
+    if (a) sum += a[0] * b[1] - b[0] * a[1];
+    a = b;
   }
   return sum / 2;
 }

@@ -1,0 +1,54 @@
+import type { UnitSystem } from '../units';
+import type { Facts } from './facts';
+import { type Finding, type Rule, wordsIn } from './finding';
+import { bend } from './rules/bend';
+import { boltLength } from './rules/bolt-length';
+import { catchEdge } from './rules/catch-edge';
+import { dissimilarMetals } from './rules/dissimilar-metals';
+import { drilling } from './rules/drilling';
+import { galling } from './rules/galling';
+import { holeBlocked } from './rules/hole-blocked';
+import { hotPart } from './rules/hot-part';
+import { limits } from './rules/limits';
+import { movingPart } from './rules/moving-part';
+import { nutReach } from './rules/nut-reach';
+import { optionMisfit } from './rules/option-misfit';
+import { serviceBlocked } from './rules/service-blocked';
+import { threadIntoAir } from './rules/thread-into-air';
+import { tooHeavy } from './rules/too-heavy';
+import { tooNear } from './rules/too-near';
+import { uncovered } from './rules/uncovered';
+import { waitingSteps } from './rules/waiting-steps';
+import { waterTrap } from './rules/water-trap';
+
+export const RULES: readonly Rule[] = [
+  uncovered,
+  tooNear,
+  movingPart,
+  hotPart,
+  catchEdge,
+  waterTrap,
+  serviceBlocked,
+  tooHeavy,
+  bend,
+  boltLength,
+  threadIntoAir,
+  nutReach,
+  drilling,
+  galling,
+  dissimilarMetals,
+  optionMisfit,
+  holeBlocked,
+  limits,
+  waitingSteps,
+];
+
+const RANK = { stop: 0, fix: 1, note: 2 } as const;
+
+/** All findings of a build, gravest first, figures in the reader's units. */
+export function check(facts: Facts, system: UnitSystem = 'metric'): readonly Finding[] {
+  const words = wordsIn(system);
+  return RULES.flatMap(rule => rule.find(facts, words).map(f => ({ rule: rule.id, ...f }))).sort(
+    (a, b) => RANK[a.severity] - RANK[b.severity],
+  );
+}

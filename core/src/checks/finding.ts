@@ -1,0 +1,81 @@
+import type { PlanDocument } from '../plan';
+import { formatLength, formatMass, formatTorque, type UnitSystem } from '../units';
+import type { Facts } from './facts';
+
+export type Severity = 'stop' | 'fix' | 'note';
+
+/** The stage of the work a finding waits at. */
+export type Where = 'cover' | 'fold' | 'weigh' | 'bolt' | 'run';
+
+export interface Finding {
+  readonly rule: string;
+  readonly severity: Severity;
+  readonly where: Where;
+  /** ids of what it is about */
+  readonly about: readonly string[];
+  /** what, where and why */
+  readonly text: string;
+  /** what would mend it */
+  readonly remedy?: string;
+  /** the remedy itself, where it can be applied alone */
+  readonly mend?: (doc: PlanDocument) => PlanDocument;
+}
+
+/** A finding before its rule has signed it. */
+export type Unsigned = Omit<Finding, 'rule'>;
+
+/** Figures in a finding's sentence, in the reader's units. */
+export interface Words {
+  readonly length: (mm: number) => string;
+  readonly mass: (kg: number) => string;
+  readonly torque: (nm: number) => string;
+}
+
+export const wordsIn = (system: UnitSystem): Words => ({
+  length: mm => formatLength(mm, system, system === 'metric' && Math.abs(mm) < 10),
+  mass: kg => formatMass(kg, system),
+  torque: nm => formatTorque(nm, system),
+});
+
+export interface Rule {
+  readonly id: string;
+  /** why this matters, one sentence */
+  readonly why: string;
+  readonly find: (facts: Facts, words: Words) => readonly Unsigned[];
+}
+
+/** The mark and name of a panel as people call it. */
+export const plateName = (facts: Facts, id: string): string => {
+  const p = facts.document.plan.panels.find(x => x.id === id);
+  return p ? `Plate ${p.mark}` : id;
+};
+
+export const partName = (facts: Facts, id: string): string =>
+  facts.document.rig.components.find(c => c.id === id)?.name ?? id;
+
+/** The document with one panel changed. */
+export const withPanel = (
+  doc: PlanDocument,
+  id: string,
+  change: (p: PlanDocument['plan']['panels'][number]) => PlanDocument['plan']['panels'][number],
+): PlanDocument => ({
+  ...doc,
+  plan: { ...doc.plan, panels: doc.plan.panels.map(p => (p.id === id ? change(p) : p)) },
+});
+
+/** The document with one joint changed. */
+export const withJoint = (
+  doc: PlanDocument,
+  id: string,
+  change: (j: PlanDocument['plan']['joints'][number]) => PlanDocument['plan']['joints'][number],
+): PlanDocument => ({
+  ...doc,
+  plan: { ...doc.plan, joints: doc.plan.joints.map(j => (j.id === id ? change(j) : j)) },
+});
+
+/** An id for something new that no list entry has yet: `hole-3`. */
+export function freshId(prefix: string, taken: readonly { readonly id: string }[]): string {
+  let n = taken.length + 1;
+  while (taken.some(t => t.id === `${prefix}-${n}`)) n++;
+  return `${prefix}-${n}`;
+}

@@ -1,0 +1,3 @@
+export * from './check';
+export * from './facts';
+export { type Finding, type Rule, type Severity, type Where, wordsIn } from './finding';

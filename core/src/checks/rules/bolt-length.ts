@@ -1,0 +1,26 @@
+import { lengthName, stockLength } from '../../bolt';
+import { type Rule, withJoint } from '../finding';
+
+export const boltLength: Rule = {
+  id: 'bolt-length',
+  why: 'Too short strips; too long bottoms out, or reaches what turns behind it. Where plates share a hole the bolt is longer.',
+  find: (facts, words) =>
+    facts.joints.flatMap(j => {
+      if (j.joint.fastener.length === 'auto') return [];
+      const right = stockLength(j.neededMm, j.thread);
+      const short = j.lengthMm < j.neededMm - 0.5;
+      const long = j.lengthMm > right + 2 * j.thread.d;
+      if (!short && !long) return [];
+      const shared = j.joint.panels.length > 1 ? ', for plates that share the hole' : '';
+      return [
+        {
+          severity: short ? ('stop' as const) : ('note' as const),
+          where: 'bolt' as const,
+          about: [j.id],
+          text: `${j.id}: ${words.length(j.lengthMm)} is too ${short ? 'short' : 'long'}${shared}: the stack needs ${words.length(j.neededMm)}.`,
+          remedy: `Use ${lengthName(right, j.thread)}${j.thread.system === 'metric' ? ' mm' : ''}.`,
+          mend: doc => withJoint(doc, j.id, x => ({ ...x, fastener: { ...x.fastener, length: right } })),
+        },
+      ];
+    }),
+};

@@ -1,0 +1,41 @@
+import type { FastenerFinish } from '../../plan';
+import type { Rule } from '../finding';
+
+/** Anodic index of a fastener's surface, V. */
+const INDEX: Readonly<Record<FastenerFinish, number>> = { plain: 0.85, zinc: 1.25, stainless: 0.5 };
+/** Greatest difference for sheltered, salted use: engineering practice; the index itself is in no standard. */
+const NORMAL = 0.25;
+
+export const dissimilarMetals: Rule = {
+  id: 'dissimilar-metals',
+  why: 'Two metals far apart on the anodic index corrode where salt water joins them.',
+  find: facts => {
+    const worst = new Map<string, { panel: string; mark: string; text: string; ids: string[] }>();
+    for (const j of facts.joints)
+      for (const id of j.joint.panels) {
+        const p = facts.panels.find(x => x.panel.id === id);
+        const index = p?.material.anodicIndex;
+        if (!p || index === undefined || p.sheet.finish === 'powder' || p.sheet.finish === 'paint') continue;
+        const surface = p.sheet.finish === 'zinc' ? 1.25 : index;
+        const difference = Math.abs(surface - INDEX[j.joint.fastener.finish]);
+        if (difference <= NORMAL + 1e-9) continue;
+        const key = `${id}|${j.joint.fastener.finish}`;
+        const known = worst.get(key);
+        if (known) known.ids.push(j.id);
+        else
+          worst.set(key, {
+            panel: id,
+            mark: p.panel.mark,
+            ids: [j.id],
+            text: `${j.joint.fastener.finish} bolts in bare ${p.material.short}, ${difference.toFixed(2)} V apart on the anodic index`,
+          });
+      }
+    return [...worst.values()].map(w => ({
+      severity: 'note',
+      where: 'bolt',
+      about: [w.panel, ...w.ids],
+      text: `Plate ${w.mark}: ${w.text} (0.25 V is the usual limit).`,
+      remedy: 'Coat the plate, or put grease and a coated washer between.',
+    }));
+  },
+};

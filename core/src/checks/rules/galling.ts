@@ -1,0 +1,21 @@
+import { type Rule, withJoint } from '../finding';
+
+export const galling: Rule = {
+  id: 'galling',
+  why: 'Stainless run dry into steel, stainless or aluminium seizes half-way and shears.',
+  find: facts =>
+    facts.joints.flatMap(j =>
+      j.joint.fastener.finish === 'stainless' && j.joint.lube === 'dry' && j.nut
+        ? [
+            {
+              severity: 'fix' as const,
+              where: 'bolt' as const,
+              about: [j.id],
+              text: `${j.id}: a dry stainless screw galls in its ${j.nut.name}.`,
+              remedy: 'Use anti-seize; the torque for the same clamp falls with it.',
+              mend: doc => withJoint(doc, j.id, x => ({ ...x, lube: 'anti-seize' })),
+            },
+          ]
+        : [],
+    ),
+};

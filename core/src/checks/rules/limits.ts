@@ -1,0 +1,36 @@
+import { plateName, type Rule } from '../finding';
+
+export const limits: Rule = {
+  id: 'limits',
+  why: 'The limits you set for this plan.',
+  find: (facts, words) => {
+    const { budget, minClearance } = facts.document.plan.limits;
+    const over = budget !== undefined && facts.weight.cost > budget;
+    const low =
+      minClearance !== undefined && facts.lowest.z < minClearance && facts.lowest.panel !== undefined;
+    return [
+      ...(over
+        ? [
+            {
+              severity: 'fix' as const,
+              where: 'weigh' as const,
+              about: [facts.build.id],
+              text: `Build ${facts.build.id} costs ${Math.round(facts.weight.cost - budget)} $ more than the ${budget} $ you set (invented default rates).`,
+              remedy: 'Choose cheaper sheet for a plate, or raise the budget.',
+            },
+          ]
+        : []),
+      ...(low
+        ? [
+            {
+              severity: 'fix' as const,
+              where: 'cover' as const,
+              about: [facts.lowest.panel as string],
+              text: `${plateName(facts, facts.lowest.panel as string)} hangs ${words.length(facts.lowest.z)} above the ground; you want ${words.length(minClearance)}.`,
+              remedy: 'Raise the plate where the gaps above it allow.',
+            },
+          ]
+        : []),
+    ];
+  },
+};

@@ -1,0 +1,20 @@
+import { partName, plateName, type Rule } from '../finding';
+
+export const movingPart: Rule = {
+  id: 'moving-part',
+  why: 'A shaft or bar at full travel that meets a plate breaks one of the two.',
+  find: (facts, words) =>
+    facts.gaps.flatMap(g => {
+      const part = facts.rig.components.find(c => c.id === g.component);
+      if (!part?.moves || g.gapMm >= part.keepOut - 0.05) return [];
+      return [
+        {
+          severity: 'stop',
+          where: 'cover',
+          about: [g.panel, g.component],
+          text: `${plateName(facts, g.panel)} comes within ${words.length(Math.max(g.gapMm, 0))} of the space ${partName(facts, g.component)} sweeps at full travel.`,
+          remedy: `Leave ${words.length(part.keepOut)}: lower the plate or cut it back there.`,
+        },
+      ];
+    }),
+};

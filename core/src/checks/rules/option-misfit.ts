@@ -1,0 +1,42 @@
+import { partName, type Rule } from '../finding';
+
+export const optionMisfit: Rule = {
+  id: 'option-misfit',
+  why: 'The same model has another underside with other options.',
+  find: facts => {
+    const { rig, plan } = facts.document;
+    const here = new Set(facts.rig.mounts.map(m => m.id));
+    const parts = new Set(facts.rig.components.map(c => c.id));
+    const lost = plan.joints.filter(j => j.mount !== undefined && !here.has(j.mount));
+    const chosen = rig.options
+      .map(o => o.choices.find(c => c.id === rig.selected[o.id])?.name ?? '')
+      .join(', ');
+    return [
+      ...lost.map(j => ({
+        severity: 'stop' as const,
+        where: 'bolt' as const,
+        about: [j.id],
+        text: `${j.id}: its hole does not exist on this vehicle (${chosen}).`,
+        remedy: 'Move the bolt to another hole, or take it out.',
+        mend: (doc: typeof facts.document) => ({
+          ...doc,
+          plan: { ...doc.plan, joints: doc.plan.joints.filter(x => x.id !== j.id) },
+        }),
+      })),
+      ...plan.panels.flatMap(p => {
+        const gone = p.guards.filter(g => !parts.has(g));
+        return gone.length > 0 && gone.length === p.guards.length
+          ? [
+              {
+                severity: 'note' as const,
+                where: 'cover' as const,
+                about: [p.id],
+                text: `Plate ${p.mark} guards ${gone.map(g => partName(facts, g)).join(', ')}, which this vehicle does not have (${chosen}).`,
+                remedy: 'Leave the plate out of this set.',
+              },
+            ]
+          : [];
+      }),
+    ];
+  },
+};

@@ -1,0 +1,4 @@
+export * from './cautions';
+export * from './order';
+export * from './sequence';
+export * from './step';

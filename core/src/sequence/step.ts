@@ -1,0 +1,83 @@
+import type { Vec3 } from '../geometry';
+
+export const STAGES = [
+  'safety',
+  'kit',
+  'remove',
+  'inspect',
+  'repair',
+  'drill',
+  'bench',
+  'support',
+  'hang',
+  'start',
+  'home',
+  'tighten',
+  'check',
+  'finish',
+] as const;
+export type Stage = (typeof STAGES)[number];
+
+/** One thing to do. Joints stand in the order of the hands; torque in N·m at the wrench for this pass. */
+export interface Step {
+  readonly id: string;
+  readonly stage: Stage;
+  readonly title: string;
+  readonly why: string;
+  readonly panels: readonly string[];
+  readonly joints: readonly string[];
+  readonly torqueNm?: number;
+  readonly pass?: number;
+  readonly passes?: number;
+  /** share of the full torque in this pass, 0 to 1 */
+  readonly share?: number;
+  readonly needs: readonly string[];
+  readonly tools: readonly string[];
+  readonly cautions: readonly string[];
+  /** where the jack goes, under the plate's centre of mass */
+  readonly jackAt?: Vec3;
+}
+
+export interface Sequence {
+  readonly steps: readonly Step[];
+  /** ids of steps that wait for each other; empty when the order is sound */
+  readonly cycle: readonly string[];
+}
+
+/**
+ * Sorts steps so that every `needs` holds; among those that could come next the earlier in the list goes first.
+ * Needs that name no step are ignored. What waits for itself comes out as `cycle`, one loop in walking order.
+ */
+export function inOrder(steps: readonly Step[]): Sequence {
+  const index = new Map(steps.map((s, i) => [s.id, i]));
+  const open = new Map(steps.map(s => [s.id, new Set(s.needs.filter(n => index.has(n)))]));
+  const waiting = steps.map(s => open.get(s.id)?.size ?? 0);
+  const followers: number[][] = steps.map(() => []);
+  steps.forEach((s, i) => {
+    for (const n of open.get(s.id) ?? []) followers[index.get(n) as number]?.push(i);
+  });
+  const out: Step[] = [];
+  const done = new Set<string>();
+  // indices that may come next, kept sorted so that the earliest in the list goes first
+  const ready = waiting.flatMap((w, i) => (w === 0 ? [i] : []));
+  while (ready.length > 0) {
+    const i = ready.shift() as number;
+    const step = steps[i] as Step;
+    out.push(step);
+    done.add(step.id);
+    for (const f of followers[i] ?? []) {
+      waiting[f] = (waiting[f] as number) - 1;
+      if (waiting[f] !== 0) continue;
+      const place = ready.findIndex(r => r > f);
+      ready.splice(place < 0 ? ready.length : place, 0, f);
+    }
+  }
+  if (out.length === steps.length) return { steps: out, cycle: [] };
+  const path: string[] = [];
+  let here = steps.find(s => !done.has(s.id))?.id;
+  while (here !== undefined && !path.includes(here)) {
+    path.push(here);
+    here = [...(open.get(here) ?? [])].find(n => !done.has(n));
+  }
+  return { steps: out, cycle: here === undefined ? path : path.slice(path.indexOf(here)).reverse() };
+}
