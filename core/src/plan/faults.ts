@@ -24,9 +24,8 @@ const show = (v: unknown): string => {
 
 function plain(e: yup.ValidationError): string {
   const p = (e.params ?? {}) as Record<string, unknown>;
-  const type = (p.type as string | undefined) === undefined || e.type ? e.type : (p.type as string);
   const given = p.originalValue ?? p.value;
-  switch (type) {
+  switch (e.type) {
     case 'required':
     case 'optionality':
     case 'defined':

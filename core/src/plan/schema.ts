@@ -60,14 +60,16 @@ const record = (of: yup.Schema, what: string) =>
           of.validateSync(v, { strict: true, abortEarly: false });
         } catch (e) {
           if (!(e instanceof yup.ValidationError)) throw e;
-          for (const one of e.inner.length > 0 ? e.inner : [e])
-            inner.push(
-              context.createError({
-                path: `${context.path}.${key}${one.path ? `.${one.path}` : ''}`,
-                message: one.message || what,
-                params: { ...one.params, type: one.type },
-              }),
-            );
+          for (const one of e.inner.length > 0 ? e.inner : [e]) {
+            const path = `${context.path}.${key}${one.path ? `.${one.path}` : ''}`;
+            const made = context.createError({
+              path,
+              message: one.message || what,
+              params: { ...one.params, path },
+            });
+            made.type = one.type;
+            inner.push(made);
+          }
         }
       }
       return inner.length === 0 || new yup.ValidationError(inner);

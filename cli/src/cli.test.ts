@@ -1,0 +1,135 @@
+import { execFile } from 'node:child_process';
+import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { main } from './main';
+
+const DEMO = fileURLToPath(new URL('../../demo/bramble.platefold.json', import.meta.url));
+const call = async (...args: string[]) => {
+  let [out, err] = ['', ''];
+  const code = await main(args, { out: t => (out += t), err: t => (err += t) });
+  return { code, out, err };
+};
+let dir: string;
+beforeAll(async () => {
+  dir = await mkdtemp(join(tmpdir(), 'platefold-cli-'));
+});
+
+describe('platefold', () => {
+  it.each([
+    ['check', ['findings']],
+    [
+      'cover',
+      [
+        'components',
+        'fraction',
+        'fromAheadFraction',
+        'lowestPoint',
+        'approachDeg',
+        'breakoverDeg',
+        'departureDeg',
+      ],
+    ],
+    ['weigh', ['builds']],
+    ['bolts', ['joints', 'shopping', 'tools']],
+    ['sequence', ['steps']],
+  ])('%s --json prints one object with its keys', async (verb, keys) => {
+    const { code, out, err } = await call(verb, DEMO, '--json');
+    expect(err).toBe('');
+    expect(code).toBe(0);
+    expect(Object.keys(JSON.parse(out))).toEqual(keys);
+  });
+
+  it('rows carry the binding keys', async () => {
+    const weigh = JSON.parse((await call('weigh', DEMO, '--json')).out);
+    expect(Object.keys(weigh.builds[0])).toEqual(
+      expect.arrayContaining([
+        'id',
+        'panels',
+        'hardwareKg',
+        'addedKg',
+        'removedKg',
+        'netKg',
+        'axles',
+        'rideHeight',
+        'cost',
+      ]),
+    );
+    expect(Object.keys(weigh.builds[0].panels[0])).toEqual(
+      expect.arrayContaining(['id', 'massKg', 'areaMm2', 'centroid']),
+    );
+    const bolts = JSON.parse((await call('bolts', DEMO, '--json')).out);
+    expect(Object.keys(bolts.joints[0])).toEqual([
+      'id',
+      'gripMm',
+      'lengthMm',
+      'torqueNm',
+      'preloadN',
+      'limitedBy',
+      'drill',
+      'tools',
+    ]);
+    const { steps } = JSON.parse((await call('sequence', DEMO, '--json')).out);
+    const seen = new Set<string>();
+    for (const s of steps) {
+      for (const n of s.needs) expect(seen.has(n)).toBe(true);
+      seen.add(s.id);
+    }
+  });
+
+  it('--build picks the build, and a wrong one is refused by name', async () => {
+    const a = JSON.parse((await call('bolts', DEMO, '--json', '--build', 'A')).out);
+    const b = JSON.parse((await call('bolts', DEMO, '--json', '--build', 'B')).out);
+    expect(b.joints[0].gripMm).toBeGreaterThan(a.joints[0].gripMm);
+    const bad = await call('bolts', DEMO, '--build', 'Z');
+    expect(bad.code).toBe(2);
+    expect(bad.err).toContain('no build "Z"; this plan has A, B, C');
+  });
+
+  it('exits 1 when something must stop the job', async () => {
+    const doc = JSON.parse(await readFile(DEMO, 'utf8'));
+    doc.plan.joints[0].fastener.length = 10;
+    const file = join(dir, 'short.platefold.json');
+    await writeFile(file, JSON.stringify(doc));
+    const { code, out } = await call('check', file);
+    expect(code).toBe(1);
+    expect(out).toContain('too short');
+  });
+
+  it.each([
+    [[], 'no verb'],
+    [['fly', DEMO], 'no verb "fly"'],
+    [['cover'], 'needs a file'],
+    [['cover', '/no/such/file'], 'there is no file'],
+    [['cover', DEMO, '--loud'], 'unknown option --loud'],
+  ])('refuses %j with one line and exit 2', async (args, reason) => {
+    const { code, err, out } = await call(...args);
+    expect(code).toBe(2);
+    expect(err).toContain(reason);
+    expect(err.trim().split('\n')).toHaveLength(1);
+    expect(out).toBe('');
+  });
+
+  it('names where a torn or wrong file breaks', async () => {
+    const text = await readFile(DEMO, 'utf8');
+    const torn = join(dir, 'torn.json');
+    await writeFile(torn, text.slice(0, 4000));
+    expect((await call('cover', torn)).err).toMatch(/line \d+ the text breaks off/);
+    const wrong = join(dir, 'wrong.json');
+    await writeFile(wrong, text.replace('"wheelbase": 3220', '"wheelbase": "3220 mm"'));
+    const { err, code } = await call('cover', wrong);
+    expect(code).toBe(2);
+    expect(err).toContain('rig.wheelbase is "3220 mm", which is not a number');
+  });
+
+  it('runs from the shell as npx would run it', async () => {
+    const bin = fileURLToPath(new URL('../bin/platefold.js', import.meta.url));
+    const out = await new Promise<string>((done, fail) =>
+      execFile(process.execPath, [bin, 'weigh', DEMO], (e, stdout) => (e ? fail(e) : done(stdout))),
+    );
+    expect(out).toContain('net');
+    expect(out.trim().split('\n')).toHaveLength(4);
+  });
+});

@@ -1,0 +1,162 @@
+import {
+  check,
+  type Facts,
+  fixed,
+  formatAngle,
+  formatLength,
+  formatMass,
+  formatPercent,
+  formatTorque,
+  shoppingList,
+  toolRoll,
+  weighAll,
+} from '@plate-fold/core';
+
+export interface Answer {
+  /** the object that `--json` prints, keys as in docs/plan-file.md */
+  readonly json: unknown;
+  readonly text: string;
+  readonly code: 0 | 1;
+}
+
+type Verb = (facts: Facts) => Answer;
+
+const rows = (lines: readonly (readonly string[])[]): string => {
+  const widths = (lines[0] ?? []).map((_, c) => Math.max(...lines.map(l => (l[c] ?? '').length)));
+  return lines
+    .map(l =>
+      l
+        .map((cell, c) => cell.padEnd(widths[c] ?? 0))
+        .join('  ')
+        .trimEnd(),
+    )
+    .join('\n');
+};
+
+const checkVerb: Verb = facts => {
+  const findings = check(facts).map(({ mend: _, where: __, ...f }) => f);
+  const text =
+    findings.length === 0
+      ? 'No findings.'
+      : findings.map(f => `${f.severity}  ${f.text}${f.remedy ? ` ${f.remedy}` : ''}`).join('\n');
+  return { json: { findings }, text, code: findings.some(f => f.severity === 'stop') ? 1 : 0 };
+};
+
+const coverVerb: Verb = ({ coverage, lowest, angles }) => ({
+  json: {
+    components: coverage.components.map(({ bare: _, ...c }) => c),
+    fraction: coverage.fraction,
+    fromAheadFraction: coverage.fromAheadFraction,
+    lowestPoint: lowest,
+    ...angles,
+  },
+  text: [
+    rows([
+      ['part', 'from below', 'from ahead'],
+      ...coverage.components.map(c => [c.id, formatPercent(c.fraction), formatPercent(c.fromAheadFraction)]),
+      ['all', formatPercent(coverage.fraction), formatPercent(coverage.fromAheadFraction)],
+    ]),
+    `lowest point ${formatLength(lowest.z, 'metric')}${lowest.panel ? ` (${lowest.panel})` : ''}`,
+    `approach ${formatAngle(angles.approachDeg)}, breakover ${formatAngle(angles.breakoverDeg)}, departure ${formatAngle(angles.departureDeg)}`,
+  ].join('\n'),
+  code: 0,
+});
+
+const weighVerb: Verb = facts => {
+  const builds = weighAll(facts).map(({ crossbarKg: _, sideKg: __, ...b }) => b);
+  return {
+    json: { builds },
+    text: rows([
+      [
+        'build',
+        'net',
+        'added',
+        'removed',
+        'front axle',
+        'rear axle',
+        'nose',
+        'tail',
+        'cost (invented rates)',
+      ],
+      ...builds.map(b => [
+        b.id,
+        formatMass(b.netKg, 'metric'),
+        formatMass(b.addedKg, 'metric'),
+        formatMass(b.removedKg, 'metric'),
+        formatMass(b.axles.frontKg, 'metric'),
+        formatMass(b.axles.rearKg, 'metric'),
+        formatLength(b.rideHeight.frontMm, 'metric', true),
+        formatLength(b.rideHeight.rearMm, 'metric', true),
+        `$ ${fixed(b.cost, 0)}`,
+      ]),
+    ]),
+    code: 0,
+  };
+};
+
+const boltsVerb: Verb = ({ joints }) => ({
+  json: {
+    joints: joints.map(j => ({
+      id: j.id,
+      gripMm: j.gripMm,
+      lengthMm: j.lengthMm,
+      torqueNm: j.torqueNm,
+      preloadN: j.preloadN,
+      limitedBy: j.limitedBy,
+      drill: j.drill,
+      tools: j.tools,
+    })),
+    shopping: shoppingList(joints),
+    tools: toolRoll(joints),
+  },
+  text: [
+    rows([
+      ['joint', 'thread', 'grip', 'length', 'torque', 'limited by'],
+      ...joints.map(j => [
+        j.id,
+        j.thread.designation,
+        formatLength(j.gripMm, 'metric', true),
+        formatLength(j.lengthMm, 'metric'),
+        formatTorque(j.torqueNm, 'metric'),
+        j.limitedBy,
+      ]),
+    ]),
+    '',
+    ...shoppingList(joints).map(l => `${String(l.count).padStart(4)}  ${l.part}`),
+  ].join('\n'),
+  code: 0,
+});
+
+const sequenceVerb: Verb = ({ sequence }) => ({
+  json: {
+    steps: sequence.steps.map(s => ({
+      id: s.id,
+      stage: s.stage,
+      title: s.title,
+      panels: s.panels,
+      joints: s.joints,
+      torqueNm: s.torqueNm,
+      pass: s.pass,
+      needs: s.needs,
+      tools: s.tools,
+      cautions: s.cautions,
+    })),
+    ...(sequence.cycle.length > 0 ? { cycle: sequence.cycle } : {}),
+  },
+  text: sequence.steps
+    .map((s, i) => {
+      const torque = s.torqueNm === undefined ? '' : `, ${formatTorque(s.torqueNm, 'metric')}`;
+      const bolts = s.joints.length > 0 && s.joints.length < 12 ? ` (${s.joints.join(', ')})` : '';
+      return `${String(i + 1).padStart(3)}  ${s.title}${torque}${bolts}`;
+    })
+    .join('\n'),
+  code: sequence.cycle.length > 0 ? 1 : 0,
+});
+
+export const VERBS: Readonly<Record<string, Verb>> = {
+  check: checkVerb,
+  cover: coverVerb,
+  weigh: weighVerb,
+  bolts: boltsVerb,
+  sequence: sequenceVerb,
+};

@@ -1,0 +1,260 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { checkDocument, type PlanDocument, readDocument } from '../plan';
+import { withChoice } from '../rig';
+import { check, type Finding, gatherFacts, RULES, weighAll } from './index';
+
+const demo = (): PlanDocument => {
+  const r = readDocument(
+    readFileSync(new URL('../../../demo/bramble.platefold.json', import.meta.url), 'utf8'),
+  );
+  if (!r.ok) throw new Error(r.faults[0]?.fault);
+  return r.document;
+};
+// biome-ignore lint/suspicious/noExplicitAny: tests change documents freely
+const changed = (change: (doc: any) => void): PlanDocument => {
+  const doc = structuredClone(demo());
+  change(doc);
+  const r = checkDocument(doc);
+  if (!r.ok) throw new Error(`${r.faults[0]?.path} ${r.faults[0]?.fault}`);
+  return r.document;
+};
+const findings = (doc: PlanDocument, rule: string): readonly Finding[] =>
+  check(gatherFacts(doc)).filter(f => f.rule === rule);
+/** Applies a finding's own remedy and looks again for the same complaint about the same things. */
+const mended = (doc: PlanDocument, rule: string): readonly Finding[] => {
+  const first = findings(doc, rule).find(f => f.mend);
+  if (!first?.mend) throw new Error(`${rule} offers no remedy`);
+  const after = checkDocument(first.mend(doc));
+  if (!after.ok) throw new Error(after.faults[0]?.fault);
+  return findings(after.document, rule).filter(f => f.about.join() === first.about.join());
+};
+
+describe('Bramble as delivered', () => {
+  const facts = gatherFacts(demo());
+  it('has nothing that must stop the job, in any build', () => {
+    for (const b of facts.document.plan.builds)
+      expect(check(gatherFacts(facts.document, b.id)).filter(f => f.severity === 'stop')).toEqual([]);
+  });
+  it('is plausible: a full steel set near 180 lb, aluminium well under', () => {
+    const [a, b, c] = weighAll(facts).map(w => w.addedKg * 2.2046);
+    expect(a).toBeGreaterThan(160);
+    expect(a).toBeLessThan(210);
+    expect(b).toBeLessThan(0.55 * a!);
+    expect(c).toBeGreaterThan(b!);
+    expect(c).toBeLessThan(a!);
+  });
+  it('rails clear the tyres and no two parts share space', () => {
+    const { rig, components, members } = facts.rig;
+    const boxes = [...components, ...members].map(p => ({
+      id: p.id,
+      x: [Math.min(...p.footprint.map(q => q[0])), Math.max(...p.footprint.map(q => q[0]))],
+      y: [Math.min(...p.footprint.map(q => q[1])), Math.max(...p.footprint.map(q => q[1]))],
+      z: [p.zBottom, p.zTop],
+      convex: p.footprint.length === 4,
+    }));
+    for (const b of boxes.filter(x => x.id.startsWith('rail')))
+      expect(Math.max(...b.y.map(Math.abs))).toBeLessThan(rig.trackWidth / 2 - 125);
+    const apart = (p: number[], q: number[]): boolean => p[1]! <= q[0]! || q[1]! <= p[0]!;
+    for (const p of boxes)
+      for (const q of boxes)
+        if (p.id < q.id && p.convex && q.convex)
+          expect([p.id, q.id, apart(p.x, q.x) || apart(p.y, q.y) || apart(p.z, q.z)]).toEqual([
+            p.id,
+            q.id,
+            true,
+          ]);
+  });
+  it('every bolt finds its plates at its hole, within reach of the wrench', () => {
+    for (const j of facts.joints) {
+      const [x, y, z] = j.at;
+      for (const id of j.joint.panels) {
+        const p = facts.panels.find(q => q.panel.id === id)!;
+        const flats = p.facets.filter(f => Math.abs(f.frame.n[2]) > 0.99);
+        const under = flats.some(f => {
+          const xs = f.outline.map(q => f.frame.origin[0] + f.frame.u[0] * q[0] + f.frame.v[0] * q[1]);
+          const ys = f.outline.map(q => f.frame.origin[1] + f.frame.u[1] * q[0] + f.frame.v[1] * q[1]);
+          const edge = 1.2 * j.thread.d;
+          return (
+            x > Math.min(...xs) + edge &&
+            x < Math.max(...xs) - edge &&
+            y > Math.min(...ys) + edge &&
+            y < Math.max(...ys) - edge &&
+            z > f.frame.origin[2] &&
+            z - f.frame.origin[2] < 25
+          );
+        });
+        expect([j.id, id, under]).toEqual([j.id, id, true]);
+      }
+    }
+  });
+});
+
+describe('every rule', () => {
+  it('has an id of its own and says why', () => {
+    expect(new Set(RULES.map(r => r.id)).size).toBe(RULES.length);
+    for (const r of RULES) expect(r.why.length).toBeGreaterThan(20);
+  });
+
+  it('uncovered: a missing plate leaves its part bare, and stops', () => {
+    const doc = changed(
+      d =>
+        (d.plan.panels[3].base.outline = [
+          [0, -645],
+          [40, -645],
+          [40, -600],
+          [0, -600],
+        ]),
+    );
+    expect(findings(doc, 'uncovered')[0]).toMatchObject({ severity: 'stop', about: ['tank'] });
+  });
+  it('too-near: a raised plate first crowds, then enters what it guards', () => {
+    const raise = (by: number) => changed(d => (d.plan.panels[1].base.origin[2] += by));
+    expect(findings(raise(25), 'too-near')[0]).toMatchObject({
+      severity: 'fix',
+      about: ['plate-b', 'transmission'],
+    });
+    expect(findings(raise(60), 'too-near')[0]).toMatchObject({ severity: 'stop' });
+  });
+  it('moving-part: a plate in the swept space of a shaft stops', () => {
+    const doc = changed(d => (d.plan.panels[1].base.origin[2] += 30));
+    expect(findings(doc, 'moving-part')[0]?.about).toEqual(['plate-b', 'shaft-front']);
+  });
+  it('hot-part: louvers are asked for and added; plastic stops', () => {
+    const bare = changed(d => {
+      d.plan.panels[4].openings = d.plan.panels[4].openings.filter(
+        (o: { kind: string }) => o.kind !== 'louvers',
+      );
+    });
+    expect(findings(bare, 'hot-part')).toHaveLength(2);
+    expect(mended(bare, 'hot-part')).toEqual([]);
+    const plastic = changed(
+      d => (d.plan.builds[0].sheets['plate-e'] = { material: 'uhmw-pe', thickness: 9.525, finish: 'raw' }),
+    );
+    expect(findings(plastic, 'hot-part')[0]?.severity).toBe('stop');
+  });
+  it('catch-edge: laid the wrong way it catches, and the remedy lays it right', () => {
+    const doc = changed(d => (d.plan.panels[2].base.origin[2] = 298));
+    expect(findings(doc, 'catch-edge')[0]?.about).toEqual(['plate-c', 'plate-b']);
+    expect(mended(doc, 'catch-edge')).toEqual([]);
+  });
+  it('water-trap: a tray without holes is given one', () => {
+    const doc = changed(d => {
+      d.plan.panels[2].openings = [];
+      d.plan.panels[2].flanges = [0, 1, 2, 3].map(edge => ({
+        id: `lip${edge}`,
+        edge,
+        length: 40,
+        angle: 30,
+      }));
+    });
+    expect(findings(doc, 'water-trap')).toHaveLength(1);
+    expect(mended(doc, 'water-trap')).toEqual([]);
+  });
+  it('service-blocked: a closed drain is opened to the size hand and tool need', () => {
+    const doc = changed(d => (d.plan.panels[0].openings = d.plan.panels[0].openings.slice(1)));
+    expect(findings(doc, 'service-blocked').map(f => f.about[1])).toContain('oil-drain');
+    expect(mended(doc, 'service-blocked')).toEqual([]);
+  });
+  it('too-heavy: by the limit set, and by how many lift', () => {
+    expect(findings(demo(), 'too-heavy').map(f => f.about[0])).toEqual(['plate-a', 'plate-b']);
+    expect(
+      findings(
+        changed(d => (d.plan.method.people = 2)),
+        'too-heavy',
+      ),
+    ).toEqual([]);
+  });
+  it('bend: a tight radius is opened, plastic is not folded, a short flange falls in, a long blank is not for sale', () => {
+    const tight = changed(d => (d.plan.panels[0].flanges[0].insideRadius = 2));
+    expect(findings(tight, 'bend')[0]?.text).toContain('tighter than');
+    expect(mended(tight, 'bend')).toEqual([]);
+    const plastic = changed(
+      d => (d.plan.builds[0].sheets['plate-a'] = { material: 'uhmw-pe', thickness: 9.525, finish: 'raw' }),
+    );
+    expect(findings(plastic, 'bend').some(f => f.severity === 'stop')).toBe(true);
+    expect(
+      findings(
+        changed(d => (d.plan.panels[3].flanges[0].length = 20)),
+        'bend',
+      )[0]?.text,
+    ).toContain('die');
+    const long = changed(
+      d =>
+        (d.plan.panels[2].base.outline = [
+          [0, -375],
+          [2600, -375],
+          [2600, 225],
+          [0, 225],
+        ]),
+    );
+    expect(findings(long, 'bend')[0]?.text).toContain('larger than');
+  });
+  it('bolt-length: too short stops, too long is noted, both are put right', () => {
+    const short = changed(d => (d.plan.joints[6].fastener.length = 20));
+    expect(findings(short, 'bolt-length')[0]).toMatchObject({ severity: 'stop' });
+    expect(findings(short, 'bolt-length')[0]?.text).toContain('share the hole');
+    expect(mended(short, 'bolt-length')).toEqual([]);
+    expect(
+      findings(
+        changed(d => (d.plan.joints[0].fastener.length = 80)),
+        'bolt-length',
+      )[0]?.severity,
+    ).toBe('note');
+  });
+  it('thread-into-air: no nut in a plain hole, or the wrong thread', () => {
+    const bare = changed(d => (d.plan.joints[9].nut = 'none'));
+    expect(findings(bare, 'thread-into-air')).toHaveLength(1);
+    expect(mended(bare, 'thread-into-air')).toEqual([]);
+    const wrong = changed(d => (d.plan.joints[0].fastener.thread = 'M8x1.25'));
+    expect(findings(wrong, 'thread-into-air')[0]?.text).toContain('M10x1.5');
+    expect(mended(wrong, 'thread-into-air')).toEqual([]);
+  });
+  it('nut-reach: a loose nut behind a closed wall becomes a rivet nut', () => {
+    const doc = changed(
+      d => (d.rig.mounts.find((m: { id: string }) => m.id === 'rail-l4').nutReach = 'none'),
+    );
+    expect(findings(doc, 'nut-reach')).toHaveLength(1);
+    expect(mended(doc, 'nut-reach')).toEqual([]);
+  });
+  it('drilling: towards a tank stops, towards an exhaust wants a stop on the drill', () => {
+    expect(findings(demo(), 'drilling')[0]).toMatchObject({ severity: 'fix', about: ['j28', 'exhaust'] });
+    const tank = changed(
+      d => (d.rig.mounts.find((m: { id: string }) => m.id === 'conv-extra').behind.component = 'tank'),
+    );
+    expect(findings(tank, 'drilling')[0]?.severity).toBe('stop');
+  });
+  it('galling: dry stainless is greased', () => {
+    const doc = changed(d => (d.plan.joints[23].lube = 'dry'));
+    expect(findings(doc, 'galling')).toHaveLength(1);
+    expect(mended(doc, 'galling')).toEqual([]);
+  });
+  it('dissimilar-metals: zinc bolts in bare aluminium are 0.35 V apart (anodic index, engineering practice)', () => {
+    const doc = changed(d => (d.plan.activeBuild = 'B'));
+    expect(findings(doc, 'dissimilar-metals')[0]?.text).toContain('0.35 V');
+  });
+  it('option-misfit: without a front axle drive the transfer case plate guards nothing', () => {
+    const two = { ...demo(), rig: withChoice(demo().rig, 'drivetrain', '2wd') };
+    expect(findings(two, 'option-misfit').map(f => f.about[0])).toEqual(['plate-c']);
+    const gone = changed(d => (d.rig.mounts[0].when = { drivetrain: ['2wd'] }));
+    expect(findings(gone, 'option-misfit')[0]).toMatchObject({ severity: 'stop', about: ['j01'] });
+    expect(mended(gone, 'option-misfit')).toEqual([]);
+  });
+  it('hole-blocked and limits', () => {
+    expect(
+      findings(
+        changed(d => (d.rig.mounts[0].condition = 'blocked')),
+        'hole-blocked',
+      ),
+    ).toHaveLength(1);
+    const tightened = changed(d => (d.plan.limits = { budget: 200, minClearance: 300 }));
+    expect(findings(tightened, 'limits').map(f => f.where)).toEqual(['weigh', 'cover']);
+  });
+  it('waiting-steps: plates that each lie outside the other are named as a loop', () => {
+    const doc = changed(d => (d.plan.seams[0].outside = 'plate-b'));
+    const [f] = findings(doc, 'waiting-steps');
+    expect(f?.severity).toBe('stop');
+    expect(f?.about.length).toBeGreaterThan(1);
+    expect(f?.text).toContain('hang-plate-a');
+  });
+});
