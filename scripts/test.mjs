@@ -1,0 +1,55 @@
+// Everything that must hold, in one run: lint, types, then unit, integration and browser tests.
+import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ensureInstalled, ROOT } from './ensure.mjs';
+
+ensureInstalled();
+
+const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
+
+function ensureChromium() {
+  if (process.env.CHROMIUM || CHROMIUM.some(existsSync)) return;
+  const root = process.getuid?.() === 0 && existsSync('/usr/bin/apt-get');
+  if (!root) {
+    console.error('The browser tests need Chromium: install the package "chromium", or name it in CHROMIUM=/path/to/chromium.');
+    process.exit(1);
+  }
+  console.log('Installing Chromium for the browser tests (once) ...');
+  const quiet = { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } };
+  spawnSync('apt-get', ['update', '-qq'], quiet);
+  spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], quiet);
+  if (!CHROMIUM.some(existsSync)) {
+    console.error('Chromium could not be installed by apt-get.');
+    process.exit(1);
+  }
+}
+ensureChromium();
+
+let [passed, failed] = [0, 0];
+function stage(name, command, args) {
+  console.log(`\n== ${name}`);
+  const done = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit' });
+  if (done.status === 0) passed++;
+  else failed++;
+  return done.status === 0;
+}
+stage('lint', 'npx', ['biome', 'check', '.']);
+for (const room of ['core', 'core/tsconfig.test.json', 'cli', 'server', 'web', 'e2e', 'bench'])
+  stage(`types ${room}`, 'npx', ['tsc', '-p', room]);
+
+const built = stage('build', 'npx', ['vite', 'build', 'web', '--logLevel', 'warn']);
+const report = join(tmpdir(), `plate-fold-tests-${process.pid}.json`);
+if (built) {
+  console.log('\n== tests');
+  spawnSync('npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile=${report}`], { cwd: ROOT, stdio: 'inherit' });
+}
+if (existsSync(report)) {
+  const { numPassedTests, numFailedTests, numFailedTestSuites, numTotalTests } = JSON.parse(readFileSync(report, 'utf8'));
+  passed += numPassedTests;
+  failed += Math.max(numFailedTests, numFailedTestSuites, numTotalTests === 0 ? 1 : 0);
+  rmSync(report);
+} else failed++;
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);

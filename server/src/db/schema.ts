@@ -1,0 +1,67 @@
+import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+
+/** Current state of each plan with its rig; `body` is a plate-fold/1 document. */
+export const documents = sqliteTable('documents', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  rigName: text('rig_name').notNull(),
+  bodyKind: text('body_kind').notNull(),
+  revision: integer('revision').notNull(),
+  body: text('body').notNull(),
+  updatedAt: integer('updated_at').notNull(),
+});
+
+/** Every acknowledged save, and every save that was refused because it came too late. */
+export const revisions = sqliteTable(
+  'revisions',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    documentId: text('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    /** the revision it became, or, when refused, the one it was based on */
+    revision: integer('revision').notNull(),
+    kind: text('kind', { enum: ['saved', 'refused'] }).notNull(),
+    body: text('body').notNull(),
+    savedAt: integer('saved_at').notNull(),
+  },
+  t => [index('revisions_by_document').on(t.documentId, t.kind, t.revision)],
+);
+
+/** One installation, on the plan as it stood when it began. */
+export const runs = sqliteTable('runs', {
+  id: text('id').primaryKey(),
+  documentId: text('document_id')
+    .notNull()
+    .references(() => documents.id, { onDelete: 'cascade' }),
+  revision: integer('revision').notNull(),
+  buildId: text('build_id').notNull(),
+  body: text('body').notNull(),
+  startedAt: integer('started_at').notNull(),
+  endedAt: integer('ended_at'),
+});
+
+/** What was done in a run. Rows are only ever added; the newest row of a move says how it stands. */
+export const ticks = sqliteTable(
+  'ticks',
+  {
+    /** made on the device, so that sending it twice adds it once */
+    id: text('id').notNull(),
+    runId: text('run_id')
+      .notNull()
+      .references(() => runs.id, { onDelete: 'cascade' }),
+    stepId: text('step_id').notNull(),
+    jointId: text('joint_id'),
+    kind: text('kind', { enum: ['done', 'undone', 'deviation'] }).notNull(),
+    torqueNm: real('torque_nm'),
+    note: text('note'),
+    /** clock of the device, ms */
+    at: integer('at').notNull(),
+    receivedAt: integer('received_at').notNull(),
+    device: text('device').notNull(),
+  },
+  t => [primaryKey({ columns: [t.runId, t.id] }), index('ticks_by_run').on(t.runId, t.at)],
+);
+
+/** Small facts about the database itself, such as whether the demo was loaded. */
+export const meta = sqliteTable('meta', { key: text('key').primaryKey(), value: text('value').notNull() });

@@ -1,0 +1,222 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
+import { request } from 'node:http';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { createClient } from '@libsql/client';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { type RunningServer, startServer } from './index';
+
+const DEMO = JSON.parse(
+  await readFile(fileURLToPath(new URL('../../demo/bramble.platefold.json', import.meta.url)), 'utf8'),
+);
+const MAIN = fileURLToPath(new URL('./main.ts', import.meta.url));
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+const ID = DEMO.plan.id as string;
+
+let dir: string;
+let server: RunningServer;
+const call = async (path: string, method = 'GET', body?: unknown, headers: Record<string, string> = {}) => {
+  const r = await fetch(`${server.address}${path}`, {
+    method,
+    headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+    body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+  });
+  // biome-ignore lint/suspicious/noExplicitAny: answers of many shapes
+  return { status: r.status, headers: r.headers, body: (await r.json().catch(() => undefined)) as any };
+};
+const renamed = (name: string) => ({ ...DEMO, plan: { ...DEMO.plan, name } });
+
+beforeEach(async () => {
+  dir = await mkdtemp(join(tmpdir(), 'platefold-server-'));
+  server = await startServer({ dataDir: dir, port: 0, quiet: true });
+});
+afterEach(() => server.close());
+
+describe('documents', () => {
+  it('the demo is there on first run, and not again after a restart', async () => {
+    expect((await call('/api/documents')).body.map((d: { id: string }) => d.id)).toContain(ID);
+    expect((await call(`/api/documents/${ID}`)).body.document).toEqual(DEMO);
+    await call(`/api/documents/${ID}`, 'PUT', { baseRevision: 1, document: renamed('autumn set') });
+    await server.close();
+    server = await startServer({ dataDir: dir, port: 0, quiet: true });
+    const again = (await call(`/api/documents/${ID}`)).body;
+    expect(again.revision).toBe(2);
+    expect(again.document.plan.name).toBe('autumn set');
+  });
+
+  it('a save on a stale revision is refused and both versions are kept', async () => {
+    expect(
+      (await call(`/api/documents/${ID}`, 'PUT', { baseRevision: 1, document: renamed('one') })).body
+        .revision,
+    ).toBe(2);
+    const late = await call(`/api/documents/${ID}`, 'PUT', { baseRevision: 1, document: renamed('two') });
+    expect(late.status).toBe(409);
+    expect(late.body.document.plan.name).toBe('one');
+    const kept = await call(`/api/documents/${ID}/revisions/${late.body.refusedId}`);
+    expect(kept.body).toMatchObject({ kind: 'refused', revision: 1 });
+    expect(kept.body.document.plan.name).toBe('two');
+    expect((await call(`/api/documents/${ID}`)).body.document.plan.name).toBe('one');
+  });
+
+  it('of many saves at once on one revision exactly one wins and none is lost', async () => {
+    const all = await Promise.all(
+      Array.from({ length: 20 }, (_, i) =>
+        call(`/api/documents/${ID}`, 'PUT', { baseRevision: 1, document: renamed(`n${i}`) }),
+      ),
+    );
+    expect(all.filter(r => r.status === 200)).toHaveLength(1);
+    expect(all.filter(r => r.status === 409)).toHaveLength(19);
+    expect((await call(`/api/documents/${ID}/revisions`)).body).toHaveLength(21);
+  });
+
+  it('refuses what is not a plan, naming path and fault', async () => {
+    const bad = structuredClone(DEMO);
+    bad.rig.tyreRadius = 'large';
+    const r = await call(`/api/documents/${ID}`, 'PUT', { baseRevision: 1, document: bad });
+    expect(r.status).toBe(422);
+    expect(r.body.fault).toContain('rig.tyreRadius is "large", which is not a number');
+    expect((await call(`/api/documents/${ID}`, 'PUT', '{"baseRevision": 1, "docum')).body.fault).toContain(
+      'not whole JSON',
+    );
+    expect((await call(`/api/documents/${ID}`, 'PUT', { document: DEMO })).body.fault).toContain(
+      'baseRevision',
+    );
+    expect((await call('/api/documents/none')).body.fault).toContain('no plan "none"');
+    const huge = await call(`/api/documents/${ID}`, 'PUT', JSON.stringify({ x: 'y'.repeat(5_000_000) }));
+    expect(huge.status).toBe(413);
+  });
+
+  it('adds a plan once', async () => {
+    const copy = { ...DEMO, plan: { ...DEMO.plan, id: 'copy' } };
+    expect((await call('/api/documents', 'POST', { document: copy })).status).toBe(201);
+    expect((await call('/api/documents', 'POST', { document: copy })).status).toBe(409);
+  });
+});
+
+describe('runs', () => {
+  it('keep the plan as it stood, and every tick once', async () => {
+    const { id } = (await call(`/api/documents/${ID}/runs`, 'POST', { buildId: 'A' })).body;
+    await call(`/api/documents/${ID}`, 'PUT', { baseRevision: 1, document: renamed('changed later') });
+    const tick = { id: 't1', stepId: 'kit', jointId: null, kind: 'done', at: 1000, device: 'phone' };
+    const more = { ...tick, id: 't2', stepId: 'tighten-plate-a-1', jointId: 'j01', torqueNm: 50.2, at: 2000 };
+    await call(`/api/runs/${id}/ticks`, 'POST', { ticks: [tick] });
+    const twice = await call(`/api/runs/${id}/ticks`, 'POST', { ticks: [tick, more] });
+    expect(twice.body.received).toEqual(['t1', 't2']);
+    await server.close();
+    server = await startServer({ dataDir: dir, port: 0, quiet: true });
+    const run = (await call(`/api/runs/${id}`)).body;
+    expect(run.document.plan.name).toBe(DEMO.plan.name);
+    expect(run.ticks.map((t: { id: string; torqueNm: number | null }) => [t.id, t.torqueNm])).toEqual([
+      ['t1', null],
+      ['t2', 50.2],
+    ]);
+    expect((await call(`/api/documents/${ID}/runs`)).body).toHaveLength(1);
+    expect((await call(`/api/runs/${id}/end`, 'POST', {})).body.ended).toBe(true);
+  });
+  it('refuse a wrong tick, build or run', async () => {
+    const { id } = (await call(`/api/documents/${ID}/runs`, 'POST', { buildId: 'A' })).body;
+    expect((await call(`/api/runs/${id}/ticks`, 'POST', { ticks: [{ id: 'x' }] })).status).toBe(422);
+    expect((await call(`/api/documents/${ID}/runs`, 'POST', { buildId: 'Q' })).body.fault).toContain('"Q"');
+    expect((await call('/api/runs/none')).status).toBe(404);
+  });
+});
+
+describe('the door', () => {
+  it('has security headers', async () => {
+    const { headers } = await call('/api/health');
+    expect(headers.get('content-security-policy')).toContain("default-src 'self'");
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+    expect(headers.get('x-frame-options')).toBeTruthy();
+  });
+  it('refuses another origin and a foreign Host', async () => {
+    expect((await call('/api/documents', 'GET', undefined, { origin: 'http://evil.example' })).status).toBe(
+      403,
+    );
+    expect((await call('/api/documents', 'GET', undefined, { origin: server.address })).status).toBe(200);
+    const status = await new Promise(done =>
+      request({ port: server.port, path: '/api/health', headers: { host: 'evil.example' } }, r =>
+        done(r.statusCode),
+      ).end(),
+    );
+    expect(status).toBe(403);
+  });
+  it('listens on the loopback address', () => expect(server.address).toMatch(/^http:\/\/127\.0\.0\.1:/));
+});
+
+const launch = (
+  env: Record<string, string>,
+): Promise<{ child: ChildProcess; address: string; err: string; code: number | null }> =>
+  new Promise(done => {
+    const child = spawn(process.execPath, ['--import', 'tsx', MAIN], {
+      env: { ...process.env, ...env },
+      cwd: ROOT,
+    });
+    let [out, err] = ['', ''];
+    child.stderr?.on('data', d => (err += d));
+    child.stdout?.on('data', d => {
+      out += d;
+      const at = /http:\/\/\S+/.exec(out)?.[0];
+      if (at) done({ child, address: at, err, code: null });
+    });
+    child.on('exit', code => done({ child, address: '', err, code }));
+  });
+
+describe('as a process', () => {
+  it('kill -9 during saves loses no acknowledged save', async () => {
+    const data = await mkdtemp(join(tmpdir(), 'platefold-kill-'));
+    let acknowledged = 0;
+    for (let round = 0; round < 4; round++) {
+      const { child, address } = await launch({ DATA_DIR: data, PORT: '0' });
+      let stop = false;
+      const timer = setTimeout(() => child.kill('SIGKILL'), 250 + 170 * round);
+      const first = (await (await fetch(`${address}/api/documents/${ID}`)).json()) as { revision: number };
+      expect(first.revision).toBeGreaterThanOrEqual(acknowledged);
+      let revision = first.revision;
+      while (!stop) {
+        try {
+          const r = await fetch(`${address}/api/documents/${ID}`, {
+            method: 'PUT',
+            headers: { 'content-type': 'application/json' },
+            body: JSON.stringify({ baseRevision: revision, document: renamed(`save ${revision + 1}`) }),
+          });
+          revision = ((await r.json()) as { revision: number }).revision;
+          acknowledged = revision;
+        } catch {
+          stop = true;
+        }
+      }
+      clearTimeout(timer);
+    }
+    const client = createClient({ url: `file:${join(data, 'plate-fold.db')}` });
+    const { rows } = await client.execute('select revision, body from documents');
+    expect(Number(rows[0]?.revision)).toBeGreaterThanOrEqual(acknowledged);
+    expect(JSON.parse(String(rows[0]?.body)).plan.name).toBe(`save ${rows[0]?.revision}`);
+    const check = await client.execute('pragma integrity_check');
+    expect(check.rows[0]?.integrity_check).toBe('ok');
+    client.close();
+    expect(acknowledged).toBeGreaterThan(4);
+  });
+
+  it('says in one line when the port is taken or the folder is not writable', async () => {
+    const busy = createServer().listen(0, '127.0.0.1');
+    await new Promise(r => busy.once('listening', r));
+    const port = String((busy.address() as { port: number }).port);
+    const taken = await launch({ DATA_DIR: dir, PORT: port });
+    expect(taken.code).toBe(1);
+    expect(taken.err.trim()).toBe(`Port ${port} is already in use. Choose another: PORT=4180 npm start`);
+    busy.close();
+    const file = join(dir, 'a-file');
+    await writeFile(file, '');
+    const blocked = await launch({ DATA_DIR: join(file, 'below'), PORT: '0' });
+    expect(blocked.code).toBe(1);
+    expect(blocked.err.trim().split('\n')).toHaveLength(1);
+    expect(blocked.err).toContain('cannot be written to');
+    const odd = await mkdtemp(join(tmpdir(), 'platefold-odd-'));
+    await writeFile(join(odd, 'plate-fold.db'), 'this is not a database, whatever it is called'.repeat(50));
+    const damaged = await launch({ DATA_DIR: odd, PORT: '0' });
+    expect(damaged.err).toContain('is damaged or not a database');
+  });
+});

@@ -1,0 +1,61 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { fileURLToPath } from 'node:url';
+import pino from 'pino';
+import { createApp } from './app';
+import { openStore } from './db/open';
+import { loadDemo } from './demo';
+import { hostNames } from './guard';
+
+export interface ServerOptions {
+  readonly dataDir: string;
+  readonly databaseUrl?: string;
+  readonly port: number;
+  readonly host?: string;
+  readonly web?: string;
+  readonly demo?: boolean;
+  readonly quiet?: boolean;
+}
+
+export interface RunningServer {
+  readonly address: string;
+  readonly port: number;
+  readonly close: () => Promise<void>;
+}
+
+export const BUILT_WEB = fileURLToPath(new URL('../../web/dist', import.meta.url));
+
+const listening = (server: Server, port: number, host: string): Promise<void> =>
+  new Promise((done, fail) => {
+    server.once('error', fail);
+    server.listen(port, host, () => {
+      server.off('error', fail);
+      done();
+    });
+  });
+
+/** Opens the database, loads the demo on first run and listens, on the loopback address unless told otherwise. */
+export async function startServer(options: ServerOptions): Promise<RunningServer> {
+  const host = options.host ?? '127.0.0.1';
+  const log = pino({ level: options.quiet ? 'silent' : 'warn' });
+  const store = await openStore(options.dataDir, options.databaseUrl);
+  if (options.demo ?? true) await loadDemo(store);
+  const app = createApp({ store, hosts: hostNames(host), web: options.web, log: e => log.error(e) });
+  const server = createServer(app.callback());
+  try {
+    await listening(server, options.port, host);
+  } catch (e) {
+    store.close();
+    throw e;
+  }
+  const { port } = server.address() as AddressInfo;
+  return {
+    address: `http://${host}:${port}`,
+    port,
+    close: async () => {
+      server.closeAllConnections();
+      await new Promise(done => server.close(done));
+      store.close();
+    },
+  };
+}
