@@ -2,7 +2,11 @@ import { spawn } from 'node:child_process';
 import { ROOT } from './ensure.mjs';
 
 const commands = [
-  [process.execPath, ['--import', 'tsx', '--watch', 'server/src/main.ts'], { PORT: process.env.PORT ?? '4173' }],
+  [
+    process.execPath,
+    ['--import', 'tsx', '--watch', 'server/src/main.ts'],
+    { PORT: process.env.PORT ?? '4173' },
+  ],
   ['npx', ['vite', 'web', '--port', '5173', '--strictPort'], {}],
 ];
 const children = commands.map(([command, args, env]) =>

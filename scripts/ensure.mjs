@@ -17,7 +17,12 @@ export function needNode() {
 
 /** Runs a command in the project's root; ends this process with its code when it fails. */
 export function run(command, args, options = {}) {
-  const done = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit', shell: process.platform === 'win32', ...options });
+  const done = spawnSync(command, args, {
+    cwd: ROOT,
+    stdio: 'inherit',
+    shell: process.platform === 'win32',
+    ...options,
+  });
   if (done.error) {
     console.error(`${command} could not be started: ${done.error.message}`);
     process.exit(1);

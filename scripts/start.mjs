@@ -17,6 +17,9 @@ if (!existsSync(page) || statSync(page).mtimeMs < sources) {
   console.log('Building the interface ...');
   run('npx', ['vite', 'build', 'web', '--logLevel', 'warn']);
 }
-const server = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], { cwd: ROOT, stdio: 'inherit' });
+const server = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+  cwd: ROOT,
+  stdio: 'inherit',
+});
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
 server.on('exit', code => process.exit(code ?? 0));

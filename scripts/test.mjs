@@ -13,11 +13,16 @@ function ensureChromium() {
   if (process.env.CHROMIUM || CHROMIUM.some(existsSync)) return;
   const root = process.getuid?.() === 0 && existsSync('/usr/bin/apt-get');
   if (!root) {
-    console.error('The browser tests need Chromium: install the package "chromium", or name it in CHROMIUM=/path/to/chromium.');
+    console.error(
+      'The browser tests need Chromium: install the package "chromium", or name it in CHROMIUM=/path/to/chromium.',
+    );
     process.exit(1);
   }
   console.log('Installing Chromium for the browser tests (once) ...');
-  const quiet = { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } };
+  const quiet = {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  };
   spawnSync('apt-get', ['update', '-qq'], quiet);
   spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], quiet);
   if (!CHROMIUM.some(existsSync)) {
@@ -43,10 +48,15 @@ const built = stage('build', 'npx', ['vite', 'build', 'web', '--logLevel', 'warn
 const report = join(tmpdir(), `plate-fold-tests-${process.pid}.json`);
 if (built) {
   console.log('\n== tests');
-  spawnSync('npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile=${report}`], { cwd: ROOT, stdio: 'inherit' });
+  spawnSync('npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile=${report}`], {
+    cwd: ROOT,
+    stdio: 'inherit',
+  });
 }
 if (existsSync(report)) {
-  const { numPassedTests, numFailedTests, numFailedTestSuites, numTotalTests } = JSON.parse(readFileSync(report, 'utf8'));
+  const { numPassedTests, numFailedTests, numFailedTestSuites, numTotalTests } = JSON.parse(
+    readFileSync(report, 'utf8'),
+  );
   passed += numPassedTests;
   failed += Math.max(numFailedTests, numFailedTestSuites, numTotalTests === 0 ? 1 : 0);
   rmSync(report);

@@ -2,6 +2,7 @@ export * from './bolt';
 export * from './checks';
 export * from './cover';
 export * from './fold';
+export * from './formats';
 export * from './geometry';
 export * from './plan';
 export * from './rig';

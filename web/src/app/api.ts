@@ -1,0 +1,94 @@
+import type { PlanDocument } from '@plate-fold/core';
+import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+
+export interface DocumentRow {
+  readonly id: string;
+  readonly name: string;
+  readonly rigName: string;
+  readonly bodyKind: string;
+  readonly revision: number;
+  readonly updatedAt: number;
+}
+export interface RunRow {
+  readonly id: string;
+  readonly buildId: string;
+  readonly revision: number;
+  readonly startedAt: number;
+  readonly endedAt: number | null;
+}
+export type TickKind = 'done' | 'undone' | 'deviation';
+export interface Tick {
+  readonly id: string;
+  readonly stepId: string;
+  readonly jointId: string | null;
+  readonly kind: TickKind;
+  readonly torqueNm?: number | null;
+  readonly note?: string | null;
+  readonly at: number;
+  readonly device: string;
+}
+export interface Run extends RunRow {
+  readonly documentId: string;
+  readonly document: PlanDocument;
+  readonly ticks: readonly Tick[];
+}
+
+/** What the server keeps. Reads and writes go through here; the open plan itself lives in the plan slice. */
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
+  tagTypes: ['documents', 'runs'],
+  endpoints: build => ({
+    documents: build.query<readonly DocumentRow[], void>({
+      query: () => '/documents',
+      providesTags: ['documents'],
+    }),
+    document: build.query<{ revision: number; updatedAt: number; document: PlanDocument }, string>({
+      query: id => `/documents/${id}`,
+      keepUnusedDataFor: 0,
+    }),
+    addDocument: build.mutation<{ id: string }, PlanDocument>({
+      query: document => ({ url: '/documents', method: 'POST', body: { document } }),
+      invalidatesTags: ['documents'],
+    }),
+    saveDocument: build.mutation<
+      { revision: number; updatedAt: number },
+      { id: string; baseRevision: number; document: PlanDocument }
+    >({
+      query: ({ id, ...body }) => ({ url: `/documents/${id}`, method: 'PUT', body }),
+      invalidatesTags: ['documents'],
+    }),
+    runs: build.query<readonly RunRow[], string>({
+      query: id => `/documents/${id}/runs`,
+      providesTags: ['runs'],
+    }),
+    startRun: build.mutation<{ id: string }, { documentId: string; buildId: string }>({
+      query: ({ documentId, buildId }) => ({
+        url: `/documents/${documentId}/runs`,
+        method: 'POST',
+        body: { buildId },
+      }),
+      invalidatesTags: ['runs'],
+    }),
+    run: build.query<Run, string>({ query: id => `/runs/${id}`, keepUnusedDataFor: 0 }),
+    sendTicks: build.mutation<
+      { received: readonly string[]; ticks: readonly Tick[] },
+      { run: string; ticks: readonly Tick[] }
+    >({
+      query: ({ run, ticks }) => ({ url: `/runs/${run}/ticks`, method: 'POST', body: { ticks } }),
+    }),
+    endRun: build.mutation<{ ended: boolean }, string>({
+      query: id => ({ url: `/runs/${id}/end`, method: 'POST', body: {} }),
+      invalidatesTags: ['runs'],
+    }),
+  }),
+});
+
+export const {
+  useDocumentsQuery,
+  useAddDocumentMutation,
+  useRunsQuery,
+  useStartRunMutation,
+  useRunQuery,
+  useEndRunMutation,
+} = api;

@@ -1,0 +1,147 @@
+import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
+import { type PointerEvent, type ReactNode, useRef } from 'react';
+import { Keel } from '../picture/keel';
+import { moved, type SheetScale, sheetScale, wholeVehicle, zoomed } from '../picture/sheet-scale';
+import { useSize } from '../picture/use-size';
+import { useFacts } from './derived';
+import { useApp, useDo } from './store';
+import { panelSelected, stretchMoved } from './view-slice';
+
+/** The scale that keel, map and strip share, with what moves it. */
+export function useSheet(width: number) {
+  const facts = useFacts();
+  const dispatch = useDo();
+  const { stretch, side } = useApp(s => s.view);
+  const whole = wholeVehicle(facts);
+  const now = stretch ?? whole;
+  const scale = sheetScale(now, Math.max(width, 1), side);
+  return {
+    scale,
+    zoom: (factor: number, about = (now.from + now.to) / 2) =>
+      dispatch(stretchMoved(zoomed(now, whole, factor, about))),
+    move: (dx: number, dy: number) => dispatch(stretchMoved(moved(now, whole, dx, dy))),
+    reset: () => dispatch(stretchMoved(undefined)),
+    zoomedIn: now.to - now.from < whole.to - whole.from - 1,
+  };
+}
+
+/** Wheel, drag and two fingers move the sheet; a tap that does not move stays a tap. */
+export function Pannable({ sheet, children }: { sheet: ReturnType<typeof useSheet>; children: ReactNode }) {
+  const fingers = useRef(new Map<number, { x: number; y: number }>());
+  const { scale } = sheet;
+  const drag = (e: PointerEvent): void => {
+    const before = fingers.current.get(e.pointerId);
+    if (!before) return;
+    const others = [...fingers.current.entries()].filter(([id]) => id !== e.pointerId);
+    const now = { x: e.clientX, y: e.clientY };
+    const other = others[0]?.[1];
+    if (other) {
+      const spread = (p: { x: number }): number => Math.max(20, Math.abs(p.x - other.x));
+      sheet.zoom(spread(now) / spread(before));
+    } else if (sheet.zoomedIn) {
+      const along = ((before.x - now.x) / scale.k) * (scale.frontAtLeft ? 1 : -1);
+      const across = ((before.y - now.y) / scale.k) * (scale.side === 'head-front' ? 1 : -1);
+      sheet.move(along, across);
+    }
+    fingers.current.set(e.pointerId, now);
+  };
+  const lift = (e: PointerEvent): void => void fingers.current.delete(e.pointerId);
+  return (
+    <div
+      className="relative touch-pan-y"
+      onWheel={e => {
+        if (!e.ctrlKey && !e.altKey && Math.abs(e.deltaY) < Math.abs(e.deltaX)) return;
+        sheet.zoom(
+          e.deltaY < 0 ? 1.15 : 1 / 1.15,
+          scale.xAt(e.clientX - e.currentTarget.getBoundingClientRect().left),
+        );
+      }}
+      onPointerDown={e => fingers.current.set(e.pointerId, { x: e.clientX, y: e.clientY })}
+      onPointerMove={drag}
+      onPointerUp={lift}
+      onPointerCancel={lift}
+      onPointerLeave={lift}
+    >
+      {children}
+    </div>
+  );
+}
+
+const ZOOM =
+  'grid size-10 place-items-center rounded-[4px] border border-scribe bg-sheet/90 hover:border-ink2';
+
+export function ZoomButtons({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
+  return (
+    <div className="absolute right-2 bottom-7 flex gap-1">
+      <button type="button" className={ZOOM} aria-label="Nearer" onClick={() => sheet.zoom(1.5)}>
+        <ZoomIn size={18} aria-hidden="true" />
+      </button>
+      <button
+        type="button"
+        className={ZOOM}
+        aria-label="Farther"
+        disabled={!sheet.zoomedIn}
+        onClick={() => sheet.zoom(1 / 1.5)}
+      >
+        <ZoomOut size={18} aria-hidden="true" />
+      </button>
+      {sheet.zoomedIn && (
+        <button type="button" className={ZOOM} aria-label="Whole vehicle" onClick={sheet.reset}>
+          <Maximize2 size={17} aria-hidden="true" />
+        </button>
+      )}
+    </div>
+  );
+}
+
+/**
+ * The bench of a stage: the keel on top, the work below it, the selected thing at the right. `work` gets the
+ * shared scale and the height it may fill.
+ */
+export function Bench({
+  work,
+  aside,
+  asideName,
+}: {
+  work: (sheet: ReturnType<typeof useSheet>, height: number) => ReactNode;
+  aside: ReactNode;
+  asideName: string;
+}) {
+  const facts = useFacts();
+  const dispatch = useDo();
+  const { units, panel, joint } = useApp(s => s.view);
+  const [ref, size] = useSize<HTMLDivElement>();
+  const sheet = useSheet(size.width);
+  const narrow = size.width < 640;
+  const keelHeight = narrow ? 104 : 152;
+  const scale: SheetScale = sheet.scale;
+  return (
+    <div className="flex min-h-0 flex-1 max-desk:flex-col max-desk:overflow-y-auto">
+      <main ref={ref} className="flex min-w-0 flex-1 flex-col max-desk:flex-none">
+        <div className="shrink-0 border-b border-scribe bg-ground">
+          {size.width > 0 && (
+            <Keel
+              facts={facts}
+              scale={scale}
+              height={keelHeight}
+              units={units}
+              panel={panel}
+              joint={joint}
+              onPanel={id => dispatch(panelSelected(id))}
+            />
+          )}
+        </div>
+        <div className="min-h-0 flex-1">
+          {size.width > 0 &&
+            work(sheet, narrow ? Math.min(420, Math.max(240, 1650 * scale.k)) : size.height - keelHeight - 1)}
+        </div>
+      </main>
+      <aside
+        aria-label={asideName}
+        className="border-scribe bg-sheet max-desk:border-t desk:w-[348px] desk:shrink-0 desk:overflow-y-auto desk:border-l"
+      >
+        {aside}
+      </aside>
+    </div>
+  );
+}

@@ -1,0 +1,51 @@
+import {
+  type BuildWeight,
+  check,
+  type Facts,
+  type Finding,
+  gatherFacts,
+  type PlanDocument,
+  weighOne,
+} from '@plate-fold/core';
+import { createSelector } from '@reduxjs/toolkit';
+import { type RootState, useApp } from './store';
+
+const selectDocument = (s: RootState): PlanDocument | undefined => s.plan.present;
+const selectUnits = (s: RootState) => s.view.units;
+
+/** Everything shown of the active build, computed when the document changes and not before. */
+export const selectFacts = createSelector([selectDocument], (doc): Facts | undefined =>
+  doc ? gatherFacts(doc) : undefined,
+);
+
+export const selectFindings = createSelector(
+  [selectFacts, selectUnits],
+  (facts, units): readonly Finding[] => (facts ? check(facts, units) : []),
+);
+
+/** Weights of all builds, in order; a build is weighed again only when rig, shapes, joints or its own sheets change. */
+const weighed = new WeakMap<object, { doc: PlanDocument; weight: BuildWeight }>();
+export const selectWeights = createSelector([selectFacts], (facts): readonly BuildWeight[] => {
+  if (!facts) return [];
+  const doc = facts.document;
+  return doc.plan.builds.map(b => {
+    if (b.id === facts.build.id) return facts.weight;
+    const known = weighed.get(b);
+    const same =
+      known?.doc.rig === doc.rig &&
+      known.doc.plan.panels === doc.plan.panels &&
+      known.doc.plan.joints === doc.plan.joints &&
+      known.doc.plan.crossbars === doc.plan.crossbars;
+    if (known && same) return known.weight;
+    const weight = weighOne(doc, b.id);
+    weighed.set(b, { doc, weight });
+    return weight;
+  });
+});
+
+/** The facts of the open plan. Stages are only shown when there is one. */
+export function useFacts(): Facts {
+  const facts = useApp(selectFacts);
+  if (!facts) throw new Error('no plan is open');
+  return facts;
+}

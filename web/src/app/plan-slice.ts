@@ -1,0 +1,200 @@
+import {
+  type Joint,
+  type Lube,
+  type Method,
+  type PlanDocument,
+  type SheetChoice,
+  withChoice,
+} from '@plate-fold/core';
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+
+/** How the plan stands with the server. */
+export type SaveState = 'saved' | 'pending' | 'saving' | 'offline' | 'conflict' | 'refused';
+
+export interface Conflict {
+  readonly revision: number;
+  readonly document: PlanDocument;
+}
+
+export interface PlanState {
+  readonly id?: string;
+  readonly revision: number;
+  readonly past: readonly PlanDocument[];
+  readonly present?: PlanDocument;
+  readonly future: readonly PlanDocument[];
+  readonly save: SaveState;
+  readonly savedAt?: number;
+  readonly fault?: string;
+  readonly conflict?: Conflict;
+}
+
+const DEPTH = 200;
+const initialState: PlanState = { revision: 0, past: [], future: [], save: 'saved' };
+
+/** One undoable step: the present goes to the past, the future is dropped. */
+function step(state: PlanState, next: PlanDocument): PlanState {
+  if (!state.present || next === state.present) return state;
+  return {
+    ...state,
+    past: [...state.past.slice(-DEPTH), state.present],
+    present: next,
+    future: [],
+    save: state.save === 'conflict' ? 'conflict' : 'pending',
+  };
+}
+
+const edit =
+  <P>(change: (doc: PlanDocument, payload: P) => PlanDocument) =>
+  (state: PlanState, action: PayloadAction<P>): PlanState =>
+    state.present ? step(state, change(state.present, action.payload)) : state;
+
+const inPlan = (doc: PlanDocument, part: Partial<PlanDocument['plan']>): PlanDocument => ({
+  ...doc,
+  plan: { ...doc.plan, ...part },
+});
+
+const changeJoint = (doc: PlanDocument, id: string, part: Partial<Joint>): PlanDocument =>
+  inPlan(doc, { joints: doc.plan.joints.map(j => (j.id === id ? { ...j, ...part } : j)) });
+
+/** The next free letter for a build. */
+function freeLetter(taken: readonly { id: string }[]): string {
+  const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
+  return [...letters].find(l => !taken.some(t => t.id === l)) ?? `B${taken.length + 1}`;
+}
+
+export const planSlice = createSlice({
+  name: 'plan',
+  initialState: initialState as PlanState,
+  reducers: {
+    documentOpened: (
+      _,
+      a: PayloadAction<{ document: PlanDocument; revision: number; savedAt?: number; unsaved?: boolean }>,
+    ) => ({
+      ...initialState,
+      id: a.payload.document.plan.id,
+      revision: a.payload.revision,
+      present: a.payload.document,
+      savedAt: a.payload.savedAt,
+      save: a.payload.unsaved ? 'pending' : 'saved',
+    }),
+    documentClosed: () => initialState,
+    undone: s => {
+      const back = s.past.at(-1);
+      if (!back || !s.present) return s;
+      return {
+        ...s,
+        past: s.past.slice(0, -1),
+        present: back,
+        future: [s.present, ...s.future],
+        save: 'pending',
+      };
+    },
+    redone: s => {
+      const [next, ...rest] = s.future;
+      if (!next || !s.present) return s;
+      return { ...s, past: [...s.past, s.present], present: next, future: rest, save: 'pending' };
+    },
+
+    buildActivated: edit<string>((doc, id) =>
+      doc.plan.activeBuild === id ? doc : inPlan(doc, { activeBuild: id }),
+    ),
+    buildCopied: edit<string>((doc, id) => {
+      const from = doc.plan.builds.find(b => b.id === id);
+      if (!from || doc.plan.builds.length >= 8) return doc;
+      const copy = { ...from, id: freeLetter(doc.plan.builds), name: `${from.name}, copy` };
+      return inPlan(doc, { builds: [...doc.plan.builds, copy], activeBuild: copy.id });
+    }),
+    buildRenamed: edit<{ id: string; name: string }>((doc, { id, name }) =>
+      inPlan(doc, { builds: doc.plan.builds.map(b => (b.id === id ? { ...b, name } : b)) }),
+    ),
+    buildRemoved: edit<string>((doc, id) => {
+      const builds = doc.plan.builds.filter(b => b.id !== id);
+      const first = builds[0];
+      if (!first) return doc;
+      return inPlan(doc, {
+        builds,
+        activeBuild: doc.plan.activeBuild === id ? first.id : doc.plan.activeBuild,
+      });
+    }),
+    sheetChosen: edit<{ build: string; panels: readonly string[]; sheet: SheetChoice }>(
+      (doc, { build, panels, sheet }) =>
+        inPlan(doc, {
+          builds: doc.plan.builds.map(b =>
+            b.id === build
+              ? { ...b, sheets: { ...b.sheets, ...Object.fromEntries(panels.map(p => [p, sheet])) } }
+              : b,
+          ),
+        }),
+    ),
+    optionChosen: edit<{ option: string; choice: string }>((doc, { option, choice }) => ({
+      ...doc,
+      rig: withChoice(doc.rig, option, choice),
+    })),
+    methodChanged: edit<Partial<Method>>((doc, part) =>
+      inPlan(doc, { method: { ...doc.plan.method, ...part } }),
+    ),
+    torqueEntered: edit<{ joint: string; torque: 'auto' | number }>((doc, { joint, torque }) =>
+      changeJoint(doc, joint, { torque }),
+    ),
+    lubeChosen: edit<{ joint: string; lube: Lube }>((doc, { joint, lube }) =>
+      changeJoint(doc, joint, { lube }),
+    ),
+    remedyApplied: edit<PlanDocument>((_, next) => next),
+
+    saveStarted: s => ({ ...s, save: 'saving' }),
+    saveAcknowledged: (
+      s,
+      a: PayloadAction<{ document: PlanDocument; revision: number; savedAt: number }>,
+    ) => ({
+      ...s,
+      revision: a.payload.revision,
+      savedAt: a.payload.savedAt,
+      fault: undefined,
+      save: s.present === a.payload.document ? 'saved' : 'pending',
+    }),
+    saveFailed: (s, a: PayloadAction<{ offline: boolean; fault: string }>) => ({
+      ...s,
+      save: a.payload.offline ? 'offline' : 'refused',
+      fault: a.payload.fault,
+    }),
+    conflictFound: (s, a: PayloadAction<Conflict>) => ({ ...s, save: 'conflict', conflict: a.payload }),
+    /** mine again, on top of theirs */
+    mineKept: s =>
+      s.conflict ? { ...s, revision: s.conflict.revision, conflict: undefined, save: 'pending' } : s,
+    theirsTaken: s =>
+      s.conflict && s.present
+        ? {
+            ...s,
+            past: [...s.past, s.present],
+            present: s.conflict.document,
+            future: [],
+            revision: s.conflict.revision,
+            conflict: undefined,
+            save: 'saved',
+          }
+        : s,
+  },
+});
+
+export const {
+  documentOpened,
+  documentClosed,
+  undone,
+  redone,
+  buildActivated,
+  buildCopied,
+  buildRenamed,
+  buildRemoved,
+  sheetChosen,
+  optionChosen,
+  methodChanged,
+  torqueEntered,
+  lubeChosen,
+  remedyApplied,
+  saveStarted,
+  saveAcknowledged,
+  saveFailed,
+  conflictFound,
+  mineKept,
+  theirsTaken,
+} = planSlice.actions;

@@ -1,0 +1,42 @@
+import { NavLink, useParams } from 'react-router';
+import { selectFindings } from './derived';
+import { STAGES } from './stages';
+import { useApp } from './store';
+
+/** Stages in the order of the work, each with what waits there: at the left on a desk, at the foot on a phone. */
+export function StageRail() {
+  const { planId } = useParams();
+  const findings = useApp(selectFindings);
+  return (
+    <nav
+      aria-label="Stages"
+      className="flex bg-sheet max-desk:order-last max-desk:border-t max-desk:border-scribe desk:w-[76px] desk:flex-col desk:border-r desk:border-scribe"
+    >
+      {STAGES.map((s, i) => {
+        const waiting = findings.filter(f => s.holds.includes(f.where) && f.severity !== 'note');
+        const stop = waiting.some(f => f.severity === 'stop');
+        return (
+          <NavLink
+            key={s.id}
+            to={`/plan/${planId}/${s.id}`}
+            aria-keyshortcuts={`${i + 1}`}
+            className={({ isActive }) =>
+              `relative flex flex-1 flex-col items-center justify-center gap-1 text-[13px] max-desk:min-h-[58px] desk:h-[74px] desk:flex-none ${isActive ? 'bg-fluid font-bold text-onfluid' : 'hover:bg-paper'}`
+            }
+          >
+            <s.icon size={22} strokeWidth={1.8} aria-hidden="true" />
+            {s.name}
+            {waiting.length > 0 && (
+              <span
+                className={`absolute top-1.5 right-2 grid h-[19px] min-w-[19px] place-items-center rounded-full px-1 text-[12px] font-bold max-desk:right-[22%] ${stop ? 'bg-oxide text-paper' : 'bg-marker text-[#13181d]'}`}
+              >
+                {waiting.length}
+                <span className="sr-only"> findings</span>
+              </span>
+            )}
+          </NavLink>
+        );
+      })}
+    </nav>
+  );
+}

@@ -1,0 +1,18 @@
+import type { Where } from '@plate-fold/core';
+import { Bolt, LayoutPanelTop, type LucideIcon, Play, Scale } from 'lucide-react';
+
+export interface StageEntry {
+  readonly id: 'cover' | 'weigh' | 'bolt' | 'run';
+  readonly name: string;
+  readonly icon: LucideIcon;
+  /** findings of these places are counted here */
+  readonly holds: readonly Where[];
+}
+
+/** The stages that work, in the order of the work. */
+export const STAGES: readonly StageEntry[] = [
+  { id: 'cover', name: 'Cover', icon: LayoutPanelTop, holds: ['cover', 'fold'] },
+  { id: 'weigh', name: 'Weigh', icon: Scale, holds: ['weigh'] },
+  { id: 'bolt', name: 'Bolt', icon: Bolt, holds: ['bolt'] },
+  { id: 'run', name: 'Run', icon: Play, holds: ['run'] },
+];

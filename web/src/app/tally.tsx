@@ -1,0 +1,142 @@
+import {
+  type Facts,
+  type Figure,
+  fixed,
+  lengthFigure,
+  massFigure,
+  signed,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { useNavigate, useParams } from 'react-router';
+import { selectFindings, selectWeights, useFacts } from './derived';
+import { useApp } from './store';
+
+interface Entry {
+  readonly name: string;
+  readonly of: Figure;
+  readonly below: string;
+  readonly to: string;
+  readonly warn?: boolean;
+}
+
+const mark = (facts: Facts, id: string | undefined): string =>
+  facts.document.plan.panels.find(p => p.id === id)?.mark ?? '';
+
+/** The gap that is nearest to the room its part wants. */
+function leastGap(facts: Facts) {
+  return facts.gaps
+    .map(g => ({ g, part: facts.rig.components.find(c => c.id === g.component) }))
+    .filter(x => x.part && !x.part.moves)
+    .sort((a, b) => a.g.gapMm - b.g.gapMm)[0];
+}
+
+function entries(
+  facts: Facts,
+  units: UnitSystem,
+  against: { id: string; netKg: number; cost: number } | undefined,
+  counts: { stop: number; fix: number; note: number },
+): readonly Entry[] {
+  const { weight, coverage, lowest, lowestBare, angles, anglesBare, document } = facts;
+  const bare = coverage.components.filter(c => c.fraction < 0.5);
+  const near = leastGap(facts);
+  const { budget } = document.plan.limits;
+  const change = angles.breakoverDeg - anglesBare.breakoverDeg;
+  const diff = against && massFigure(weight.netKg - against.netKg, units, true);
+  return [
+    {
+      name: 'Net mass',
+      of: massFigure(weight.netKg, units, true),
+      below: diff && against ? `${diff.value} ${diff.unit} against ${against.id}` : `build ${weight.id}`,
+      to: 'weigh',
+    },
+    {
+      name: 'Covered',
+      of: { value: fixed(coverage.fraction * 100, 0), unit: '%' },
+      below:
+        bare.length > 0
+          ? `${bare.length} part${bare.length > 1 ? 's' : ''} bare`
+          : `from ahead ${fixed(coverage.fromAheadFraction * 100, 0)} %`,
+      to: 'cover',
+      warn: bare.length > 0,
+    },
+    {
+      name: 'Lowest point',
+      of: lengthFigure(lowest.z, units),
+      below: lowest.panel
+        ? `plate ${mark(facts, lowest.panel)}, bare ${lengthFigure(lowestBare.z, units).value}`
+        : 'the vehicle itself',
+      to: 'cover',
+    },
+    {
+      name: 'Least gap, at rest',
+      of: near ? lengthFigure(near.g.gapMm, units) : { value: '\u2013', unit: '' },
+      below: near ? `${mark(facts, near.g.panel)} to ${near.part?.name}` : 'no plate under a part',
+      to: 'cover',
+      warn: near !== undefined && near.g.gapMm < (near.part?.keepOut ?? 0),
+    },
+    {
+      name: 'Breakover',
+      of: { value: fixed(angles.breakoverDeg, 1), unit: '\u00b0' },
+      below: `${signed(change, 1)}\u00b0 with armor`,
+      to: 'cover',
+    },
+    {
+      name: 'Cost, a guess',
+      of: { value: fixed(weight.cost, 0), unit: '$' },
+      below:
+        budget === undefined
+          ? 'invented rates'
+          : weight.cost > budget
+            ? `${fixed(weight.cost - budget, 0)} over your limit`
+            : `${fixed(budget - weight.cost, 0)} under your limit`,
+      to: 'weigh',
+      warn: budget !== undefined && weight.cost > budget,
+    },
+    {
+      name: 'Findings',
+      of: { value: String(counts.stop + counts.fix + counts.note), unit: '' },
+      below:
+        counts.stop > 0
+          ? `${counts.stop} stop, ${counts.fix} fix`
+          : `${counts.fix} to fix, ${counts.note} note${counts.note === 1 ? '' : 's'}`,
+      to: 'cover',
+      warn: counts.stop + counts.fix > 0,
+    },
+  ];
+}
+
+/** The foot of the page: what it all comes to, with the change against the compared build. */
+export function Tally() {
+  const facts = useFacts();
+  const findings = useApp(selectFindings);
+  const weights = useApp(selectWeights);
+  const { units, against } = useApp(s => s.view);
+  const navigate = useNavigate();
+  const { planId } = useParams();
+  const other =
+    weights.find(w => w.id === against && w.id !== facts.build.id) ??
+    weights.find(w => w.id !== facts.build.id);
+  const count = (s: string): number => findings.filter(f => f.severity === s).length;
+  const list = entries(facts, units, other, { stop: count('stop'), fix: count('fix'), note: count('note') });
+  return (
+    <footer className="flex shrink-0 overflow-x-auto bg-foot text-[#f2f5f7] desk:h-[78px]" aria-label="Tally">
+      {list.map(e => (
+        <button
+          key={e.name}
+          type="button"
+          onClick={() => navigate(`/plan/${planId}/${e.to}`)}
+          className="min-w-[8.2rem] flex-1 px-3 py-1.5 text-left leading-tight hover:bg-white/8 desk:px-4 desk:py-2.5"
+        >
+          <span className="block text-[12px] text-[#c3ccd3]">{e.name}</span>
+          <span className="fig block text-[21px] whitespace-nowrap desk:text-[23px]">
+            {e.of.value}
+            <span className="ml-1 font-sans text-[12.5px] text-[#c3ccd3]">{e.of.unit}</span>
+          </span>
+          <span className={`block truncate text-[12px] ${e.warn ? 'text-[#ffcf33]' : 'text-[#c3ccd3]'}`}>
+            {e.below}
+          </span>
+        </button>
+      ))}
+    </footer>
+  );
+}

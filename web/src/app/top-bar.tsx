@@ -1,0 +1,186 @@
+import { formatMass, MATERIALS, writeDocument } from '@plate-fold/core';
+import { Download, Eye, Menu, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { Link } from 'react-router';
+import { Swatch } from '../picture/hatch';
+import { SIDE_NAMES, when } from '../ui/names';
+import { saveFile } from '../ui/save-file';
+import { selectWeights } from './derived';
+import { buildActivated, redone, undone } from './plan-slice';
+import { useApp, useDo } from './store';
+import { sideTurned, themeSwitched, unitsSwitched } from './view-slice';
+
+function SaveMark() {
+  const { save, savedAt, fault } = useApp(s => s.plan);
+  const words = {
+    saved: savedAt ? `saved ${when(savedAt)}` : 'saved',
+    pending: 'saving \u2026',
+    saving: 'saving \u2026',
+    offline: 'offline: kept on this device',
+    conflict: 'changed elsewhere',
+    refused: 'not saved',
+  }[save];
+  const tone =
+    save === 'conflict' || save === 'refused'
+      ? 'text-oxide font-bold'
+      : save === 'offline'
+        ? 'font-bold'
+        : 'text-ink2';
+  return (
+    <output
+      aria-live="polite"
+      data-save={save}
+      title={fault}
+      className={`max-w-28 text-[12.5px] leading-tight ${tone}`}
+    >
+      {words}
+    </output>
+  );
+}
+
+/** Builds as swatches of their sheet; the active one is worked on, the others are compared. */
+function BuildSwitch() {
+  const dispatch = useDo();
+  const plan = useApp(s => s.plan.present?.plan);
+  const weights = useApp(selectWeights);
+  const units = useApp(s => s.view.units);
+  if (!plan) return null;
+  return (
+    <div role="radiogroup" aria-label="Builds" className="flex min-w-0 gap-1.5 overflow-x-auto p-0.5">
+      {plan.builds.map((b, i) => {
+        const active = b.id === plan.activeBuild;
+        const net = weights[i]?.netKg;
+        return (
+          // biome-ignore lint/a11y/useSemanticElements: a swatch cannot stand inside a radio input
+          <button
+            key={b.id}
+            type="button"
+            role="radio"
+            aria-checked={active}
+            onClick={() => dispatch(buildActivated(b.id))}
+            className={`flex h-10 shrink-0 items-center gap-2 rounded-[4px] border px-2 text-left ${active ? 'border-fluid bg-paper ring-1 ring-fluid' : 'border-scribe bg-paper hover:border-ink2'}`}
+          >
+            <Swatch families={Object.values(b.sheets).map(s => MATERIALS[s.material].family)} size={26} />
+            <span className="max-w-36 leading-tight max-desk:max-w-24">
+              <span className="block truncate text-[13px]">
+                <b>{b.id}</b> {b.name}
+              </span>
+              {net !== undefined && (
+                <span className="fig block text-[11.5px] text-ink2">{formatMass(net, units)} net</span>
+              )}
+            </span>
+          </button>
+        );
+      })}
+    </div>
+  );
+}
+
+const ICON = 'grid size-10 shrink-0 place-items-center rounded-[4px] hover:bg-paper disabled:opacity-35';
+const ITEM =
+  'flex min-h-11 cursor-pointer items-center gap-3 px-4 outline-none data-[highlighted]:bg-fluid data-[highlighted]:text-onfluid';
+
+export function TopBar() {
+  const dispatch = useDo();
+  const { past, future, present } = useApp(s => s.plan);
+  const { side, units, theme } = useApp(s => s.view);
+  if (!present) return null;
+  const { rig, plan } = present;
+  return (
+    <header className="flex items-center gap-2 border-b border-scribe bg-sheet px-3 py-1.5 max-desk:flex-wrap desk:h-[54px] desk:gap-3">
+      <Link
+        to="/"
+        className="shrink-0 py-2 text-[15px] font-extrabold tracking-tight max-desk:hidden"
+        aria-label="Plate Fold, all plans"
+      >
+        Plate Fold
+      </Link>
+      <h1 className="min-w-0 shrink truncate text-[15px] max-desk:flex-1 desk:max-w-44">
+        <Link to="/" className="py-2 desk:hidden" aria-label="All plans">
+          {'\u2190 '}
+        </Link>
+        <b>{rig.name}</b> <span className="text-ink2">{plan.name}</span>
+      </h1>
+      <div className="min-w-0 max-desk:order-last max-desk:w-full desk:mx-auto">
+        <BuildSwitch />
+      </div>
+      <div className="flex shrink-0">
+        <button
+          type="button"
+          className={ICON}
+          aria-label="Undo"
+          disabled={past.length === 0}
+          onClick={() => dispatch(undone())}
+        >
+          <Undo2 size={19} aria-hidden="true" />
+        </button>
+        <button
+          type="button"
+          className={ICON}
+          aria-label="Redo"
+          disabled={future.length === 0}
+          onClick={() => dispatch(redone())}
+        >
+          <Redo2 size={19} aria-hidden="true" />
+        </button>
+      </div>
+      <button
+        type="button"
+        className="flex h-10 shrink-0 items-center gap-2 rounded-[4px] border border-scribe bg-paper px-3 text-[13px] hover:border-ink2 max-desk:hidden"
+        onClick={() => dispatch(sideTurned())}
+        aria-label={`Seen: ${SIDE_NAMES[side]}. Change`}
+      >
+        <Eye size={17} aria-hidden="true" />
+        {SIDE_NAMES[side]}
+      </button>
+      <button
+        type="button"
+        className="fig h-10 shrink-0 rounded-[4px] border border-scribe bg-paper px-2.5 text-[12.5px] hover:border-ink2 max-desk:hidden"
+        onClick={() => dispatch(unitsSwitched())}
+        aria-label={`Units: ${units === 'inch' ? 'inch and pound' : 'metric'}. Change`}
+      >
+        {units === 'inch' ? 'in \u00b7 lb' : 'mm \u00b7 kg'}
+      </button>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className={ICON} aria-label="Menu">
+          <Menu size={20} aria-hidden="true" />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            sideOffset={6}
+            align="end"
+            className="z-50 min-w-60 rounded-[4px] border border-ink bg-paper py-1 text-ink shadow-lg"
+          >
+            <DropdownMenu.Item className={ITEM} onSelect={() => dispatch(sideTurned())}>
+              <Eye size={17} aria-hidden="true" /> {SIDE_NAMES[side]}
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => dispatch(unitsSwitched())}>
+              <span className="fig text-[12px]">{units === 'inch' ? 'mm' : 'in'}</span> Show{' '}
+              {units === 'inch' ? 'metric' : 'inch and pound'}
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => dispatch(themeSwitched())}>
+              {theme === 'dark' ? (
+                <Sun size={17} aria-hidden="true" />
+              ) : (
+                <Moon size={17} aria-hidden="true" />
+              )}
+              {theme === 'dark' ? 'Light, for the desk' : 'Dark, for the floor'}
+            </DropdownMenu.Item>
+            <DropdownMenu.Item
+              className={ITEM}
+              onSelect={() =>
+                saveFile(`${plan.id}.platefold.json`, writeDocument(present), 'application/json')
+              }
+            >
+              <Download size={17} aria-hidden="true" /> Save the plan as a file
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} asChild>
+              <Link to="/">All plans</Link>
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <SaveMark />
+    </header>
+  );
+}

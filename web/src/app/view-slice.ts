@@ -1,0 +1,91 @@
+import type { UnitSystem } from '@plate-fold/core';
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+
+/** From where the owner looks at the underside. */
+export type Side = 'above' | 'head-front' | 'head-rear';
+export type Theme = 'light' | 'dark';
+
+/** The stretch of the vehicle on the drawing sheet, mm: along it, and where across it the middle lies. */
+export interface Stretch {
+  readonly from: number;
+  readonly to: number;
+  readonly yMid: number;
+}
+
+export interface ViewState {
+  readonly units: UnitSystem;
+  readonly side: Side;
+  readonly theme: Theme;
+  readonly panel?: string;
+  readonly joint?: string;
+  /** the build that differences are shown against */
+  readonly against?: string;
+  readonly stretch?: Stretch;
+}
+
+const STORED = 'plate-fold view';
+
+function stored(): Partial<ViewState> {
+  try {
+    const { units, side, theme } = JSON.parse(localStorage.getItem(STORED) ?? '{}') as Partial<ViewState>;
+    return { units, side, theme };
+  } catch {
+    return {};
+  }
+}
+
+const initial = (): ViewState => {
+  const s = stored();
+  const dark = typeof matchMedia === 'function' && matchMedia('(prefers-color-scheme: dark)').matches;
+  return {
+    units: s.units ?? 'inch',
+    side: s.side ?? 'head-front',
+    theme: s.theme ?? (dark ? 'dark' : 'light'),
+  };
+};
+
+const SIDES: readonly Side[] = ['above', 'head-front', 'head-rear'];
+
+export const viewSlice = createSlice({
+  name: 'view',
+  initialState: initial,
+  reducers: {
+    unitsSwitched: s => ({ ...s, units: s.units === 'inch' ? 'metric' : 'inch' }),
+    sideChosen: (s, a: PayloadAction<Side>) => ({ ...s, side: a.payload }),
+    sideTurned: s => ({ ...s, side: SIDES[(SIDES.indexOf(s.side) + 1) % SIDES.length] as Side }),
+    themeSwitched: s => ({ ...s, theme: s.theme === 'dark' ? 'light' : 'dark' }),
+    panelSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, panel: a.payload }),
+    jointSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, joint: a.payload }),
+    comparedAgainst: (s, a: PayloadAction<string | undefined>) => ({ ...s, against: a.payload }),
+    stretchMoved: (s, a: PayloadAction<Stretch | undefined>) => ({ ...s, stretch: a.payload }),
+    selectionCleared: s => ({
+      ...s,
+      panel: undefined,
+      joint: undefined,
+      stretch: undefined,
+      against: undefined,
+    }),
+  },
+});
+
+export const {
+  unitsSwitched,
+  sideChosen,
+  sideTurned,
+  themeSwitched,
+  panelSelected,
+  jointSelected,
+  comparedAgainst,
+  stretchMoved,
+  selectionCleared,
+} = viewSlice.actions;
+
+/** Keeps the reader's preferences (not the selection) on this device. */
+export function keepView(view: ViewState): void {
+  const { units, side, theme } = view;
+  try {
+    localStorage.setItem(STORED, JSON.stringify({ units, side, theme }));
+  } catch {
+    // a full or closed store costs the preference, nothing else
+  }
+}

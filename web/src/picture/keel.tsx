@@ -1,0 +1,284 @@
+import { type Facts, lengthFigure, type UnitSystem, undersideAt, type Vec2 } from '@plate-fold/core';
+import { memo, useState } from 'react';
+import { HatchDefs, hatch } from './hatch';
+import { flatsFromSide, paintOrder, pathOf } from './paths';
+import type { SheetScale } from './sheet-scale';
+
+export interface KeelProps {
+  readonly facts: Facts;
+  readonly scale: SheetScale;
+  readonly height: number;
+  readonly units: UnitSystem;
+  readonly panel?: string;
+  readonly joint?: string;
+  readonly onPanel: (id: string) => void;
+}
+
+/** A dimension line with its figure, from height z0 to z1 at one place. */
+function Dimension({
+  x,
+  y0,
+  y1,
+  text,
+  tone,
+}: {
+  x: number;
+  y0: number;
+  y1: number;
+  text: string;
+  tone: string;
+}) {
+  const tall = Math.abs(y0 - y1) > 16;
+  return (
+    <g>
+      <path d={`M${x} ${y0}V${y1}`} stroke={tone} strokeWidth="1.4" />
+      {tall && (
+        <path
+          d={`M${x - 3.5} ${y1 + 6}L${x} ${y1}L${x + 3.5} ${y1 + 6}M${x - 3.5} ${y0 - 6}L${x} ${y0}L${x + 3.5} ${y0 - 6}`}
+          fill="none"
+          stroke={tone}
+          strokeWidth="1.4"
+        />
+      )}
+      <text
+        x={x + 7}
+        y={(y0 + y1) / 2 + 5}
+        fontSize="14"
+        className="fig"
+        fontWeight="600"
+        stroke="var(--ground)"
+        strokeWidth="4"
+        paintOrder="stroke"
+        style={{ fill: tone }}
+      >
+        {text}
+      </text>
+    </g>
+  );
+}
+
+/** What lies over a place along the vehicle: lowest plate, lowest part above it, on the centre of each plate. */
+function readAt(
+  facts: Facts,
+  x: number,
+): { plate: number; gap?: number; part?: string; top: number } | undefined {
+  let best: { plate: number; top: number; y: number } | undefined;
+  for (const p of facts.panels) {
+    const [x0, x1] = [
+      Math.min(
+        ...flatsFromSide(p)
+          .flat()
+          .map(q => q[0]),
+      ),
+      Math.max(
+        ...flatsFromSide(p)
+          .flat()
+          .map(q => q[0]),
+      ),
+    ];
+    if (x < x0 || x > x1) continue;
+    for (const y of [p.centroid[1], -200, 0, 200, 320]) {
+      const z = undersideAt(p, x, y);
+      if (z !== undefined && (!best || z < best.plate)) best = { plate: z, top: z + p.sheet.thickness, y };
+    }
+  }
+  if (!best) return undefined;
+  const { y, plate, top } = best;
+  const above = facts.rig.components
+    .filter(c => {
+      const xs = c.footprint.map(q => q[0]);
+      const ys = c.footprint.map(q => q[1]);
+      return (
+        x >= Math.min(...xs) &&
+        x <= Math.max(...xs) &&
+        y >= Math.min(...ys) - 150 &&
+        y <= Math.max(...ys) + 150 &&
+        c.zBottom > plate
+      );
+    })
+    .sort((a, b) => a.zBottom - b.zBottom)[0];
+  return { plate, top, gap: above ? above.zBottom - top : undefined, part: above?.name };
+}
+
+/** Side elevation of the whole underside: the constant companion and the way around. */
+export const Keel = memo(function Keel({ facts, scale, height, units, panel, joint, onPanel }: KeelProps) {
+  const [cursor, setCursor] = useState<number>();
+  const ground = height - 16;
+  const Z = (z: number): number => ground - z * scale.k;
+  const put = ([x, z]: Vec2): Vec2 => [scale.X(x), Z(z)];
+  const { rig, components, members } = facts.rig;
+  const figure = (mm: number): string => {
+    const f = lengthFigure(mm, units);
+    return `${f.value} ${f.unit}`;
+  };
+  const here = cursor === undefined ? undefined : readAt(facts, cursor);
+  const { lowest } = facts;
+  const lowX = lowest.at[0] + (lowest.panel ? 90 : 0);
+  return (
+    <svg
+      width={scale.width}
+      height={height}
+      role="group"
+      aria-label="Keel: the underside from the side"
+      className="block touch-pan-y select-none"
+      onPointerMove={e => setCursor(scale.xAt(e.clientX - e.currentTarget.getBoundingClientRect().left))}
+      onPointerLeave={() => setCursor(undefined)}
+    >
+      <HatchDefs id="keel" />
+      <g aria-hidden="true">
+        {[0, rig.wheelbase].map(x => (
+          <g key={x}>
+            <circle
+              cx={scale.X(x)}
+              cy={Z(rig.tyreRadius)}
+              r={rig.tyreRadius * scale.k}
+              fill="var(--ghost)"
+              fillOpacity="0.5"
+              stroke="var(--ghostline)"
+              strokeWidth="1.4"
+            />
+            <circle
+              cx={scale.X(x)}
+              cy={Z(rig.tyreRadius)}
+              r={rig.tyreRadius * 0.55 * scale.k}
+              fill="none"
+              stroke="var(--ghostline)"
+              strokeWidth="0.8"
+            />
+          </g>
+        ))}
+        {components.map(c => {
+          const xs = c.footprint.map(q => q[0]);
+          const [a, b] = [scale.X(Math.min(...xs)), scale.X(Math.max(...xs))];
+          return (
+            <rect
+              key={c.id}
+              x={Math.min(a, b)}
+              y={Z(c.zTop)}
+              width={Math.abs(a - b)}
+              height={(c.zTop - c.zBottom) * scale.k}
+              fill={c.moves ? 'none' : 'var(--ghost)'}
+              fillOpacity="0.75"
+              stroke="var(--ghostline)"
+              strokeWidth="1"
+              strokeDasharray={c.moves ? '4 3' : undefined}
+            />
+          );
+        })}
+        {members.map(m => {
+          const xs = m.footprint.map(q => q[0]);
+          const [a, b] = [scale.X(Math.min(...xs)), scale.X(Math.max(...xs))];
+          return (
+            <rect
+              key={m.id}
+              x={Math.min(a, b)}
+              y={Z(m.zTop)}
+              width={Math.abs(a - b)}
+              height={(m.zTop - m.zBottom) * scale.k}
+              fill={m.kind === 'rail' ? 'none' : 'var(--ghostline)'}
+              fillOpacity="0.45"
+              stroke="var(--ghostline)"
+              strokeWidth="0.8"
+            />
+          );
+        })}
+        <path d={`M0 ${ground}H${scale.width}`} stroke="var(--ink)" strokeWidth="1.8" />
+        <path
+          d={Array.from(
+            { length: Math.ceil(scale.width / 14) },
+            (_, i) => `M${i * 14 + 8} ${ground}l-6 7`,
+          ).join('')}
+          stroke="var(--ghostline)"
+          strokeWidth="1"
+        />
+      </g>
+      {paintOrder(facts, false).map(p => {
+        const chosen = p.panel.id === panel;
+        return (
+          <g
+            key={p.panel.id}
+            role="button"
+            tabIndex={0}
+            aria-pressed={chosen}
+            aria-label={`Plate ${p.panel.mark}, ${p.panel.name}, on the keel`}
+            onClick={() => onPanel(p.panel.id)}
+            onKeyDown={e => {
+              if (e.key === 'Enter' || e.key === ' ') {
+                e.preventDefault();
+                onPanel(p.panel.id);
+              }
+            }}
+          >
+            {flatsFromSide(p).map((flat, i) => (
+              <g key={p.facets[i]?.id}>
+                <path d={pathOf([flat], put)} stroke="transparent" strokeWidth="26" fill="none" />
+                <path
+                  d={pathOf([flat], put)}
+                  fill={hatch('keel', p.material.family)}
+                  fillOpacity="0.35"
+                  stroke={chosen ? 'var(--fluid)' : 'var(--ink)'}
+                  strokeWidth={chosen ? 4 : 2.8}
+                  strokeLinejoin="round"
+                />
+              </g>
+            ))}
+          </g>
+        );
+      })}
+      <g aria-hidden="true">
+        {facts.joints.map(j => (
+          <path
+            key={j.id}
+            d={`M${scale.X(j.at[0])} ${Z(j.at[2]) - 5}v12`}
+            stroke={j.id === joint ? 'var(--fluid)' : 'var(--ink)'}
+            strokeWidth={j.id === joint ? 4 : 1.7}
+          />
+        ))}
+        {facts.catches.map(c => (
+          <circle
+            key={c.panel}
+            cx={scale.X(c.at[0])}
+            cy={Z(c.at[2])}
+            r="8"
+            fill="none"
+            stroke="var(--marker)"
+            strokeWidth="3"
+          />
+        ))}
+        {cursor !== undefined && here ? (
+          <>
+            <Dimension
+              x={scale.X(cursor)}
+              y0={ground}
+              y1={Z(here.plate)}
+              text={figure(here.plate)}
+              tone="var(--fluid)"
+            />
+            {here.gap !== undefined && (
+              <text
+                x={scale.X(cursor) + 7}
+                y={Math.max(14, Z(here.top) - 26)}
+                fontSize="13"
+                className="fig"
+                stroke="var(--ground)"
+                strokeWidth="4"
+                paintOrder="stroke"
+                style={{ fill: 'var(--fluid)' }}
+              >
+                {`${figure(here.gap)} to ${here.part}`}
+              </text>
+            )}
+          </>
+        ) : (
+          <Dimension
+            x={scale.X(lowX)}
+            y0={ground}
+            y1={Z(lowest.z)}
+            text={`${figure(lowest.z)} lowest`}
+            tone="var(--fluid)"
+          />
+        )}
+      </g>
+    </svg>
+  );
+});

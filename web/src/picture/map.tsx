@@ -1,0 +1,321 @@
+import { type Facts, formatLength, type ResolvedJoint, type UnitSystem, type Vec2 } from '@plate-fold/core';
+import { memo } from 'react';
+import { HatchDefs, hatch } from './hatch';
+import { flatsFromAbove, markPlace, openingsFromAbove, paintOrder, pathOf } from './paths';
+import type { SheetScale } from './sheet-scale';
+
+export interface MapProps {
+  readonly facts: Facts;
+  readonly scale: SheetScale;
+  readonly height: number;
+  readonly units: UnitSystem;
+  readonly panel?: string;
+  readonly joint?: string;
+  readonly onPanel?: (id: string) => void;
+  readonly onJoint?: (id: string) => void;
+}
+
+const press = (act: () => void) => (e: React.KeyboardEvent) => {
+  if (e.key === 'Enter' || e.key === ' ') {
+    e.preventDefault();
+    e.stopPropagation();
+    act();
+  }
+};
+
+/** A bolt head as it is seen from where the owner lies; a hollow one means the head is on the far side. */
+function BoltMark({ at, r, chosen }: { at: Vec2; r: number; chosen: boolean }) {
+  return (
+    <>
+      <circle
+        cx={at[0]}
+        cy={at[1]}
+        r={r}
+        fill={chosen ? 'var(--fluid)' : 'var(--paper)'}
+        stroke={chosen ? 'var(--fluid)' : 'var(--ink)'}
+        strokeWidth="1.6"
+      />
+      <path
+        d={`M${at[0] - r * 0.5} ${at[1]}h${r}`}
+        stroke={chosen ? 'var(--onfluid)' : 'var(--ink)'}
+        strokeWidth="1.6"
+      />
+    </>
+  );
+}
+
+function Grid({ scale, height, units }: Pick<MapProps, 'scale' | 'height' | 'units'>) {
+  const step = units === 'inch' ? 20 * 25.4 : 500;
+  const first = Math.ceil(scale.stretch.from / step);
+  const last = Math.floor(scale.stretch.to / step);
+  const lines = Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => (first + i) * step);
+  const mid = scale.Y(0, height);
+  return (
+    <g aria-hidden="true">
+      {lines.map(x => (
+        <g key={x}>
+          <path
+            d={`M${scale.X(x).toFixed(1)} 0V${height}`}
+            stroke="var(--scribe)"
+            strokeWidth="1"
+            opacity="0.55"
+          />
+          <text
+            x={scale.X(x) + 3}
+            y={height - 4}
+            fontSize="11"
+            className="fig"
+            style={{ fill: 'var(--ink2)' }}
+          >
+            {formatLength(x, units).replace(/\.\d+/, '').replace(/ .*/, '')}
+          </text>
+        </g>
+      ))}
+      <path
+        d={`M0 ${mid}H${scale.width}`}
+        stroke="var(--ghostline)"
+        strokeDasharray="14 4 3 4"
+        opacity="0.8"
+      />
+    </g>
+  );
+}
+
+function Vehicle({ facts, scale, height }: Pick<MapProps, 'facts' | 'scale' | 'height'>) {
+  const { rig, members } = facts.rig;
+  const put = (p: Vec2): Vec2 => [scale.X(p[0]), scale.Y(p[1], height)];
+  const tyre = Math.min(260, rig.tyreRadius * 0.62);
+  return (
+    <g aria-hidden="true">
+      {[0, rig.wheelbase].flatMap(x =>
+        [-1, 1].map(s => {
+          const a = put([x - rig.tyreRadius, (s * rig.trackWidth) / 2 - tyre / 2]);
+          const b = put([x + rig.tyreRadius, (s * rig.trackWidth) / 2 + tyre / 2]);
+          return (
+            <rect
+              key={`${x}${s}`}
+              x={Math.min(a[0], b[0])}
+              y={Math.min(a[1], b[1])}
+              width={Math.abs(a[0] - b[0])}
+              height={Math.abs(a[1] - b[1])}
+              rx="7"
+              fill="var(--ghost)"
+              stroke="var(--ghostline)"
+            />
+          );
+        }),
+      )}
+      {members.map(m => (
+        <path
+          key={m.id}
+          d={pathOf([m.footprint], put)}
+          fill="var(--ghost)"
+          stroke="var(--ghostline)"
+          strokeWidth="1"
+        />
+      ))}
+    </g>
+  );
+}
+
+/** The underside as a map: vehicle, components, plates by hatch, what is bare, holes and bolts. */
+export const UndersideMap = memo(function UndersideMap(props: MapProps) {
+  const { facts, scale, height, units, onPanel, onJoint } = props;
+  const put = (p: Vec2): Vec2 => [scale.X(p[0]), scale.Y(p[1], height)];
+  const fromAbove = scale.side === 'above';
+  const driver = facts.rig.rig.driverSide === 'left' ? -1 : 1;
+  const driverY = scale.Y((driver * facts.rig.rig.trackWidth) / 2, height);
+  const r = Math.max(4, Math.min(9, 26 * scale.k));
+  const label = Math.max(10, Math.min(13, 62 * scale.k));
+  return (
+    <svg
+      width={scale.width}
+      height={height}
+      role="group"
+      aria-label="Map of the underside"
+      className="block select-none"
+    >
+      <HatchDefs id="map" />
+      <rect width={scale.width} height={height} fill="var(--paper)" />
+      <Grid scale={scale} height={height} units={units} />
+      <Vehicle facts={facts} scale={scale} height={height} />
+      <g aria-hidden="true">
+        {facts.rig.components.map(c => (
+          <path
+            key={c.id}
+            d={pathOf([c.footprint], put)}
+            fill={c.moves ? 'none' : 'var(--ghost)'}
+            fillOpacity="0.55"
+            stroke="var(--ghostline)"
+            strokeDasharray={c.moves ? '5 4' : undefined}
+          />
+        ))}
+        {facts.coverage.components.map(c => (
+          <path
+            key={c.id}
+            d={pathOf(c.bare, put)}
+            fill="url(#map-bare)"
+            fillRule="evenodd"
+            stroke="var(--oxide)"
+            strokeWidth="1.2"
+          />
+        ))}
+      </g>
+      {paintOrder(facts, fromAbove).map(p => {
+        const { id, mark, name } = p.panel;
+        const chosen = props.panel === id;
+        const at = put(markPlace(p));
+        const holes = openingsFromAbove(p);
+        const cut = holes.filter(h => h.opening.kind !== 'louvers').map(h => h.outline);
+        return (
+          <g
+            key={id}
+            role="button"
+            tabIndex={0}
+            aria-pressed={chosen}
+            aria-label={`Plate ${mark}, ${name}`}
+            onClick={() => onPanel?.(id)}
+            onKeyDown={press(() => onPanel?.(id))}
+          >
+            {flatsFromAbove(p).map((flat, i) => (
+              <path
+                key={p.facets[i]?.id}
+                d={pathOf(i === 0 ? [flat, ...cut] : [flat], put)}
+                fillRule="evenodd"
+                fill={hatch('map', p.material.family)}
+                fillOpacity="0.92"
+                stroke={chosen ? 'var(--fluid)' : 'var(--ink)'}
+                strokeWidth={chosen ? 2.6 : 1.3}
+              />
+            ))}
+            {holes
+              .filter(h => h.opening.kind === 'louvers')
+              .map(h => (
+                <path
+                  key={h.opening.id}
+                  d={pathOf([h.outline], put)}
+                  fill="url(#map-louvers)"
+                  stroke="var(--ink)"
+                  strokeWidth="0.8"
+                />
+              ))}
+            <circle
+              cx={at[0]}
+              cy={at[1]}
+              r={Math.max(10, label)}
+              fill={chosen ? 'var(--fluid)' : 'var(--ink)'}
+            />
+            <text
+              x={at[0]}
+              y={at[1]}
+              fontSize={Math.max(11, label + 1)}
+              fontWeight="700"
+              textAnchor="middle"
+              dominantBaseline="central"
+              style={{ fill: chosen ? 'var(--onfluid)' : 'var(--paper)' }}
+            >
+              {mark}
+            </text>
+          </g>
+        );
+      })}
+      <g aria-hidden="true">
+        {facts.rig.components
+          .filter(c => c.moves)
+          .map(c => (
+            <path
+              key={c.id}
+              d={pathOf([c.footprint], put)}
+              fill="none"
+              stroke="var(--ink2)"
+              strokeWidth="1"
+              strokeDasharray="5 4"
+              opacity="0.7"
+            />
+          ))}
+        {facts.coverage.components
+          .filter(c => c.fraction < 0.5)
+          .map(c => {
+            const part = facts.rig.components.find(x => x.id === c.id);
+            const xs = part?.footprint.map(q => q[0]) ?? [0];
+            const ys = part?.footprint.map(q => q[1]) ?? [0];
+            const [x, y] = put([
+              (Math.min(...xs) + Math.max(...xs)) / 2,
+              (Math.min(...ys) + Math.max(...ys)) / 2,
+            ]);
+            return (
+              <text
+                key={c.id}
+                x={x}
+                y={y}
+                fontSize="12"
+                fontWeight="700"
+                textAnchor="middle"
+                stroke="var(--paper)"
+                strokeWidth="4"
+                paintOrder="stroke"
+                style={{ fill: 'var(--oxide)' }}
+              >
+                {part?.name}: bare
+              </text>
+            );
+          })}
+      </g>
+      {facts.joints.map((j: ResolvedJoint) => {
+        const at = put([j.at[0], j.at[1]]);
+        const chosen = props.joint === j.id;
+        const bad = j.mount && j.mount.condition !== 'good';
+        return (
+          <g
+            key={j.id}
+            role="button"
+            tabIndex={onJoint ? 0 : -1}
+            aria-label={`Bolt ${j.id}${bad ? `, hole ${j.mount?.condition}` : ''}`}
+            aria-pressed={chosen}
+            onClick={e => {
+              e.stopPropagation();
+              onJoint?.(j.id);
+            }}
+            onKeyDown={press(() => onJoint?.(j.id))}
+          >
+            <circle cx={at[0]} cy={at[1]} r={Math.max(r + 4, 12)} fill="transparent" />
+            {bad && (
+              <circle
+                cx={at[0]}
+                cy={at[1]}
+                r={r + 3.5}
+                fill="var(--marker)"
+                stroke="var(--ink)"
+                strokeWidth="0.8"
+              />
+            )}
+            <BoltMark at={at} r={r} chosen={chosen} />
+          </g>
+        );
+      })}
+      <g fontSize="12" aria-hidden="true">
+        <text
+          x={scale.width - 10}
+          y={driverY < height / 2 ? 18 : height - 18}
+          textAnchor="end"
+          fontWeight="700"
+          stroke="var(--paper)"
+          strokeWidth="4"
+          paintOrder="stroke"
+        >
+          driver’s side
+        </text>
+        <text
+          x={10}
+          y="18"
+          style={{ fill: 'var(--ink2)' }}
+          stroke="var(--paper)"
+          strokeWidth="4"
+          paintOrder="stroke"
+        >
+          {scale.frontAtLeft ? '\u2190 front' : '\u2190 rear'}
+        </text>
+      </g>
+    </svg>
+  );
+});

@@ -1,0 +1,56 @@
+import type { Facts } from '@plate-fold/core';
+import type { Side, Stretch } from '../app/view-slice';
+
+/** One scale for keel, map and strip, as the views of a drawing sheet share it. Pixels from millimetres. */
+export interface SheetScale {
+  readonly k: number;
+  readonly width: number;
+  readonly stretch: Stretch;
+  readonly side: Side;
+  /** along the vehicle */
+  readonly X: (x: number) => number;
+  /** across it, in a map of that height */
+  readonly Y: (y: number, height: number) => number;
+  readonly xAt: (px: number) => number;
+  readonly frontAtLeft: boolean;
+}
+
+/** The whole vehicle: from ahead of the front overhang to behind the rear tyre, plates in any case. */
+export function wholeVehicle(facts: Facts): Stretch {
+  const { rig } = facts.rig;
+  const xs = facts.panels.flatMap(p => p.facets.map(f => f.frame.origin[0]));
+  const from = Math.min(-rig.tyreRadius, -rig.frontOverhang * 0.8, ...xs) - 60;
+  const to = Math.max(rig.wheelbase + rig.tyreRadius, ...xs) + 60;
+  return { from, to, yMid: 0 };
+}
+
+export function sheetScale(stretch: Stretch, width: number, side: Side): SheetScale {
+  const k = width / (stretch.to - stretch.from);
+  const frontAtLeft = side !== 'head-rear';
+  const rightAtTop = side !== 'head-front';
+  return {
+    k,
+    width,
+    stretch,
+    side,
+    frontAtLeft,
+    X: x => (frontAtLeft ? x - stretch.from : stretch.to - x) * k,
+    Y: (y, height) => height / 2 + (rightAtTop ? stretch.yMid - y : y - stretch.yMid) * k,
+    xAt: px => (frontAtLeft ? stretch.from + px / k : stretch.to - px / k),
+  };
+}
+
+/** The stretch after zooming by `factor` about a place along the vehicle, never beyond the whole or below 300 mm. */
+export function zoomed(s: Stretch, whole: Stretch, factor: number, about: number): Stretch {
+  const span = Math.min(whole.to - whole.from, Math.max(300, (s.to - s.from) / factor));
+  const part = (about - s.from) / (s.to - s.from);
+  return moved({ ...s, from: about - part * span, to: about + (1 - part) * span }, whole, 0, 0);
+}
+
+/** The stretch moved along and across, kept on the vehicle. */
+export function moved(s: Stretch, whole: Stretch, dx: number, dy: number): Stretch {
+  const span = s.to - s.from;
+  const from = Math.max(whole.from, Math.min(whole.to - span, s.from + dx));
+  const reach = Math.max(0, 900 - span / 5);
+  return { from, to: from + span, yMid: Math.max(-reach, Math.min(reach, s.yMid + dy)) };
+}

@@ -1,0 +1,24 @@
+import type { Figure as Value } from '@plate-fold/core';
+
+/** A figure with its unit small behind it. */
+export function Fig({ of, className = '' }: { of: Value; className?: string }) {
+  return (
+    <span className={`fig whitespace-nowrap ${className}`}>
+      {of.value}
+      <span className="ml-[0.3em] font-sans text-[0.72em] font-normal text-ink2">{of.unit}</span>
+    </span>
+  );
+}
+
+/** One line of figures: what it is, the figure, what it means. */
+export function Row({ name, of, meaning }: { name: string; of: Value; meaning?: React.ReactNode }) {
+  return (
+    <div className="grid grid-cols-[6.6rem_6.2rem_1fr] items-baseline gap-x-2 border-b border-scribe/60 py-1.5 last:border-0">
+      <dt>{name}</dt>
+      <dd className="text-right text-[18px]">
+        <Fig of={of} />
+      </dd>
+      <dd className="text-[12.5px] leading-tight text-ink2">{meaning}</dd>
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+import type { Finding } from '@plate-fold/core';
+import { remedyApplied } from '../app/plan-slice';
+import { useApp, useDo } from '../app/store';
+import { Button } from './button';
+
+const LOOK = {
+  stop: 'border-l-oxide bg-oxidesoft border-oxide/60',
+  fix: 'border-l-marker bg-markersoft border-marker/70',
+  note: 'border-l-ink2 bg-paper border-scribe',
+} as const;
+
+const WORD = { stop: 'Stop', fix: 'Fix', note: 'Note' } as const;
+
+/** A finding: what, where, why, and the remedy; a button where the remedy can be applied by itself. */
+export function FindingCard({ finding, why }: { finding: Finding; why?: string }) {
+  const dispatch = useDo();
+  const document = useApp(s => s.plan.present);
+  const { mend, remedy } = finding;
+  return (
+    <li className={`list-none rounded-[3px] border border-l-[6px] p-2.5 ${LOOK[finding.severity]}`}>
+      <p className="font-semibold leading-snug">
+        <span className="mr-1.5 text-[11px] font-bold tracking-wide uppercase">{WORD[finding.severity]}</span>
+        {finding.text}
+      </p>
+      {why && <p className="mt-0.5 text-[12.5px] leading-snug text-ink2">{why}</p>}
+      {mend && document ? (
+        <Button look="strong" className="mt-2 w-full" onClick={() => dispatch(remedyApplied(mend(document)))}>
+          {remedy}
+        </Button>
+      ) : (
+        remedy && <p className="mt-0.5 text-[13px] leading-snug">{remedy}</p>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,47 @@
+import { HEAD_NAMES, type Head, MATERIALS, type SheetChoice, tradeName } from '@plate-fold/core';
+
+/** A sheet as it is asked for at the counter: `3/16 in steel`. */
+export function sheetName(s: SheetChoice): string {
+  const m = MATERIALS[s.material];
+  return `${s.gauge ?? tradeName(m.family, s.thickness)} ${m.short}`;
+}
+
+export const headName = (h: Head): string => HEAD_NAMES[h];
+
+export const FINISH_NAMES = {
+  raw: 'bare',
+  powder: 'powder coat',
+  paint: 'paint',
+  zinc: 'zinc plated',
+} as const;
+
+export const STAGE_NAMES = {
+  safety: 'Make it safe',
+  kit: 'Kit',
+  remove: 'Take off',
+  inspect: 'Look',
+  repair: 'Repair',
+  drill: 'Drill',
+  bench: 'Bench',
+  support: 'Support',
+  hang: 'Hang',
+  start: 'Start by hand',
+  home: 'Slide home',
+  tighten: 'Tighten',
+  check: 'Check',
+  finish: 'Finish',
+} as const;
+
+export const SIDE_NAMES = {
+  above: 'From above',
+  'head-front': 'On your back, head to front',
+  'head-rear': 'On your back, head to rear',
+} as const;
+
+/** Clock time of a moment, as short as the day allows. */
+export function when(ms: number): string {
+  const d = new Date(ms);
+  const today = new Date().toDateString() === d.toDateString();
+  const time = d.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
+  return today ? time : `${d.toLocaleDateString([], { day: 'numeric', month: 'short' })} ${time}`;
+}
