@@ -1,6 +1,6 @@
 import type { Joint } from '../plan';
 import type { Mount } from '../rig';
-import { MM_PER_INCH, roundTo } from '../units';
+import { MM_PER_INCH, roundTo, tradeFraction } from '../units';
 import type { Thread } from './thread';
 
 /** Body hole of a rivet nut: common practice, no source. */
@@ -19,6 +19,12 @@ export function drillLadder(final: number): readonly number[] {
   }
   return (rungs[0] as number) > PILOT + 0.05 ? [roundTo(PILOT, 2), ...rungs] : rungs;
 }
+
+/** A drill as it is marked: by its inch fraction where it is one, else in mm. */
+export const drillName = (mm: number): string => {
+  const fraction = tradeFraction(mm);
+  return fraction ? `${fraction} in` : `${roundTo(mm, 1)} mm`;
+};
 
 /** Diameter of a new hole for a joint: by ISO 273 / ASME B18.2.8 clearance, tap drill, or shop figures. */
 export function holeFor(joint: Joint, t: Thread): number {

@@ -3,6 +3,7 @@ import type { Vec3 } from '../geometry';
 import type { Joint, PlanDocument } from '../plan';
 import type { Member, Mount, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
+import { NM_PER_LBF_FT } from '../units';
 import { drillsFor, needsNewNut } from './drill';
 import { type NutElement, type NutSize, nutElement, nutSize, washerSize } from './elements';
 import { HEAD_NAMES, type HeadSize, headSize } from './heads';
@@ -72,7 +73,8 @@ const WRENCH_RANGES = [
 
 export function torqueWrench(nm: number): string {
   const fits = WRENCH_RANGES.find(([low, high]) => nm >= low && nm <= high * 0.95) ?? WRENCH_RANGES[3];
-  return `torque wrench ${fits[0]}\u2013${fits[1]} N\u00b7m`;
+  const [low, high] = fits.map(x => Math.round(x / NM_PER_LBF_FT));
+  return `torque wrench ${fits[0]}\u2013${fits[1]} N\u00b7m (${low}\u2013${high} lbf\u00b7ft)`;
 }
 
 /** Layers of a stack from the head to the nut, and the element that takes the thread. */

@@ -1,4 +1,4 @@
-import { needsNewNut, type ResolvedJoint } from '../bolt';
+import { drillName, needsNewNut, type ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { PlanDocument } from '../plan';
 import type { PresentRig } from '../rig';
@@ -174,7 +174,7 @@ export function installation(
         joints: [j.id],
         needs: [inspect],
         tools: newNut
-          ? [...j.tools.filter(t => t.includes('rivet nut')), ...j.drill.map(d => `drill ${d} mm`)]
+          ? [...j.tools.filter(t => t.includes('rivet nut')), ...j.drill.map(d => `drill ${drillName(d)}`)]
           : [`thread chaser ${j.thread.designation}`],
         cautions: newNut && j.drill.length > 0 ? [CAUTIONS.eyes] : [],
       }),
@@ -186,15 +186,15 @@ export function installation(
     return add({
       id: `drill-${j.id}`,
       stage: 'drill',
-      title: `Drill ${j.id}: ${j.drill.map(d => `${d}`).join(', ')} mm`,
+      title: `Drill ${j.id}: ${j.drill.map(drillName).join(', ')}`,
       why: what
-        ? `Behind it, ${behind.depth} mm in: ${what.name}. Set a stop on the drill.`
+        ? `Behind it: ${what.name}. Set a stop on the drill and go no deeper than the metal.`
         : method.drilling === 'template'
           ? 'The plate is the template; its neighbours are in, so the hole cannot wander.'
           : 'Marked through the plate, taken down, punched, piloted, drilled.',
       joints: [j.id],
       needs,
-      tools: ['centre punch', ...j.drill.map(d => `drill ${d} mm`)],
+      tools: ['centre punch', ...j.drill.map(d => `drill ${drillName(d)}`)],
       cautions: [CAUTIONS.eyes, ...(what?.kind === 'fuel-tank' ? [CAUTIONS.fuel] : [])],
     });
   };
@@ -246,7 +246,7 @@ export function installation(
         heavy && method.people === 1
           ? `Jack under plate ${mark}, at its balance point`
           : `Bring plate ${mark} under the vehicle`,
-      why: `It weighs ${p.massKg.toFixed(1)} kg and balances where the map shows the jack.`,
+      why: 'It balances where the map shows the jack.',
       panels: [id],
       needs: [bench, ...before, ...(prepared.get(id) ?? [])],
       tools: heavy ? ['jack with a wooden block'] : [],
@@ -327,7 +327,7 @@ export function installation(
                 : 'From the middle out, side to side, so that the plate comes up flat.',
               panels: [p.panel.id],
               joints: tighteningOrder(same.map(spot)),
-              torqueNm: share * nm,
+              torqueNm: share * (same[0]?.torqueNm ?? nm),
               pass: i + 1,
               passes: rounds,
               share,

@@ -1,4 +1,4 @@
-import type { PlanDocument } from '@plate-fold/core';
+import type { PlanDocument, Tick } from '@plate-fold/core';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
 export interface DocumentRow {
@@ -15,17 +15,6 @@ export interface RunRow {
   readonly revision: number;
   readonly startedAt: number;
   readonly endedAt: number | null;
-}
-export type TickKind = 'done' | 'undone' | 'deviation';
-export interface Tick {
-  readonly id: string;
-  readonly stepId: string;
-  readonly jointId: string | null;
-  readonly kind: TickKind;
-  readonly torqueNm?: number | null;
-  readonly note?: string | null;
-  readonly at: number;
-  readonly device: string;
 }
 export interface Run extends RunRow {
   readonly documentId: string;

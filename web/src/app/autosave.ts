@@ -1,7 +1,7 @@
 import type { PlanDocument } from '@plate-fold/core';
 import { createListenerMiddleware } from '@reduxjs/toolkit';
 import { api } from './api';
-import { dropDraft, keepDraft } from './drafts';
+import { dropDraft, keepDraft, sameDocument } from './drafts';
 import {
   conflictFound,
   documentOpened,
@@ -61,6 +61,12 @@ autosave.startListening({
       }
       const { status, data: answer } = error as QueryFault;
       if (status === 409 && answer?.document && answer.revision !== undefined) {
+        if (sameDocument(present, answer.document)) {
+          // our own save, whose answer was lost on the way
+          dispatch(saveAcknowledged({ document: present, revision: answer.revision, savedAt: Date.now() }));
+          dropDraft(id);
+          return;
+        }
         dispatch(conflictFound({ revision: answer.revision, document: answer.document }));
         return;
       }

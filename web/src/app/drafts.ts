@@ -60,3 +60,7 @@ export async function findDraft(id: string): Promise<Draft | undefined> {
   }
   return undefined;
 }
+
+/** True when two documents say the same, whatever objects they are. */
+export const sameDocument = (a: PlanDocument, b: PlanDocument): boolean =>
+  a === b || JSON.stringify(a) === JSON.stringify(b);

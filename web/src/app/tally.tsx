@@ -119,7 +119,11 @@ export function Tally() {
   const count = (s: string): number => findings.filter(f => f.severity === s).length;
   const list = entries(facts, units, other, { stop: count('stop'), fix: count('fix'), note: count('note') });
   return (
-    <footer className="flex shrink-0 overflow-x-auto bg-foot text-[#f2f5f7] desk:h-[78px]" aria-label="Tally">
+    <footer
+      role="group"
+      className="flex shrink-0 overflow-x-auto bg-foot text-[#f2f5f7] desk:h-[78px]"
+      aria-label="Tally"
+    >
       {list.map(e => (
         <button
           key={e.name}

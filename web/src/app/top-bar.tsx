@@ -1,5 +1,5 @@
 import { formatMass, MATERIALS, writeDocument } from '@plate-fold/core';
-import { Download, Eye, Menu, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
+import { Download, Eye, Keyboard, LayoutList, Menu, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { Swatch } from '../picture/hatch';
@@ -51,7 +51,6 @@ function BuildSwitch() {
         const active = b.id === plan.activeBuild;
         const net = weights[i]?.netKg;
         return (
-          // biome-ignore lint/a11y/useSemanticElements: a swatch cannot stand inside a radio input
           <button
             key={b.id}
             type="button"
@@ -80,7 +79,7 @@ const ICON = 'grid size-10 shrink-0 place-items-center rounded-[4px] hover:bg-pa
 const ITEM =
   'flex min-h-11 cursor-pointer items-center gap-3 px-4 outline-none data-[highlighted]:bg-fluid data-[highlighted]:text-onfluid';
 
-export function TopBar() {
+export function TopBar({ onKeys }: { onKeys: () => void }) {
   const dispatch = useDo();
   const { past, future, present } = useApp(s => s.plan);
   const { side, units, theme } = useApp(s => s.view);
@@ -174,8 +173,13 @@ export function TopBar() {
             >
               <Download size={17} aria-hidden="true" /> Save the plan as a file
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={`${ITEM} max-desk:hidden`} onSelect={onKeys}>
+              <Keyboard size={17} aria-hidden="true" /> Keys
+            </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} asChild>
-              <Link to="/">All plans</Link>
+              <Link to="/">
+                <LayoutList size={17} aria-hidden="true" /> All plans
+              </Link>
             </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>

@@ -49,6 +49,16 @@ export function HatchDefs({ id }: { id: string }) {
         <rect width="6" height="6" fill="var(--oxidesoft)" opacity="0.75" />
         <path d="M0 0V6" stroke="var(--oxide)" strokeWidth="1.6" />
       </pattern>
+      <pattern
+        id={`${id}-member`}
+        width="9"
+        height="9"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(-45)"
+      >
+        <rect width="9" height="9" fill="var(--ghost)" />
+        <path d="M0 0V9" stroke="var(--hatch)" strokeWidth="0.9" opacity="0.55" />
+      </pattern>
       <pattern id={`${id}-louvers`} width="5" height="5" patternUnits="userSpaceOnUse">
         <path d="M1 0V5" stroke="var(--ink)" strokeWidth="1.4" opacity="0.75" />
       </pattern>
@@ -56,7 +66,7 @@ export function HatchDefs({ id }: { id: string }) {
   );
 }
 
-export const hatch = (id: string, family: MaterialFamily): string => `url(#${id}-${family})`;
+export const hatch = (id: string, family: MaterialFamily | 'member'): string => `url(#${id}-${family})`;
 
 /** A small piece of sheet, for buttons: one half each where a build mixes families. */
 export function Swatch({ families, size = 24 }: { families: readonly MaterialFamily[]; size?: number }) {
@@ -68,6 +78,17 @@ export function Swatch({ families, size = 24 }: { families: readonly MaterialFam
       <rect width="24" height="24" fill={hatch(id, first)} />
       {second && <path d="M24 0V24H0Z" fill={hatch(id, second)} />}
       <rect x="0.5" y="0.5" width="23" height="23" fill="none" stroke="var(--hatch)" rx="2.5" />
+    </svg>
+  );
+}
+
+/** A strip of sheet as wide as there is room for. */
+export function HatchStrip({ family }: { family: MaterialFamily }) {
+  const id = `strip-${family}`;
+  return (
+    <svg className="block h-4 w-full" aria-hidden="true">
+      <HatchDefs id={id} />
+      <rect width="100%" height="100%" fill={hatch(id, family)} />
     </svg>
   );
 }

@@ -1,4 +1,11 @@
-import { type Facts, formatLength, type ResolvedJoint, type UnitSystem, type Vec2 } from '@plate-fold/core';
+import {
+  type Facts,
+  fixed,
+  MM_PER_INCH,
+  type ResolvedJoint,
+  type UnitSystem,
+  type Vec2,
+} from '@plate-fold/core';
 import { memo } from 'react';
 import { HatchDefs, hatch } from './hatch';
 import { flatsFromAbove, markPlace, openingsFromAbove, paintOrder, pathOf } from './paths';
@@ -44,39 +51,55 @@ function BoltMark({ at, r, chosen }: { at: Vec2; r: number; chosen: boolean }) {
   );
 }
 
-function Grid({ scale, height, units }: Pick<MapProps, 'scale' | 'height' | 'units'>) {
-  const step = units === 'inch' ? 20 * 25.4 : 500;
+const gridLines = (scale: SheetScale, units: UnitSystem): readonly number[] => {
+  const step = units === 'inch' ? 20 * MM_PER_INCH : 500;
   const first = Math.ceil(scale.stretch.from / step);
   const last = Math.floor(scale.stretch.to / step);
-  const lines = Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => (first + i) * step);
-  const mid = scale.Y(0, height);
+  return Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => (first + i) * step);
+};
+
+function Grid({ scale, height, units }: Pick<MapProps, 'scale' | 'height' | 'units'>) {
   return (
-    <g aria-hidden="true">
-      {lines.map(x => (
-        <g key={x}>
-          <path
-            d={`M${scale.X(x).toFixed(1)} 0V${height}`}
-            stroke="var(--scribe)"
-            strokeWidth="1"
-            opacity="0.55"
-          />
-          <text
-            x={scale.X(x) + 3}
-            y={height - 4}
-            fontSize="11"
-            className="fig"
-            style={{ fill: 'var(--ink2)' }}
-          >
-            {formatLength(x, units).replace(/\.\d+/, '').replace(/ .*/, '')}
-          </text>
-        </g>
-      ))}
+    <g aria-hidden="true" fill="none">
       <path
-        d={`M0 ${mid}H${scale.width}`}
+        d={gridLines(scale, units)
+          .map(x => `M${scale.X(x).toFixed(1)} 0V${height}`)
+          .join('')}
+        stroke="var(--scribe)"
+        opacity="0.55"
+      />
+      <path
+        d={`M0 ${scale.Y(0, height)}H${scale.width}`}
         stroke="var(--ghostline)"
         strokeDasharray="14 4 3 4"
         opacity="0.8"
       />
+    </g>
+  );
+}
+
+/** Distances from the front axle along the foot of the map, drawn last so that nothing hides them. */
+function Ruler({ scale, height, units }: Pick<MapProps, 'scale' | 'height' | 'units'>) {
+  const halo = { stroke: 'var(--paper)', strokeWidth: 4, paintOrder: 'stroke', fontSize: 11 } as const;
+  return (
+    <g aria-hidden="true">
+      {gridLines(scale, units)
+        .filter(x => scale.X(x) > 8 && scale.X(x) < scale.width - 30)
+        .map(x => (
+          <text
+            key={x}
+            x={scale.X(x) + 3}
+            y={height - 5}
+            className="fig"
+            style={{ fill: 'var(--ink2)' }}
+            {...halo}
+          >
+            {fixed(units === 'inch' ? x / MM_PER_INCH : x, 0)}
+          </text>
+        ))}
+      <text x={10} y={height - 20} style={{ fill: 'var(--ink2)' }} {...halo}>
+        {units === 'inch' ? 'in' : 'mm'} behind the front axle
+      </text>
     </g>
   );
 }
@@ -293,6 +316,7 @@ export const UndersideMap = memo(function UndersideMap(props: MapProps) {
           </g>
         );
       })}
+      <Ruler scale={scale} height={height} units={units} />
       <g fontSize="12" aria-hidden="true">
         <text
           x={scale.width - 10}

@@ -4,7 +4,11 @@ import { sheetName } from '../ui/names';
 import { extentOf } from './paths';
 import type { SheetScale } from './sheet-scale';
 
-const CARD = 128;
+const CARD = 106;
+const WIDEST = 240;
+const ROW = 74;
+/** A card may slide this far, px, to stand beside its neighbour rather than below it. */
+const SLIDE = 48;
 
 interface Placed {
   readonly id: string;
@@ -13,24 +17,31 @@ interface Placed {
   readonly row: number;
 }
 
-/** Cards stand under their plates; where two would overlap the next row takes one. */
+/** Cards stand under their plates; where two would overlap by much the next row takes one. */
 export function placeCards(facts: Facts, scale: SheetScale): readonly Placed[] {
   const ends: number[] = [];
   return facts.panels
     .map(p => {
       const [a, b] = extentOf(p).map(scale.X) as [number, number];
-      const width = Math.max(CARD, Math.min(Math.abs(a - b), 240));
-      const left = Math.max(2, Math.min(scale.width - width - 2, Math.min(a, b)));
-      return { id: p.panel.id, left, width };
+      const right = Math.min(scale.width - 2, Math.max(a, b, Math.min(a, b) + CARD));
+      return { id: p.panel.id, left: Math.max(2, Math.min(a, b, right - CARD)), right };
     })
     .sort((a, b) => a.left - b.left)
-    .map(c => {
-      let row = ends.findIndex(end => end <= c.left + 1);
+    .map(({ id, left, right }) => {
+      const fits = (end: number): boolean =>
+        end - left <= SLIDE && Math.max(end, left) + CARD <= Math.max(right, scale.width - 2);
+      let row = ends.findIndex(fits);
       if (row < 0) row = ends.length;
-      ends[row] = c.left + c.width;
-      return { ...c, row };
+      const from = Math.max(left, ends[row] ?? 0);
+      const width = Math.min(WIDEST, Math.max(CARD, right - from));
+      ends[row] = from + width;
+      return { id, left: from, width, row };
     });
 }
+
+/** Height of the strip in pixels for the rows it needs. */
+export const stripHeight = (facts: Facts, scale: SheetScale): number =>
+  Math.max(1, ...placeCards(facts, scale).map(c => c.row + 1)) * ROW + 6;
 
 /** A strip of figures per plate, each at the place of its plate along the vehicle. */
 export const PlateStrip = memo(function PlateStrip(props: {
@@ -42,9 +53,8 @@ export const PlateStrip = memo(function PlateStrip(props: {
 }) {
   const { facts, scale, units, panel, onPanel } = props;
   const cards = placeCards(facts, scale);
-  const rows = Math.max(1, ...cards.map(c => c.row + 1));
   return (
-    <div className="relative" style={{ height: rows * 62 + 6 }}>
+    <div className="relative" style={{ height: stripHeight(facts, scale) }}>
       {cards.map(c => {
         const p = facts.panels.find(x => x.panel.id === c.id);
         if (!p) return null;
@@ -61,21 +71,25 @@ export const PlateStrip = memo(function PlateStrip(props: {
             aria-pressed={chosen}
             onClick={() => onPanel(c.id)}
             className={`absolute overflow-hidden rounded-[3px] border bg-paper px-2 py-1 text-left leading-tight ${chosen ? 'border-fluid ring-1 ring-fluid' : 'border-scribe'}`}
-            style={{ left: c.left, width: c.width - 4, top: c.row * 62 + 4, height: 58 }}
+            style={{ left: c.left, width: c.width - 4, top: c.row * ROW + 4, height: ROW - 4 }}
           >
             <span className="block truncate text-[13px] font-bold">
               {p.panel.mark} {p.panel.name}
             </span>
             <span className="fig block text-[16px]">
               {mass.value}
-              <span className="ml-1 text-[11px] text-ink2">{mass.unit}</span>
-              {gap && (
-                <span className="ml-2 text-[12px] text-ink2">
-                  gap {gap.value} {gap.unit}
-                </span>
-              )}
+              <span className="ml-1 font-sans text-[11px] text-ink2">{mass.unit}</span>
             </span>
             <span className="block truncate text-[11.5px] text-ink2">{sheetName(p.sheet)}</span>
+            <span className="block truncate text-[11.5px] text-ink2">
+              {gap ? (
+                <>
+                  gap <span className="fig">{gap.value}</span> {gap.unit}
+                </>
+              ) : (
+                'nothing above'
+              )}
+            </span>
           </button>
         );
       })}

@@ -1,11 +1,9 @@
-import { type RefObject, useEffect, useRef, useState } from 'react';
+import { type RefCallback, useCallback, useState } from 'react';
 
-/** Width and height of an element, followed as it changes. */
-export function useSize<T extends Element>(): [RefObject<T | null>, { width: number; height: number }] {
-  const ref = useRef<T>(null);
+/** Width and height of an element, followed as it comes, changes and goes. */
+export function useSize<T extends Element>(): [RefCallback<T>, { width: number; height: number }] {
   const [size, setSize] = useState({ width: 0, height: 0 });
-  useEffect(() => {
-    const el = ref.current;
+  const ref = useCallback((el: T | null) => {
     if (!el) return;
     const watch = new ResizeObserver(([entry]) => {
       if (entry) setSize({ width: entry.contentRect.width, height: entry.contentRect.height });

@@ -13,7 +13,7 @@ export function Fig({ of, className = '' }: { of: Value; className?: string }) {
 /** One line of figures: what it is, the figure, what it means. */
 export function Row({ name, of, meaning }: { name: string; of: Value; meaning?: React.ReactNode }) {
   return (
-    <div className="grid grid-cols-[6.6rem_6.2rem_1fr] items-baseline gap-x-2 border-b border-scribe/60 py-1.5 last:border-0">
+    <div className="grid grid-cols-[5.6rem_5.4rem_1fr] items-baseline gap-x-2.5 border-b border-scribe/60 py-1.5 last:border-0">
       <dt>{name}</dt>
       <dd className="text-right text-[18px]">
         <Fig of={of} />

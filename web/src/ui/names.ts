@@ -32,6 +32,13 @@ export const STAGE_NAMES = {
   finish: 'Finish',
 } as const;
 
+export const BODY_NAMES = {
+  truck: 'pickup',
+  suv: 'SUV',
+  car: 'car',
+  'side-by-side': 'side-by-side',
+} as const;
+
 export const SIDE_NAMES = {
   above: 'From above',
   'head-front': 'On your back, head to front',
@@ -45,3 +52,23 @@ export function when(ms: number): string {
   const time = d.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
   return today ? time : `${d.toLocaleDateString([], { day: 'numeric', month: 'short' })} ${time}`;
 }
+
+export const LUBE_NAMES = {
+  dry: 'dry',
+  'anti-seize': 'anti-seize',
+  threadlocker: 'threadlocker',
+} as const;
+
+export const CONDITION_NAMES = {
+  good: 'sound',
+  rusted: 'rusted',
+  stripped: 'stripped',
+  'broken-nut': 'broken nut',
+  blocked: 'blocked',
+} as const;
+
+export const REACH_NAMES = {
+  none: 'cannot be held behind',
+  slot: 'held through a slot',
+  open: 'held from behind',
+} as const;

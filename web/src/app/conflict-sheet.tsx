@@ -1,0 +1,39 @@
+import { writeDocument } from '@plate-fold/core';
+import { Button } from '../ui/button';
+import { Dialog } from '../ui/dialog';
+import { saveFile } from '../ui/save-file';
+import { mineKept, theirsTaken } from './plan-slice';
+import { useApp, useDo } from './store';
+
+/** Shown when the plan was changed elsewhere meanwhile: neither version is lost, the owner says which goes on. */
+export function ConflictSheet() {
+  const dispatch = useDo();
+  const { conflict, present, revision } = useApp(s => s.plan);
+  if (!conflict || !present) return null;
+  const mine = present.plan.builds.find(b => b.id === present.plan.activeBuild);
+  const theirs = conflict.document.plan.builds.find(b => b.id === conflict.document.plan.activeBuild);
+  return (
+    <Dialog
+      open
+      title="This plan was changed somewhere else"
+      about={`Another tab or device saved revision ${conflict.revision} while you worked from revision ${revision}. Both versions are kept on the server; choose the one to go on with.`}
+    >
+      <div className="grid gap-2">
+        <Button look="strong" onClick={() => dispatch(mineKept())}>
+          Go on with mine (build {mine?.id} {mine?.name})
+        </Button>
+        <Button onClick={() => dispatch(theirsTaken())}>
+          Take theirs (build {theirs?.id} {theirs?.name}); undo brings mine back
+        </Button>
+        <Button
+          look="quiet"
+          onClick={() =>
+            saveFile(`${present.plan.id}-mine.platefold.json`, writeDocument(present), 'application/json')
+          }
+        >
+          Save mine as a file first
+        </Button>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,45 @@
+import { Suspense } from 'react';
+import { Link, Outlet, useParams } from 'react-router';
+import { ConflictSheet } from './conflict-sheet';
+import { KeySheet, usePlanKeys } from './keys';
+import { useOpenPlan } from './open-plan';
+import { StageRail } from './stage-rail';
+import { Tally } from './tally';
+import { TopBar } from './top-bar';
+
+function OpenFrame() {
+  const keys = usePlanKeys();
+  return (
+    <div className="flex h-full flex-col">
+      <TopBar onKeys={keys.open} />
+      <div className="flex min-h-0 flex-1 max-desk:flex-col">
+        <StageRail />
+        <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+          <Suspense fallback={<p className="p-6">Opening …</p>}>
+            <Outlet />
+          </Suspense>
+          <Tally />
+        </div>
+      </div>
+      <ConflictSheet />
+      <KeySheet open={keys.shown} onClose={keys.close} />
+    </div>
+  );
+}
+
+/** The frame that never jumps: builds on top, stages at the left, the bench, the tally at the foot. */
+export function Frame() {
+  const { planId = '' } = useParams();
+  const opening = useOpenPlan(planId);
+  if (opening.state === 'open') return <OpenFrame />;
+  return (
+    <main className="p-6">
+      <p role="status" className="mb-3 text-[16px]">
+        {opening.state === 'failed' ? opening.fault : 'Opening the plan …'}
+      </p>
+      <Link to="/" className="inline-flex min-h-11 items-center underline">
+        All plans
+      </Link>
+    </main>
+  );
+}

@@ -1,0 +1,122 @@
+import { type Fault, readDocument } from '@plate-fold/core';
+import { FileUp } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { Button } from '../ui/button';
+import { BODY_NAMES, when } from '../ui/names';
+import { useAddDocumentMutation, useDocumentsQuery } from './api';
+
+const SHOWN_FAULTS = 8;
+
+/** All plans on this server, and the way in for a plan file. */
+export function Plans() {
+  const { data, isError, refetch } = useDocumentsQuery(undefined, {
+    refetchOnMountOrArgChange: true,
+    pollingInterval: 15_000,
+  });
+  const [add, adding] = useAddDocumentMutation();
+  const [faults, setFaults] = useState<{ file: string; list: readonly Fault[] }>();
+  const input = useRef<HTMLInputElement>(null);
+  const navigate = useNavigate();
+
+  const take = async (file: File): Promise<void> => {
+    setFaults(undefined);
+    const read = readDocument(await file.text());
+    if (!read.ok) return setFaults({ file: file.name, list: read.faults });
+    const answer = await add(read.document);
+    if ('data' in answer && answer.data) navigate(`/plan/${answer.data.id}/cover`);
+    else {
+      const { data: said } = answer.error as { data?: { fault?: string } };
+      setFaults({
+        file: file.name,
+        list: [{ path: 'file', fault: said?.fault ?? 'could not be stored: the server does not answer' }],
+      });
+    }
+  };
+
+  return (
+    <div className="mx-auto flex min-h-full max-w-5xl flex-col px-5 py-6 desk:px-10 desk:py-12">
+      <header className="mb-6">
+        <h1 className="text-[30px] leading-tight font-extrabold tracking-tight">Plate Fold</h1>
+        <p className="max-w-2xl text-[16px] text-ink2">
+          Plans underbody armor plate by plate: sheet, weight, coverage, bolts, and the order of the hands.
+        </p>
+      </header>
+      <main className="flex-1">
+        <div className="mb-2 flex flex-wrap items-end justify-between gap-3">
+          <h2 className="text-[19px] font-bold">Plans</h2>
+          <Button onClick={() => input.current?.click()} disabled={adding.isLoading}>
+            <FileUp size={18} aria-hidden="true" /> Open a plan file
+          </Button>
+          <input
+            ref={input}
+            type="file"
+            accept=".json,application/json"
+            aria-label="Plan file"
+            className="sr-only"
+            tabIndex={-1}
+            onChange={e => {
+              const file = e.target.files?.[0];
+              e.target.value = '';
+              if (file) void take(file);
+            }}
+          />
+        </div>
+        {faults && (
+          <div
+            role="alert"
+            className="mb-4 border border-l-[6px] border-oxide/60 border-l-oxide bg-oxidesoft p-3"
+          >
+            <p className="font-semibold">{faults.file} was not opened; nothing was changed.</p>
+            <ul className="mt-1 list-disc pl-5">
+              {faults.list.slice(0, SHOWN_FAULTS).map(f => (
+                <li key={`${f.path} ${f.fault}`}>
+                  <span className="fig text-[13px]">{f.path}</span> {f.fault}
+                </li>
+              ))}
+            </ul>
+            {faults.list.length > SHOWN_FAULTS && (
+              <p className="mt-1">and {faults.list.length - SHOWN_FAULTS} more like these.</p>
+            )}
+          </div>
+        )}
+        {isError && (
+          <p role="alert" className="mb-4">
+            The server does not answer.{' '}
+            <button type="button" className="min-h-11 underline" onClick={() => void refetch()}>
+              Try again
+            </button>
+          </p>
+        )}
+        {data?.length === 0 && (
+          <p className="border border-scribe bg-paper p-4">No plans yet. Open a plan file to begin.</p>
+        )}
+        <ul className="grid gap-2">
+          {data?.map(d => (
+            <li key={d.id}>
+              <Link
+                to={`/plan/${d.id}/cover`}
+                className="grid min-h-16 grid-cols-[1fr_auto] items-center gap-x-4 rounded-[4px] border border-scribe bg-paper px-4 py-2.5 hover:border-ink2"
+              >
+                <span className="min-w-0">
+                  <span className="block truncate text-[18px]">
+                    <b>{d.rigName}</b> {d.name}
+                  </span>
+                  <span className="block text-ink2">{BODY_NAMES[d.bodyKind as keyof typeof BODY_NAMES]}</span>
+                </span>
+                <span className="text-right text-[13px] text-ink2">
+                  saved {when(d.updatedAt)}
+                  <span className="block">revision {d.revision}</span>
+                </span>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </main>
+      <footer className="mt-8 border-t border-scribe pt-3 text-[13px] text-ink2">
+        Figures of strength and torque are estimates, not certificates. The vehicle maker’s values, local
+        rules and licensed practice come first. Never work under a vehicle on a jack alone.
+      </footer>
+    </div>
+  );
+}

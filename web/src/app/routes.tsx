@@ -1,0 +1,42 @@
+import { createBrowserRouter, Navigate } from 'react-router';
+import { CoverStage } from '../stages/cover/cover-stage';
+import { Frame } from './frame';
+import { Plans } from './plans';
+import { Trouble } from './trouble';
+
+/** Cover is what opens first; the other stages are fetched when they are opened. */
+export const router = createBrowserRouter([
+  {
+    errorElement: <Trouble />,
+    hydrateFallbackElement: <p className="p-6">Opening …</p>,
+    children: [
+      { path: '/', element: <Plans /> },
+      {
+        path: '/plan/:planId',
+        element: <Frame />,
+        children: [
+          { index: true, element: <Navigate to="cover" replace /> },
+          { path: 'cover', element: <CoverStage /> },
+          {
+            path: 'weigh',
+            lazy: async () => ({ Component: (await import('../stages/weigh/weigh-stage')).WeighStage }),
+          },
+          {
+            path: 'bolt',
+            lazy: async () => ({ Component: (await import('../stages/bolt/bolt-stage')).BoltStage }),
+          },
+          {
+            path: 'run',
+            lazy: async () => ({ Component: (await import('../stages/run/run-stage')).RunStage }),
+          },
+          { path: '*', element: <Navigate to="cover" replace /> },
+        ],
+      },
+      {
+        path: '/run/:runId',
+        lazy: async () => ({ Component: (await import('../stages/run/walk')).Walk }),
+      },
+      { path: '*', element: <Navigate to="/" replace /> },
+    ],
+  },
+]);

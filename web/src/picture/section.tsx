@@ -1,0 +1,239 @@
+import {
+  type FoldedPanel,
+  formatLength,
+  type ResolvedJoint,
+  tradeName,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { sheetName } from '../ui/names';
+import { HatchDefs, hatch } from './hatch';
+import { type DrawnLayer, isSunk, isTapped, layOutStack, spreadLabels } from './stack-layout';
+
+interface SectionProps {
+  readonly joint: ResolvedJoint;
+  readonly panels: readonly FoldedPanel[];
+  readonly units: UnitSystem;
+  readonly width: number;
+  readonly height: number;
+  readonly exploded: boolean;
+}
+
+const box = (x0: number, x1: number, y0: number, y1: number): string =>
+  `M${Math.min(x0, x1).toFixed(1)} ${Math.min(y0, y1).toFixed(1)}H${Math.max(x0, x1).toFixed(1)}V${Math.max(y0, y1).toFixed(1)}H${Math.min(x0, x1).toFixed(1)}Z`;
+
+/** Outline of a head, seen from the side: `R` half its width, `r` half the shank, from its outer face to its bearing face. */
+function headPath(
+  kind: string,
+  cx: number,
+  R: number,
+  flats: number,
+  r: number,
+  outer: number,
+  bearing: number,
+): string {
+  const d = bearing - outer;
+  switch (kind) {
+    case 'countersunk':
+      return `M${cx - R} ${outer}H${cx + R}L${cx + r} ${bearing}H${cx - r}Z`;
+    case 'button':
+    case 'carriage':
+    case 'tamper-5':
+    case 'tamper-6':
+      return `M${cx - R} ${bearing}C${cx - R} ${bearing - d * 0.75} ${cx - R * 0.5} ${outer} ${cx} ${outer}S${cx + R} ${bearing - d * 0.75} ${cx + R} ${bearing}Z`;
+    case 'flange': {
+      const step = bearing - d * 0.22;
+      return `M${cx - R} ${bearing}V${step}L${cx - flats} ${bearing - d * 0.38}V${outer}H${cx + flats}V${bearing - d * 0.38}L${cx + R} ${step}V${bearing}Z`;
+    }
+    default:
+      return box(cx - R, cx + R, outer, bearing);
+  }
+}
+
+/** What stands beside a layer: its name and, small, its measure. */
+function labelOf(part: DrawnLayer, { joint, panels, units }: SectionProps): readonly [string, string] {
+  const { layer } = part;
+  const thick = formatLength(layer.thickness, units, true);
+  switch (layer.kind) {
+    case 'head':
+      return [
+        layer.name,
+        `${joint.thread.designation} × ${formatLength(joint.lengthMm, joint.thread.system === 'inch' ? 'inch' : 'metric')}`,
+      ];
+    case 'plate': {
+      const p = panels.find(x => x.panel.id === layer.ref);
+      return [`plate ${p?.panel.mark ?? ''}`, p ? sheetName(p.sheet) : thick];
+    }
+    case 'member':
+      return [layer.name, `wall ${thick}${isTapped(joint) ? ', tapped' : ''}`];
+    case 'washer':
+      return [
+        layer.name,
+        `⌀${formatLength(layer.diameter, units, true)} × ${tradeName('plastic', layer.thickness)}`,
+      ];
+    case 'nut':
+      return [layer.name, `${thick} deep`];
+    default:
+      return [layer.name, thick];
+  }
+}
+
+/** A joint in section, to scale: as it lies in the vehicle, up is up. Tight, or pulled apart in its order. */
+export function Section(props: SectionProps) {
+  const { joint: j, panels, units, width, height, exploded } = props;
+  const layout = layOutStack(j, exploded ? Math.max(7, j.thread.d * 0.8) : 0);
+  const narrow = width < 440;
+  const [left, right] = [narrow ? 62 : 92, narrow ? 132 : 190];
+  const pad = 22;
+  const k = Math.min(
+    (height - 2 * pad) / (layout.end - layout.start),
+    (width - left - right) / (2 * layout.reach),
+    9,
+  );
+  const cx = left + (width - left - right) / 2;
+  const span = (layout.end - layout.start) * k;
+  const below = j.joint.headSide === 'below';
+  const first = below ? (height + span) / 2 : (height - span) / 2;
+  const Y = (s: number): number => first + (below ? -1 : 1) * (s - layout.start) * k;
+  const reach = Math.min(layout.reach, (width - left - right) / (2 * k));
+  const r = (j.thread.d / 2) * k;
+  const hole = (j.thread.clearance / 2) * k;
+  const ink = { stroke: 'var(--ink)', strokeWidth: 1.5, strokeLinejoin: 'round' } as const;
+  const half = (d: number): number => (d / 2) * k;
+  const family = (part: DrawnLayer) =>
+    panels.find(p => p.panel.id === part.layer.ref)?.material.family ?? 'steel';
+  const labels = layout.parts.map(p => labelOf(p, props));
+  const mids = layout.parts.map(p => Y((p.from + p.to) / 2));
+  const places = spreadLabels(mids, 38, 20, height - 26);
+  const sheets = layout.parts.filter(p => p.layer.kind === 'plate' || p.layer.kind === 'member');
+  const pitches = Math.max(0, Math.floor((layout.bolt.to - layout.bolt.from) / j.thread.pitch) - 1);
+  const thread = Array.from({ length: pitches }, (_, i) => layout.bolt.to - (i + 0.5) * j.thread.pitch);
+  const headPart = layout.parts[0];
+  const threadFrom = layout.bolt.from + (isSunk(j) ? j.head.height : 0);
+  const gripTop = Y(j.gripMm);
+
+  return (
+    <svg
+      width={width}
+      height={height}
+      role="img"
+      aria-label={`Joint ${j.id} in section: ${labels.map(l => l.join(' ')).join(', then ')}`}
+      className="block"
+    >
+      <HatchDefs id="section" />
+      {sheets.map(p => {
+        const clear =
+          p.layer.kind === 'member' && isTapped(j)
+            ? r
+            : p.layer.kind === 'member' && j.nut && p.to > j.gripMm && !exploded
+              ? half(j.nut.diameter) * 0.8
+              : hole;
+        const fill = p.layer.kind === 'member' ? hatch('section', 'member') : hatch('section', family(p));
+        return (
+          <g key={`${p.layer.kind} ${p.layer.ref} ${p.from}`} fill={fill} {...ink}>
+            <path d={box(cx - reach * k, cx - clear, Y(p.from), Y(p.to))} />
+            <path d={box(cx + clear, cx + reach * k, Y(p.from), Y(p.to))} />
+          </g>
+        );
+      })}
+      {layout.parts
+        .filter(p => p.layer.kind === 'washer' || p.layer.kind === 'spacer' || p.layer.kind === 'nut')
+        .map(p => {
+          const w = half(p.layer.diameter);
+          const inner = p.layer.kind === 'nut' ? r : hole * 0.98;
+          return (
+            <g key={`${p.layer.kind} ${p.from}`} fill="var(--stainless)" {...ink}>
+              <path d={box(cx - w, cx - inner, Y(p.from), Y(p.to))} />
+              <path d={box(cx + inner, cx + w, Y(p.from), Y(p.to))} />
+            </g>
+          );
+        })}
+      <g fill="var(--paper)" {...ink}>
+        <path d={box(cx - r, cx + r, Y(layout.bolt.from), Y(layout.bolt.to))} />
+        {headPart && (
+          <path
+            d={headPath(
+              j.joint.fastener.head,
+              cx,
+              half(j.head.bearing),
+              half(j.head.flats ?? j.head.bearing * 0.8) * 1.05,
+              r,
+              Y(isSunk(j) ? headPart.from : headPart.from),
+              Y(headPart.to),
+            )}
+          />
+        )}
+      </g>
+      <path
+        d={thread
+          .filter(s => s > threadFrom + j.thread.pitch)
+          .map(
+            s =>
+              `M${cx - r} ${Y(s - j.thread.pitch * 0.2).toFixed(1)}L${cx + r} ${Y(s + j.thread.pitch * 0.2).toFixed(1)}`,
+          )
+          .join('')}
+        stroke="var(--ink)"
+        strokeWidth="0.7"
+        opacity="0.6"
+      />
+      <path
+        d={`M${cx} ${Y(layout.start) + (below ? 14 : -14)}V${Y(layout.end) + (below ? -14 : 14)}`}
+        stroke="var(--ghostline)"
+        strokeDasharray="12 3 3 3"
+      />
+      {!exploded && (
+        <g stroke="var(--fluid)" strokeWidth="1.4" fill="none">
+          <path
+            d={`M${left - 16} ${Y(0)}H${cx - reach * k - 4}M${left - 16} ${gripTop}H${cx - reach * k - 4}`}
+            strokeWidth="0.8"
+          />
+          <path d={`M${left - 10} ${Y(0)}V${gripTop}`} />
+          <text
+            x={left - 16}
+            y={(Y(0) + gripTop) / 2 - 2}
+            textAnchor="end"
+            fontSize="14"
+            className="fig"
+            stroke="none"
+            style={{ fill: 'var(--fluid)' }}
+          >
+            {formatLength(j.gripMm, units, true)}
+          </text>
+          <text
+            x={left - 16}
+            y={(Y(0) + gripTop) / 2 + 13}
+            textAnchor="end"
+            fontSize="12"
+            stroke="none"
+            style={{ fill: 'var(--fluid)' }}
+          >
+            grip
+          </text>
+        </g>
+      )}
+      {layout.parts.map((p, i) => {
+        const y = places[i] ?? 0;
+        const edge =
+          cx + (p.layer.kind === 'plate' || p.layer.kind === 'member' ? reach * k : half(p.layer.diameter));
+        const x = width - right + 12;
+        return (
+          <g key={`label ${p.layer.kind} ${p.from}`}>
+            <path d={`M${edge} ${mids[i]}H${x - 14}L${x - 5} ${y}`} fill="none" stroke="var(--ghostline)" />
+            <circle cx={edge} cy={mids[i]} r="2" fill="var(--ink2)" />
+            <text x={x} y={y} fontSize={narrow ? 12.5 : 14} fontWeight="600">
+              {labels[i]?.[0]}
+            </text>
+            <text x={x} y={y + 15} fontSize="12" className="fig" style={{ fill: 'var(--ink2)' }}>
+              {labels[i]?.[1]}
+            </text>
+          </g>
+        );
+      })}
+      <text x="12" y={height - 10} fontSize="12" style={{ fill: 'var(--ink2)' }}>
+        ground below
+      </text>
+      <text x="12" y="20" fontSize="12" style={{ fill: 'var(--ink2)' }}>
+        vehicle above
+      </text>
+    </svg>
+  );
+}

@@ -1,0 +1,98 @@
+import type { Layer, ResolvedJoint } from '@plate-fold/core';
+
+/** One drawn part of a stack: where it begins and ends along the bolt, mm from under the head. */
+export interface DrawnLayer {
+  readonly layer: Layer;
+  readonly from: number;
+  readonly to: number;
+}
+
+export interface StackLayout {
+  readonly parts: readonly DrawnLayer[];
+  /** under-head place of the bolt itself and where it ends */
+  readonly bolt: { readonly from: number; readonly to: number };
+  readonly start: number;
+  readonly end: number;
+  /** half-width of the drawn sheet, mm */
+  readonly reach: number;
+}
+
+const SUNK = new Set(['countersunk']);
+/** Nut elements that sit in the wall itself, not behind it. */
+const IN_WALL = new Set(['rivet nut', 'rivet-nut', 'threaded hole', 'clinch']);
+
+export const isSunk = (j: ResolvedJoint): boolean => SUNK.has(j.joint.fastener.head);
+export const isTapped = (j: ResolvedJoint): boolean => j.nut?.kind === 'threaded hole' || !j.nut;
+export const nutIsDrawn = (j: ResolvedJoint): boolean =>
+  j.nut !== undefined && j.nut.kind !== 'threaded hole';
+
+/**
+ * Lays a stack out along its bolt: from the head through the layers to the nut, tight or pulled apart by `apart` mm.
+ * A countersunk head lies within the first sheet; a nut that sits in the wall begins where the wall begins.
+ */
+export function layOutStack(j: ResolvedJoint, apart = 0): StackLayout {
+  const [head, ...rest] = j.layers;
+  const height = head?.thickness ?? 0;
+  const sunk = isSunk(j);
+  // pulled apart, the bolt stands clear in front of everything it goes through
+  const front = apart > 0 ? -j.lengthMm - apart : 0;
+  const parts: DrawnLayer[] = [];
+  if (head)
+    parts.push({ layer: head, from: sunk ? front : front - height, to: sunk ? front + height : front });
+  let at = 0;
+  let wall: DrawnLayer | undefined;
+  for (const layer of rest) {
+    if (layer.kind === 'nut' && !nutIsDrawn(j)) continue;
+    const inWall = layer.kind === 'nut' && j.nut !== undefined && IN_WALL.has(j.nut.kind) && apart === 0;
+    const from = inWall && wall ? wall.from : at;
+    const part = { layer, from, to: from + layer.thickness };
+    parts.push(part);
+    if (layer.kind === 'member') wall = part;
+    at = Math.max(at, part.to) + apart;
+  }
+  const tip = front + j.lengthMm;
+  return {
+    parts,
+    bolt: { from: front, to: tip },
+    start: Math.min(front - (sunk ? 0 : height), 0),
+    end: Math.max(at - apart, tip),
+    reach: Math.max(26, 1.25 * Math.max(...j.layers.map(l => l.diameter)), 2.4 * j.thread.d),
+  };
+}
+
+/**
+ * Moves label heights apart to at least `least` px, keeping their order; a crowd spreads evenly about its middle and
+ * stays between `top` and `bottom`.
+ */
+export function spreadLabels(
+  wanted: readonly number[],
+  least: number,
+  top: number,
+  bottom: number,
+): number[] {
+  const order = wanted.map((y, i) => ({ y, i })).sort((a, b) => a.y - b.y);
+  // runs of labels that touch, each placed about the mean of what its members want
+  const runs: { ys: number[]; at: number }[] = [];
+  const place = (ys: readonly number[]): number => {
+    const middle = ys.reduce((s, y) => s + y, 0) / ys.length;
+    const span = (ys.length - 1) * least;
+    return Math.max(top, Math.min(bottom - span, middle - span / 2));
+  };
+  for (const { y } of order) {
+    let run = { ys: [y], at: place([y]) };
+    for (;;) {
+      const above = runs.at(-1);
+      if (!above || above.at + above.ys.length * least <= run.at) break;
+      runs.pop();
+      const ys = [...above.ys, ...run.ys];
+      run = { ys, at: place(ys) };
+    }
+    runs.push(run);
+  }
+  const placed = runs.flatMap(r => r.ys.map((_, i) => r.at + i * least));
+  const out = [...wanted];
+  order.forEach((o, i) => {
+    out[o.i] = placed[i] ?? o.y;
+  });
+  return out;
+}

@@ -1,0 +1,90 @@
+import type { ResolvedJoint } from '@plate-fold/core';
+import { Tabs } from 'radix-ui';
+import { useState } from 'react';
+import { Bench } from '../../app/bench';
+import { useFacts } from '../../app/derived';
+import { useApp, useDo } from '../../app/store';
+import { jointSelected } from '../../app/view-slice';
+import { Section } from '../../picture/section';
+import { useSize } from '../../picture/use-size';
+import { Button } from '../../ui/button';
+import { BagList } from './bag-list';
+import { JointCard } from './joint-card';
+import { JointTable } from './joint-table';
+import { ToolRoll } from './tool-roll';
+
+const TAB =
+  'min-h-11 px-4 font-semibold border-b-[3px] border-transparent text-ink2 data-[state=active]:border-fluid data-[state=active]:text-ink';
+
+function Drawing({ joint }: { joint: ResolvedJoint }) {
+  const facts = useFacts();
+  const units = useApp(s => s.view.units);
+  const [ref, size] = useSize<HTMLDivElement>();
+  const [exploded, setExploded] = useState(false);
+  return (
+    <div className="relative min-h-72 flex-1 bg-paper max-desk:h-96 max-desk:flex-none">
+      <div ref={ref} className="absolute inset-0 overflow-hidden">
+        {size.width > 0 && (
+          <Section
+            joint={joint}
+            panels={facts.panels}
+            units={units}
+            width={size.width}
+            height={size.height}
+            exploded={exploded}
+          />
+        )}
+      </div>
+      <Button className="absolute top-3 right-3" aria-pressed={exploded} onClick={() => setExploded(x => !x)}>
+        {exploded ? 'Put together' : 'Pull apart'}
+      </Button>
+    </div>
+  );
+}
+
+/** Bolt: every joint in section, then what to buy and what to lay out. */
+export function BoltStage() {
+  const facts = useFacts();
+  const dispatch = useDo();
+  const chosenId = useApp(s => s.view.joint);
+  const panel = useApp(s => s.view.panel);
+  const list = panel === undefined ? facts.joints : facts.joints.filter(j => j.joint.panels.includes(panel));
+  const chosen = facts.joints.find(j => j.id === chosenId) ?? list[0] ?? facts.joints[0];
+  return (
+    <Bench
+      asideName="Chosen joint"
+      work={(_, height) => (
+        <Tabs.Root defaultValue="joints" className="flex flex-col max-desk:h-auto!" style={{ height }}>
+          <Tabs.List className="flex shrink-0 border-b border-scribe bg-sheet" aria-label="Joints and lists">
+            <Tabs.Trigger value="joints" className={TAB}>
+              Joints <span className="fig text-[13px]">{facts.joints.length}</span>
+            </Tabs.Trigger>
+            <Tabs.Trigger value="bag" className={TAB}>
+              Bag list
+            </Tabs.Trigger>
+            <Tabs.Trigger value="tools" className={TAB}>
+              Tool roll
+            </Tabs.Trigger>
+          </Tabs.List>
+          <Tabs.Content value="joints" className="flex min-h-0 flex-1 max-desk:flex-col">
+            {chosen ? (
+              <>
+                <JointTable joints={list} chosen={chosen.id} onChoose={id => dispatch(jointSelected(id))} />
+                <Drawing joint={chosen} />
+              </>
+            ) : (
+              <p className="p-4">No joints yet: the plates have nothing to hang on.</p>
+            )}
+          </Tabs.Content>
+          <Tabs.Content value="bag" className="min-h-0 flex-1 overflow-auto bg-paper">
+            <BagList />
+          </Tabs.Content>
+          <Tabs.Content value="tools" className="min-h-0 flex-1 overflow-auto bg-paper">
+            <ToolRoll />
+          </Tabs.Content>
+        </Tabs.Root>
+      )}
+      aside={chosen ? <JointCard key={chosen.id} joint={chosen} /> : null}
+    />
+  );
+}

@@ -1,0 +1,169 @@
+import {
+  drillName,
+  fixed,
+  formatTorque,
+  type Lube,
+  lengthFigure,
+  parseTorque,
+  type ResolvedJoint,
+  torqueFigure,
+} from '@plate-fold/core';
+import { useState } from 'react';
+import { selectFindings, useFacts } from '../../app/derived';
+import { lubeChosen, torqueEntered } from '../../app/plan-slice';
+import { useApp, useDo } from '../../app/store';
+import { Button } from '../../ui/button';
+import { Fig, Row } from '../../ui/figure';
+import { FindingCard } from '../../ui/finding-card';
+import { CONDITION_NAMES, LUBE_NAMES, REACH_NAMES } from '../../ui/names';
+import { Select } from '../../ui/select';
+
+/** The vehicle maker's torque: entered, it wins over ours. */
+function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
+  const dispatch = useDo();
+  const units = useApp(s => s.view.units);
+  const [typed, setTyped] = useState('');
+  const [fault, setFault] = useState<string>();
+  const entered = joint.joint.torque !== 'auto';
+  const enter = (): void => {
+    const t = parseTorque(typed, units);
+    const wrong = !t.ok
+      ? t.fault
+      : t.value <= 0
+        ? 'a torque is above zero'
+        : t.value > 400
+          ? `${formatTorque(t.value, units)} would break any of these bolts: check the unit`
+          : undefined;
+    setFault(wrong);
+    if (!t.ok || wrong) return;
+    setTyped('');
+    dispatch(torqueEntered({ joint: joint.id, torque: t.value }));
+  };
+  return (
+    <form
+      className="mt-2"
+      onSubmit={e => {
+        e.preventDefault();
+        enter();
+      }}
+    >
+      <label className="block text-[13px] text-ink2" htmlFor="maker-torque">
+        The vehicle maker’s value, if there is one: it wins
+      </label>
+      <div className="mt-1 flex gap-1.5">
+        <input
+          id="maker-torque"
+          value={typed}
+          aria-invalid={fault !== undefined}
+          onChange={e => setTyped(e.target.value)}
+          placeholder={units === 'inch' ? '30 lbf·ft' : '40 N·m'}
+          className="fig min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-2.5 placeholder:text-ink2"
+        />
+        <Button type="submit" disabled={typed.trim() === ''}>
+          Enter
+        </Button>
+        {entered && (
+          <Button onClick={() => dispatch(torqueEntered({ joint: joint.id, torque: 'auto' }))}>Ours</Button>
+        )}
+      </div>
+      {fault && (
+        <p role="alert" className="mt-1 text-[13px] text-oxide">
+          {fault}
+        </p>
+      )}
+    </form>
+  );
+}
+
+/** Everything decided about one joint. */
+export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
+  const facts = useFacts();
+  const dispatch = useDo();
+  const units = useApp(s => s.view.units);
+  const findings = useApp(selectFindings).filter(f => f.about.includes(j.id));
+  const marks = j.joint.panels.map(p => facts.document.plan.panels.find(x => x.id === p)?.mark ?? p);
+  const [low, high] = j.torqueBand;
+  const band = [torqueFigure(low, units).value, torqueFigure(high, units).value];
+  const force =
+    units === 'inch'
+      ? { value: fixed(j.preloadN / 4.4482216, 0), unit: 'lbf' }
+      : { value: fixed(j.preloadN / 1000, 1), unit: 'kN' };
+  return (
+    <div className="p-4">
+      <h2 className="text-[19px] font-bold">
+        <span className="fig">{j.id}</span>, plate {marks.join(' under ')}
+      </h2>
+      <p className="text-[13px] text-ink2">
+        {j.member ? `into ${j.member.kind} ${j.member.id}` : 'into its own place'}, head {j.joint.headSide}
+        {j.joint.tightenBefore === 'hang' ? ', tightened before the plate goes up' : ''}
+      </p>
+      <div className="my-3 border-y border-ink2 py-2">
+        <Fig of={torqueFigure(j.torqueNm, units)} className="text-[44px] leading-none font-semibold" />
+        <p className="mt-1.5 text-[13px] leading-snug text-ink2">
+          Limited by: <b className="text-ink">{j.limitedBy}</b>. A wrench scatters the clamp by a quarter: the
+          same clamp may take {band[0]} to {band[1]}. An estimate, not a certificate.
+        </p>
+      </div>
+      <dl>
+        <Row name="Clamp" of={force} meaning={`K = ${fixed(j.kFactor, 2)}, ${LUBE_NAMES[j.joint.lube]}`} />
+        <Row name="Grip" of={lengthFigure(j.gripMm, units, true)} meaning="all it pulls together" />
+        <Row
+          name="Bolt"
+          of={lengthFigure(j.lengthMm, j.thread.system === 'inch' ? 'inch' : 'metric')}
+          meaning={`stock; ${lengthFigure(j.neededMm, units, true).value} ${lengthFigure(j.neededMm, units, true).unit} needed`}
+        />
+        <Row
+          name="Stands out"
+          of={lengthFigure(j.protrusionMm, units, true)}
+          meaning="past the nut or thread"
+        />
+        {j.mount && (
+          <Row
+            name="Hole"
+            of={{ value: j.mount.id, unit: '' }}
+            meaning={`${j.mount.hole.kind}, ${CONDITION_NAMES[j.mount.condition]}; nut ${REACH_NAMES[j.mount.nutReach]}`}
+          />
+        )}
+      </dl>
+      {j.drill.length > 0 && (
+        <section className="mt-3" aria-label="Drilling">
+          <h3 className="font-bold">Drill</h3>
+          <p className="fig">punch, {j.drill.map(drillName).join(', ')}</p>
+          {j.mount?.behind && (
+            <p className="text-[13px] text-ink2">
+              Behind it, {lengthFigure(j.mount.behind.depth, units).value}{' '}
+              {lengthFigure(j.mount.behind.depth, units).unit} in:{' '}
+              {facts.rig.components.find(c => c.id === j.mount?.behind?.component)?.name}. Eye protection; a
+              stop on the drill.
+            </p>
+          )}
+        </section>
+      )}
+      <section className="mt-3" aria-label="Tools">
+        <h3 className="font-bold">Tools</h3>
+        <p>{j.tools.join(', ')}</p>
+      </section>
+      <section className="mt-3" aria-label="Thread and torque">
+        <h3 className="font-bold">On the thread</h3>
+        <Select
+          label="On the thread"
+          value={j.joint.lube}
+          choices={(['dry', 'anti-seize', 'threadlocker'] as const).map((l: Lube) => ({
+            value: l,
+            name: LUBE_NAMES[l],
+          }))}
+          onChoose={lube => dispatch(lubeChosen({ joint: j.id, lube }))}
+          className="mt-1 w-full"
+        />
+        <TorqueEntry joint={j} />
+      </section>
+      {findings.length > 0 && (
+        <ul className="mt-4 grid gap-2" aria-label="Findings on this joint">
+          {findings.map(f => (
+            <FindingCard key={f.text} finding={f} />
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}

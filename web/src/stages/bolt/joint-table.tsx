@@ -1,0 +1,79 @@
+import { lengthName, type ResolvedJoint, torqueFigure } from '@plate-fold/core';
+import { selectFindings, useFacts } from '../../app/derived';
+import { useApp, useDo } from '../../app/store';
+import { panelSelected } from '../../app/view-slice';
+import { Fig } from '../../ui/figure';
+import { CONDITION_NAMES } from '../../ui/names';
+
+/** All joints, by plate: which bolt, how tight. */
+export function JointTable({
+  joints,
+  chosen,
+  onChoose,
+}: {
+  joints: readonly ResolvedJoint[];
+  chosen: string;
+  onChoose: (id: string) => void;
+}) {
+  const facts = useFacts();
+  const dispatch = useDo();
+  const { units, panel } = useApp(s => s.view);
+  const findings = useApp(selectFindings);
+  const mark = (id: string): string => facts.document.plan.panels.find(p => p.id === id)?.mark ?? '';
+  return (
+    <div className="shrink-0 overflow-y-auto border-scribe bg-sheet max-desk:max-h-72 max-desk:border-b desk:w-[19rem] desk:border-r">
+      {panel !== undefined && (
+        <p className="flex items-center justify-between border-b border-scribe px-3 text-[13px]">
+          Only plate {mark(panel)}
+          <button
+            type="button"
+            className="min-h-11 px-2 underline"
+            onClick={() => dispatch(panelSelected(undefined))}
+          >
+            show all
+          </button>
+        </p>
+      )}
+      <ul aria-label="Joints">
+        {joints.map(j => {
+          const on = j.id === chosen;
+          const bad = findings.some(f => f.about.includes(j.id) && f.severity !== 'note');
+          return (
+            <li key={j.id}>
+              <button
+                type="button"
+                aria-pressed={on}
+                onClick={() => onChoose(j.id)}
+                className={`grid min-h-[52px] w-full grid-cols-[3.1rem_1fr_auto] items-center gap-x-2 border-b border-scribe/70 px-3 py-1 text-left leading-tight ${on ? 'bg-fluid text-onfluid [&_*]:text-onfluid' : 'hover:bg-paper'}`}
+              >
+                <span>
+                  <span className="fig block font-semibold">{j.id}</span>
+                  <span className="text-[12px] text-ink2">{j.joint.panels.map(mark).join(' + ')}</span>
+                </span>
+                <span>
+                  <span className="fig block text-[13.5px]">
+                    {j.thread.designation} × {lengthName(j.lengthMm, j.thread)}
+                  </span>
+                  <span className="text-[12px] text-ink2">
+                    {j.nut?.name ?? 'tapped'}
+                    {j.mount && j.mount.condition !== 'good'
+                      ? `, hole ${CONDITION_NAMES[j.mount.condition]}`
+                      : ''}
+                  </span>
+                </span>
+                <span className="text-right">
+                  {bad && (
+                    <span className="mr-1.5 inline-block rounded-full bg-marker px-1.5 text-[12px] font-bold text-[#13181d]!">
+                      !<span className="sr-only"> to fix</span>
+                    </span>
+                  )}
+                  <Fig of={torqueFigure(j.torqueNm, units)} className="text-[15px]" />
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}

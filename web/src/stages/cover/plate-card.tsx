@@ -1,0 +1,149 @@
+import {
+  dentForce,
+  type FoldedPanel,
+  fixed,
+  lengthFigure,
+  MATERIALS,
+  massFigure,
+  RATES,
+  RULES,
+  undersideAt,
+} from '@plate-fold/core';
+import { X } from 'lucide-react';
+import { selectFindings, selectWeights, useFacts } from '../../app/derived';
+import { useApp, useDo } from '../../app/store';
+import { panelSelected } from '../../app/view-slice';
+import { Row } from '../../ui/figure';
+import { FindingCard } from '../../ui/finding-card';
+import { SheetPicker } from './sheet-picker';
+
+const why = (rule: string): string | undefined => RULES.find(r => r.id === rule)?.why;
+
+/** Everything about one plate: its sheet, what it comes to, and what is wrong with it. */
+export function PlateCard({ folded }: { folded: FoldedPanel }) {
+  const facts = useFacts();
+  const dispatch = useDo();
+  const units = useApp(s => s.view.units);
+  const against = useApp(s => s.view.against);
+  const findings = useApp(selectFindings).filter(f => f.about.includes(folded.panel.id));
+  const weights = useApp(selectWeights);
+  const { panel, sheet } = folded;
+
+  const guarded = panel.guards.flatMap(g => facts.rig.components.find(c => c.id === g) ?? []);
+  const cover = facts.coverage.components.filter(c => panel.guards.includes(c.id));
+  const share = (of: 'fraction' | 'fromAheadFraction'): string => {
+    const area = cover.reduce((s, c) => s + c.areaMm2, 0);
+    return area === 0 ? '–' : fixed((cover.reduce((s, c) => s + c[of] * c.areaMm2, 0) / area) * 100, 0);
+  };
+  const gap = facts.gaps
+    .filter(g => g.panel === panel.id)
+    .map(g => ({ ...g, part: facts.rig.components.find(c => c.id === g.component) }))
+    .filter(g => !g.part?.moves)
+    .sort((a, b) => a.gapMm - b.gapMm)[0];
+  const joints = facts.joints.filter(j => j.joint.panels.includes(panel.id));
+  const shared = joints.filter(j => j.joint.panels.length > 1).length;
+  const low = undersideAt(folded, folded.centroid[0], folded.centroid[1]) ?? panel.base.origin[2];
+  const other =
+    weights.find(w => w.id === against && w.id !== facts.build.id) ??
+    weights.find(w => w.id !== facts.build.id);
+  const otherMass = other?.panels.find(p => p.id === panel.id)?.massKg;
+  const cost = facts.weight.panels.find(p => p.id === panel.id)?.cost ?? 0;
+  const lift = facts.document.plan.limits.maxLiftKg;
+  const change = otherMass === undefined ? undefined : massFigure(folded.massKg - otherMass, units, true);
+  const force =
+    units === 'inch'
+      ? { value: fixed(dentForce(MATERIALS[sheet.material], sheet.thickness) / 4448.22, 1), unit: 'klbf' }
+      : { value: fixed(dentForce(MATERIALS[sheet.material], sheet.thickness) / 1000, 1), unit: 'kN' };
+
+  return (
+    <div className="p-4">
+      <header className="mb-3 flex items-start gap-3">
+        <span
+          aria-hidden="true"
+          className="grid size-9 shrink-0 place-items-center rounded-full bg-fluid text-[17px] font-bold text-onfluid"
+        >
+          {panel.mark}
+        </span>
+        <div className="min-w-0 flex-1">
+          <h2 className="text-[19px] leading-tight font-bold first-letter:uppercase">
+            <span className="sr-only">Plate {panel.mark}, </span>
+            {panel.name}
+          </h2>
+          <p className="text-[13px] leading-snug text-ink2">
+            {guarded.length > 0
+              ? `guards ${guarded.map(c => c.name).join(', ')}`
+              : 'guards nothing that is on this vehicle'}
+          </p>
+        </div>
+        <button
+          type="button"
+          className="-mt-1.5 -mr-2 grid size-11 place-items-center rounded-[4px] hover:bg-paper"
+          aria-label="Show the whole set"
+          onClick={() => dispatch(panelSelected(undefined))}
+        >
+          <X size={19} aria-hidden="true" />
+        </button>
+      </header>
+
+      <SheetPicker panel={panel} sheet={sheet} build={facts.build.id} />
+
+      <dl className="mt-4">
+        <Row
+          name="Mass"
+          of={massFigure(folded.massKg, units)}
+          meaning={
+            change && other
+              ? `${change.value} ${change.unit} against ${other.id}${lift !== undefined && folded.massKg > lift ? '; not alone' : ''}`
+              : 'one plate'
+          }
+        />
+        <Row
+          name="Covers"
+          of={{ value: share('fraction'), unit: '%' }}
+          meaning="of what it guards, from below"
+        />
+        <Row
+          name="From ahead"
+          of={{ value: share('fromAheadFraction'), unit: '%' }}
+          meaning="at a 20° climb"
+        />
+        <Row
+          name="Gap at rest"
+          of={gap ? lengthFigure(gap.gapMm, units) : { value: '–', unit: '' }}
+          meaning={
+            gap?.part
+              ? `to ${gap.part.name}; wants ${lengthFigure(gap.part.keepOut, units).value}`
+              : 'nothing above'
+          }
+        />
+        <Row
+          name="Ground"
+          of={lengthFigure(low, units)}
+          meaning={
+            facts.lowest.panel === panel.id
+              ? 'the lowest of all'
+              : `lowest of all ${lengthFigure(facts.lowest.z, units).value}`
+          }
+        />
+        <Row
+          name="Held by"
+          of={{ value: String(joints.length), unit: 'bolts' }}
+          meaning={shared > 0 ? `${shared} shared with a neighbour` : 'none shared'}
+        />
+        <Row name="Dent force" of={force} meaning="yield-line estimate, far from edges and bolts" />
+        <Row name="Cost" of={{ value: fixed(cost, 0), unit: '$' }} meaning={`a guess: ${RATES.note}`} />
+      </dl>
+
+      {findings.length > 0 && (
+        <section className="mt-4" aria-label="Findings on this plate">
+          <h3 className="mb-1.5 font-bold">Findings</h3>
+          <ul className="grid gap-2">
+            {findings.map(f => (
+              <FindingCard key={`${f.rule} ${f.about.join()}`} finding={f} why={why(f.rule)} />
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,98 @@
+import { fixed, RULES } from '@plate-fold/core';
+import { selectFindings, useFacts } from '../../app/derived';
+import { optionChosen } from '../../app/plan-slice';
+import { useApp, useDo } from '../../app/store';
+import { FindingCard } from '../../ui/finding-card';
+import { Select } from '../../ui/select';
+
+const percent = (f: number): string => fixed(f * 100, 0);
+
+/** The whole set: the vehicle's options, what each part has under it, and everything found. */
+export function SetCard() {
+  const facts = useFacts();
+  const dispatch = useDo();
+  const findings = useApp(selectFindings);
+  const { rig } = facts.document;
+  return (
+    <div className="p-4">
+      <h2 className="text-[19px] font-bold">The whole set</h2>
+      <p className="mb-3 text-[13px] text-ink2">Choose a plate on the map or the keel to work on it.</p>
+
+      {rig.options.length > 0 && (
+        <section aria-label="What is on this vehicle" className="mb-4 grid grid-cols-2 gap-2">
+          {rig.options.map(o => (
+            <div key={o.id}>
+              <span className="text-[13px] text-ink2">{o.name}</span>
+              <Select
+                label={o.name}
+                value={rig.selected[o.id] ?? ''}
+                choices={o.choices.map(c => ({ value: c.id, name: c.name }))}
+                onChoose={choice => dispatch(optionChosen({ option: o.id, choice }))}
+                className="w-full"
+              />
+            </div>
+          ))}
+        </section>
+      )}
+
+      <table className="w-full">
+        <caption className="sr-only">Covered share of each part to be protected</caption>
+        <thead>
+          <tr className="border-b border-ink2 text-left text-[12.5px] text-ink2">
+            <th scope="col" className="py-1 font-normal">
+              Part
+            </th>
+            <th scope="col" className="w-[38%] py-1 font-normal">
+              From below
+            </th>
+            <th scope="col" className="w-[4.6rem] py-1 text-right font-normal">
+              From ahead
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {facts.coverage.components.map(c => (
+            <tr key={c.id} className="border-b border-scribe/60">
+              <th scope="row" className="py-1.5 pr-2 text-left font-normal first-letter:uppercase">
+                {facts.rig.components.find(x => x.id === c.id)?.name ?? c.id}
+              </th>
+              <td className="py-1.5">
+                <span className="flex items-center gap-2">
+                  <span aria-hidden="true" className="h-2.5 flex-1 bg-oxidesoft outline outline-oxide/40">
+                    <span
+                      className="block h-full bg-ink2"
+                      style={{ width: `${(c.fraction * 100).toFixed(1)}%` }}
+                    />
+                  </span>
+                  <span className="fig w-11 text-right">
+                    {percent(c.fraction)}
+                    <span className="ml-0.5 font-sans text-[11px] text-ink2">%</span>
+                  </span>
+                </span>
+              </td>
+              <td className="fig py-1.5 text-right">
+                {percent(c.fromAheadFraction)}
+                <span className="ml-0.5 font-sans text-[11px] text-ink2">%</span>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+
+      <section className="mt-4" aria-label="All findings">
+        <h3 className="mb-1.5 font-bold">
+          {findings.length === 0 ? 'Nothing found to mend' : `Findings (${findings.length})`}
+        </h3>
+        <ul className="grid gap-2">
+          {findings.map(f => (
+            <FindingCard
+              key={`${f.rule} ${f.about.join()} ${f.text}`}
+              finding={f}
+              why={RULES.find(r => r.id === f.rule)?.why}
+            />
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}

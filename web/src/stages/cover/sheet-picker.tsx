@@ -1,0 +1,156 @@
+import {
+  equalStiffness,
+  MATERIAL_IDS,
+  MATERIALS,
+  type MaterialId,
+  type Panel,
+  parseThickness,
+  type SheetChoice,
+  stockThicknesses,
+  tradeName,
+} from '@plate-fold/core';
+import { useState } from 'react';
+import { sheetChosen } from '../../app/plan-slice';
+import { useApp, useDo } from '../../app/store';
+import { HatchStrip } from '../../picture/hatch';
+import { Button } from '../../ui/button';
+import { FINISH_NAMES } from '../../ui/names';
+import { Select } from '../../ui/select';
+
+/** The stock thickness nearest to equal stiffness when the metal changes. */
+function asStiff(from: SheetChoice, to: MaterialId): SheetChoice {
+  const want = equalStiffness(MATERIALS[from.material], from.thickness, MATERIALS[to]);
+  const stock = stockThicknesses(to).reduce((a, b) =>
+    Math.abs(b.thickness - want) < Math.abs(a.thickness - want) ? b : a,
+  );
+  const bare = MATERIALS[to].family !== 'steel';
+  return { material: to, ...stock, finish: bare ? 'raw' : from.finish };
+}
+
+const PICK = 'rounded-[4px] border bg-paper text-[13px] leading-tight';
+const on = (chosen: boolean): string =>
+  chosen ? 'border-fluid ring-2 ring-fluid font-bold' : 'border-scribe hover:border-ink2';
+
+/** Metal, thickness and finish of one plate in the active build. */
+export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: SheetChoice; build: string }) {
+  const dispatch = useDo();
+  const units = useApp(s => s.view.units);
+  const plan = useApp(s => s.plan.present?.plan);
+  const [typed, setTyped] = useState('');
+  const [fault, setFault] = useState<string>();
+  const choose = (next: SheetChoice, panels: readonly string[] = [panel.id]): void => {
+    setFault(undefined);
+    dispatch(sheetChosen({ build, panels, sheet: next }));
+  };
+  const { family } = MATERIALS[sheet.material];
+  const stock = stockThicknesses(sheet.material);
+  const isStock = stock.some(s => Math.abs(s.thickness - sheet.thickness) < 0.01);
+  const enter = (): void => {
+    if (typed.trim() === '') return;
+    const t = parseThickness(typed, sheet.material, units);
+    const wrong = !t.ok
+      ? t.fault
+      : t.value > 25.4
+        ? 'thicker than an inch is not sheet: check the unit'
+        : undefined;
+    setFault(wrong);
+    if (!t.ok || wrong) return;
+    setTyped('');
+    choose({ ...sheet, thickness: t.value, gauge: tradeName(family, t.value) });
+  };
+  return (
+    <section aria-label={`Sheet of plate ${panel.mark} in build ${build}`}>
+      <h3 className="mb-1.5 font-bold">Sheet in build {build}</h3>
+      <div role="radiogroup" aria-label="Material" className="grid grid-cols-4 gap-1.5">
+        {MATERIAL_IDS.map(id => {
+          const m = MATERIALS[id];
+          const chosen = id === sheet.material;
+          return (
+            <button
+              key={id}
+              type="button"
+              role="radio"
+              aria-checked={chosen}
+              aria-label={m.name}
+              title={m.name}
+              onClick={() => !chosen && choose(asStiff(sheet, id))}
+              className={`${PICK} flex min-h-[52px] flex-col items-stretch gap-1 p-1.5 ${on(chosen)}`}
+            >
+              <HatchStrip family={m.family} />
+              <span className="text-center first-letter:uppercase">{m.short}</span>
+            </button>
+          );
+        })}
+      </div>
+      <div role="radiogroup" aria-label="Thickness" className="mt-2 grid grid-cols-4 gap-1.5">
+        {stock.map(s => {
+          const chosen = Math.abs(s.thickness - sheet.thickness) < 0.01;
+          return (
+            <button
+              key={s.thickness}
+              type="button"
+              role="radio"
+              aria-checked={chosen}
+              onClick={() => !chosen && choose({ ...sheet, ...s })}
+              className={`${PICK} fig min-h-11 px-1 whitespace-nowrap ${on(chosen)}`}
+            >
+              {s.gauge.replace(' in', '″')}
+            </button>
+          );
+        })}
+        {!isStock && (
+          <button
+            type="button"
+            role="radio"
+            aria-checked
+            className={`${PICK} fig min-h-11 px-1 whitespace-nowrap ${on(true)}`}
+          >
+            {sheet.gauge ?? tradeName(family, sheet.thickness)}
+          </button>
+        )}
+      </div>
+      <div className="mt-2 grid grid-cols-2 gap-1.5">
+        <form
+          onSubmit={e => {
+            e.preventDefault();
+            enter();
+          }}
+        >
+          <input
+            aria-label="Another thickness"
+            aria-invalid={fault !== undefined}
+            placeholder="other: 4.8 mm"
+            value={typed}
+            onChange={e => setTyped(e.target.value)}
+            onBlur={enter}
+            className="fig min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2.5 placeholder:font-sans placeholder:text-ink2"
+          />
+        </form>
+        <Select
+          label="Finish"
+          value={sheet.finish}
+          choices={(['raw', 'powder', 'paint', 'zinc'] as const)
+            .filter(f => f === 'raw' || (family !== 'plastic' && (f !== 'zinc' || family === 'steel')))
+            .map(f => ({ value: f, name: FINISH_NAMES[f] }))}
+          onChoose={finish => choose({ ...sheet, finish })}
+        />
+      </div>
+      {fault && (
+        <p role="alert" className="mt-1 text-[13px] text-oxide">
+          {fault}
+        </p>
+      )}
+      <Button
+        className="mt-2 w-full"
+        onClick={() =>
+          choose(
+            sheet,
+            (plan?.panels ?? []).map(p => p.id),
+          )
+        }
+      >
+        Use this sheet for every plate
+      </Button>
+    </section>
+  );
+}

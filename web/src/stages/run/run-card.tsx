@@ -1,0 +1,164 @@
+import { type Method, movesOf } from '@plate-fold/core';
+import { Play } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { useRunsQuery, useStartRunMutation } from '../../app/api';
+import { selectFindings, useFacts } from '../../app/derived';
+import { methodChanged } from '../../app/plan-slice';
+import { useApp, useDo } from '../../app/store';
+import { Button } from '../../ui/button';
+import { FindingCard } from '../../ui/finding-card';
+import { when } from '../../ui/names';
+import { type Choice, Select } from '../../ui/select';
+
+type Key = 'start' | 'drilling' | 'lift' | 'drive';
+
+const METHODS: {
+  readonly [K in Key]: { readonly name: string; readonly choices: readonly Choice<Method[K]>[] };
+} = {
+  start: {
+    name: 'Bolts are started',
+    choices: [
+      { value: 'front-rear-centre', name: 'front, rear, then centre: does not bind' },
+      { value: 'rear-centre-first', name: 'rear centre first: hangs by one' },
+      { value: 'front-to-rear', name: 'front to rear, rear on the jack' },
+      { value: 'rear-to-front', name: 'rear to front, front on the jack' },
+    ],
+  },
+  drilling: {
+    name: 'New holes',
+    choices: [
+      { value: 'template', name: 'drilled through the plate' },
+      { value: 'mark-and-remove', name: 'marked, plate down, then drilled' },
+    ],
+  },
+  lift: {
+    name: 'Vehicle on',
+    choices: [
+      { value: 'ground', name: 'stands' },
+      { value: 'ramps', name: 'ramps' },
+      { value: 'two-post', name: 'two-post lift' },
+    ],
+  },
+  drive: {
+    name: 'Bolts run in',
+    choices: [
+      { value: 'hand-only', name: 'by hand only' },
+      { value: 'impact-then-hand', name: 'by impact, last of it by hand' },
+    ],
+  },
+};
+
+function MethodChoice<K extends Key>({ of }: { of: K }) {
+  const dispatch = useDo();
+  const method = useApp(s => s.plan.present?.plan.method);
+  const { name, choices } = METHODS[of];
+  if (!method) return null;
+  return (
+    <div>
+      <span className="text-[13px] text-ink2">{name}</span>
+      <Select<Method[K]>
+        label={name}
+        value={method[of]}
+        choices={choices}
+        onChoose={v => dispatch(methodChanged({ [of]: v }))}
+        className="w-full"
+      />
+    </div>
+  );
+}
+
+/** How the job is to be done, runs so far, and the start of a new one. */
+export function RunCard() {
+  const facts = useFacts();
+  const dispatch = useDo();
+  const navigate = useNavigate();
+  const { plan } = facts.document;
+  const { save } = useApp(s => s.plan);
+  const findings = useApp(selectFindings).filter(f => f.where === 'run' || f.severity === 'stop');
+  const { data: runs } = useRunsQuery(plan.id, { refetchOnMountOrArgChange: true });
+  const [start, starting] = useStartRunMutation();
+  const [fault, setFault] = useState<string>();
+  const moves = movesOf(facts.sequence).length;
+  const begin = async (): Promise<void> => {
+    const answer = await start({ documentId: plan.id, buildId: facts.build.id });
+    if (answer.data) navigate(`/run/${answer.data.id}`);
+    else {
+      const { data } = answer.error as { data?: { fault?: string } };
+      setFault(data?.fault ?? 'The server does not answer: a run begins with it. Try again.');
+    }
+  };
+  return (
+    <div className="p-4">
+      <h2 className="text-[19px] font-bold">Install build {facts.build.id}</h2>
+      <p className="mb-3 text-[13px] text-ink2">
+        {facts.sequence.steps.length} steps, {moves} moves to tick. The run keeps the plan as it stands now;
+        it goes on where you left it.
+      </p>
+      <Button
+        look="strong"
+        className="min-h-14 w-full text-[17px]"
+        disabled={starting.isLoading || save !== 'saved'}
+        onClick={() => void begin()}
+      >
+        <Play size={20} aria-hidden="true" /> {save === 'saved' ? 'Start a run' : 'Saving the plan first …'}
+      </Button>
+      {fault && (
+        <p role="alert" className="mt-1 text-oxide">
+          {fault}
+        </p>
+      )}
+      <p className="mt-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[13px] leading-snug">
+        Never work under a vehicle on a jack alone. The vehicle maker’s torque values and local rules come
+        before ours.
+      </p>
+      {findings.length > 0 && (
+        <ul className="mt-3 grid gap-2" aria-label="Findings before the run">
+          {findings.map(f => (
+            <FindingCard key={f.text} finding={f} />
+          ))}
+        </ul>
+      )}
+      {runs && runs.length > 0 && (
+        <section className="mt-4" aria-label="Runs so far">
+          <h3 className="font-bold">Runs so far</h3>
+          <ul>
+            {runs.map(r => (
+              <li key={r.id}>
+                <Link
+                  to={`/run/${r.id}`}
+                  className="flex min-h-12 items-center justify-between gap-2 border-b border-scribe/70 px-1 hover:bg-paper"
+                >
+                  <span>
+                    Build {r.buildId}, begun {when(r.startedAt)}
+                  </span>
+                  <span className="text-[13px] text-ink2 underline">{r.endedAt ? 'ended' : 'go on'}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section className="mt-4 grid gap-2" aria-label="Method">
+        <h3 className="font-bold">How it is done</h3>
+        <MethodChoice of="start" />
+        <MethodChoice of="drilling" />
+        <MethodChoice of="lift" />
+        <MethodChoice of="drive" />
+        <div>
+          <span className="text-[13px] text-ink2">Hands</span>
+          <Select
+            label="Hands"
+            value={String(plan.method.people) as '1' | '2'}
+            choices={[
+              { value: '1', name: 'alone' },
+              { value: '2', name: 'two people' },
+            ]}
+            onChoose={v => dispatch(methodChanged({ people: v === '2' ? 2 : 1 }))}
+            className="w-full"
+          />
+        </div>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,88 @@
+import {
+  fixed,
+  type Move,
+  NM_PER_LBF_FT,
+  parseTorque,
+  type ResolvedJoint,
+  torqueFigure,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { useState } from 'react';
+
+/** A click wrench in its calibration is within this share of its setting (ISO 6789; from memory). */
+const WRENCH_TOLERANCE = 0.04;
+
+/** How a reading compares with its target, in words. */
+export function judge(reading: number, target: number, units: UnitSystem): { near: boolean; text: string } {
+  const off = reading - target;
+  if (Math.abs(off) <= WRENCH_TOLERANCE * target + 1e-9) return { near: true, text: 'on target' };
+  const shown = units === 'inch' ? Math.abs(off) / NM_PER_LBF_FT : Math.abs(off);
+  const unit = torqueFigure(target, units).unit;
+  return { near: false, text: `${fixed(shown, 1)} ${unit} ${off > 0 ? 'over' : 'under'}` };
+}
+
+/** The torque to reach, large, with the reading of the wrench beside it. */
+export function TorqueTarget(props: {
+  readonly move: Move;
+  readonly joint: ResolvedJoint;
+  readonly units: UnitSystem;
+  readonly recorded?: number;
+  readonly onReading: (nm: number | undefined) => void;
+  readonly onEnter: () => void;
+}) {
+  const { move, joint, units, recorded, onReading, onEnter } = props;
+  const { step } = move;
+  const [typed, setTyped] = useState('');
+  const target = step.torqueNm ?? 0;
+  const figure = torqueFigure(target, units);
+  const other = torqueFigure(target, units === 'inch' ? 'metric' : 'inch');
+  const parsed = typed.trim() === '' ? undefined : parseTorque(typed, units);
+  const reading = parsed?.ok ? parsed.value : recorded;
+  const verdict = reading === undefined ? undefined : judge(reading, target, units);
+  return (
+    <section aria-label="Torque" className="mt-3">
+      <p className="flex items-baseline gap-3 leading-none">
+        <span className="fig text-[76px] font-semibold tracking-tight">{figure.value}</span>
+        <span className="text-[22px] font-semibold">{figure.unit}</span>
+        <span className="text-[15px] text-ink2">
+          {other.value} {other.unit}
+        </span>
+      </p>
+      <p className="mt-2 text-[16px]">
+        <b>
+          Pass {step.pass} of {step.passes}
+        </b>
+        , {Math.round((step.share ?? 1) * 100)} % · limited by {joint.limitedBy}
+      </p>
+      <div className="mt-2 flex items-center gap-3">
+        <label htmlFor="reading" className="text-[16px]">
+          Wrench reads
+        </label>
+        <input
+          id="reading"
+          inputMode="decimal"
+          autoComplete="off"
+          value={typed}
+          placeholder={recorded === undefined ? '' : torqueFigure(recorded, units).value}
+          onChange={e => {
+            setTyped(e.target.value);
+            const p = e.target.value.trim() === '' ? undefined : parseTorque(e.target.value, units);
+            onReading(p?.ok && p.value > 0 ? p.value : undefined);
+          }}
+          onKeyDown={e => {
+            if (e.key !== 'Enter' || (parsed && !parsed.ok)) return;
+            e.preventDefault();
+            onEnter();
+          }}
+          className="fig h-12 w-24 rounded-[4px] border border-scribe bg-paper px-3 text-[19px]"
+        />
+        <span
+          role="status"
+          className={`text-[15px] ${verdict && !verdict.near ? 'font-bold text-oxide' : ''}`}
+        >
+          {parsed && !parsed.ok ? parsed.fault : (verdict?.text ?? 'if it shows a figure')}
+        </span>
+      </div>
+    </section>
+  );
+}

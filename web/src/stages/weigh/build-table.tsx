@@ -1,0 +1,158 @@
+import { check, gatherFacts, MATERIALS } from '@plate-fold/core';
+import { createSelector } from '@reduxjs/toolkit';
+import { Copy, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { selectFacts, useFacts } from '../../app/derived';
+import { buildCopied, buildRemoved, buildRenamed } from '../../app/plan-slice';
+import { type RootState, useApp, useDo } from '../../app/store';
+import { comparedAgainst } from '../../app/view-slice';
+import { Swatch } from '../../picture/hatch';
+import { Button } from '../../ui/button';
+import { Fig } from '../../ui/figure';
+import { type Column, type CompareRow, compareRows } from './rows';
+
+const MAX_BUILDS = 8;
+
+/** All builds looked at in full, as the table needs them. */
+const selectColumns = createSelector(
+  [selectFacts, (s: RootState) => s.view.units],
+  (facts, units): readonly Column[] =>
+    facts
+      ? facts.document.plan.builds.map(b => {
+          const of = b.id === facts.build.id ? facts : gatherFacts(facts.document, b.id);
+          return { facts: of, findings: check(of, units) };
+        })
+      : [],
+);
+
+function BuildHead({ column, base }: { column: Column; base: boolean }) {
+  const dispatch = useDo();
+  const { build, document } = column.facts;
+  const active = document.plan.activeBuild === build.id;
+  const [name, setName] = useState(build.name);
+  const rename = (): void => {
+    const next = name.trim();
+    if (next === '' || next === build.name) setName(build.name);
+    else dispatch(buildRenamed({ id: build.id, name: next }));
+  };
+  return (
+    <th
+      scope="col"
+      className={`sticky top-0 z-10 min-w-44 border-b-2 bg-paper p-2 text-left align-top font-normal ${active ? 'border-fluid' : 'border-ink2'}`}
+    >
+      <div className="flex items-center gap-2">
+        <Swatch families={Object.values(build.sheets).map(s => MATERIALS[s.material].family)} size={28} />
+        <b className="text-[17px]">{build.id}</b>
+        <input
+          aria-label={`Name of build ${build.id}`}
+          value={name}
+          onChange={e => setName(e.target.value)}
+          onBlur={rename}
+          onKeyDown={e => e.key === 'Enter' && e.currentTarget.blur()}
+          maxLength={40}
+          className="min-h-9 w-full min-w-0 rounded-[3px] border border-transparent bg-transparent px-1 hover:border-scribe focus:border-fluid"
+        />
+      </div>
+      <div className="mt-1 flex flex-wrap gap-1">
+        <Button
+          className="min-h-10 flex-1 px-2 text-[13px]"
+          look={base ? 'strong' : 'plain'}
+          aria-pressed={base}
+          onClick={() => dispatch(comparedAgainst(build.id))}
+        >
+          {base ? 'Compared to' : 'Compare to'}
+        </Button>
+        <Button
+          className="min-h-10 min-w-10 px-2"
+          aria-label={`Copy build ${build.id}`}
+          disabled={document.plan.builds.length >= MAX_BUILDS}
+          onClick={() => dispatch(buildCopied(build.id))}
+        >
+          <Copy size={16} aria-hidden="true" />
+        </Button>
+        <Button
+          className="min-h-10 min-w-10 px-2"
+          aria-label={`Remove build ${build.id}`}
+          disabled={document.plan.builds.length < 2}
+          onClick={() => dispatch(buildRemoved(build.id))}
+        >
+          <Trash2 size={16} aria-hidden="true" />
+        </Button>
+      </div>
+    </th>
+  );
+}
+
+function Cell({ row, column, base }: { row: CompareRow; column: Column; base: Column | undefined }) {
+  const value = row.value(column);
+  const change = base && base !== column ? value - row.value(base) : undefined;
+  const note = row.note?.(column);
+  const diff = change === undefined ? undefined : row.show(change, true);
+  // what rounds to nothing is shown as no difference
+  const same = diff !== undefined && /^[0.]+$/.test(diff.value);
+  const worse =
+    change !== undefined && !same && row.worse !== 'neither' && (row.worse === 'more') === change > 0;
+  return (
+    <td className="border-b border-scribe/70 px-2 py-1.5 align-top">
+      <div className="flex items-baseline justify-between gap-2">
+        <Fig
+          of={row.show(value, false)}
+          className={row.strong ? 'text-[19px] font-semibold' : 'text-[16px]'}
+        />
+        {diff && (
+          <span
+            className={`fig text-[13px] whitespace-nowrap ${worse ? 'text-oxide' : 'text-ink2'}`}
+            title={worse ? 'worse than the build compared to' : undefined}
+          >
+            {same ? '=' : diff.value}
+            <span className="sr-only"> {worse ? 'worse' : 'not worse'}</span>
+          </span>
+        )}
+      </div>
+      {note && <div className="text-[12px] text-ink2">{note}</div>}
+    </td>
+  );
+}
+
+/** Builds side by side, figure by figure, with the difference against a chosen one. */
+export function BuildTable() {
+  const facts = useFacts();
+  const columns = useApp(selectColumns);
+  const { units, against } = useApp(s => s.view);
+  const base =
+    columns.find(c => c.facts.build.id === against) ?? columns.find(c => c.facts.build.id === facts.build.id);
+  return (
+    <table className="w-full border-separate border-spacing-0">
+      <caption className="sr-only">Builds compared; differences against build {base?.facts.build.id}</caption>
+      <thead>
+        <tr>
+          <th
+            scope="col"
+            className="sticky top-0 left-0 z-20 w-40 border-b-2 border-ink2 bg-paper p-2 text-left align-bottom text-[12.5px] font-normal text-ink2"
+          >
+            Small figures: against build {base?.facts.build.id}
+          </th>
+          {columns.map(c => (
+            <BuildHead key={`${c.facts.build.id} ${c.facts.build.name}`} column={c} base={c === base} />
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {compareRows(facts, units).map(row => (
+          <tr key={row.name} className={row.strong ? 'bg-sheet' : undefined}>
+            <th
+              scope="row"
+              className="sticky left-0 border-b border-scribe/70 bg-paper px-2 py-1.5 text-left align-top leading-tight font-semibold"
+            >
+              {row.name}
+              {row.about && <span className="block text-[12px] font-normal text-ink2">{row.about}</span>}
+            </th>
+            {columns.map(c => (
+              <Cell key={c.facts.build.id} row={row} column={c} base={base} />
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,125 @@
+import { equalDent, equalStiffness, fixed, lengthFigure, MATERIALS, tradeName } from '@plate-fold/core';
+import { Bench } from '../../app/bench';
+import { selectFindings, useFacts } from '../../app/derived';
+import { useApp } from '../../app/store';
+import { Stance } from '../../picture/stance';
+import { useSize } from '../../picture/use-size';
+import { Row } from '../../ui/figure';
+import { FindingCard } from '../../ui/finding-card';
+import { sheetName } from '../../ui/names';
+import { BuildTable } from './build-table';
+
+const LADDER = ['steel-hr36', 'stainless-304', 'al-5052-h32', 'al-6061-t6'] as const;
+
+/** What the chosen plate's sheet would have to be in other metals, to be as stiff and to dent as late. */
+function Equals() {
+  const facts = useFacts();
+  const units = useApp(s => s.view.units);
+  const panel = useApp(s => s.view.panel);
+  const folded = facts.panels.find(p => p.panel.id === panel) ?? facts.panels[0];
+  if (!folded) return null;
+  const { sheet, material } = folded;
+  return (
+    <section className="mt-5" aria-label="Equal sheets">
+      <h3 className="font-bold">
+        What equals {sheetName(sheet)} on plate {folded.panel.mark}
+      </h3>
+      <table className="mt-1 w-full">
+        <thead>
+          <tr className="border-b border-ink2 text-right text-[12.5px] text-ink2">
+            <th scope="col" className="py-1 text-left font-normal">
+              In
+            </th>
+            <th scope="col" className="py-1 font-normal">
+              as stiff
+            </th>
+            <th scope="col" className="py-1 font-normal">
+              dents as late
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {LADDER.filter(id => id !== material.id).map(id => {
+            const other = MATERIALS[id];
+            const cell = (t: number) => {
+              const f = lengthFigure(t, units, true);
+              return (
+                <td className="fig py-1.5 text-right">
+                  {f.value}
+                  <span className="ml-1 font-sans text-[11px] text-ink2">{f.unit}</span>
+                </td>
+              );
+            };
+            return (
+              <tr key={id} className="border-b border-scribe/60">
+                <th scope="row" className="py-1.5 text-left font-normal first-letter:uppercase">
+                  {other.short}
+                </th>
+                {cell(equalStiffness(material, sheet.thickness, other))}
+                {cell(equalDent(material, sheet.thickness, other))}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <p className="mt-1.5 text-[12.5px] leading-snug text-ink2">
+        Stiffness goes with modulus and the cube of thickness, dent force with yield strength and its square.
+        {` ${fixed(sheet.thickness, 2)} mm is ${tradeName(material.family, sheet.thickness)}.`}
+      </p>
+    </section>
+  );
+}
+
+/** Weigh: the builds side by side, and how the vehicle stands under the active one. */
+export function WeighStage() {
+  const facts = useFacts();
+  const units = useApp(s => s.view.units);
+  const findings = useApp(selectFindings).filter(f => f.where === 'weigh');
+  const [ref, size] = useSize<HTMLDivElement>();
+  const { weight } = facts;
+  const rake = weight.rideHeight.frontMm - weight.rideHeight.rearMm;
+  return (
+    <Bench
+      asideName="Axles and ride height"
+      work={(_, height) => (
+        <div
+          className="h-full overflow-auto bg-paper max-desk:h-auto"
+          style={{ maxHeight: `max(${height}px, 100%)` }}
+        >
+          <BuildTable />
+        </div>
+      )}
+      aside={
+        <div className="p-4">
+          <h2 className="text-[19px] font-bold">How it stands in build {facts.build.id}</h2>
+          <p className="text-[13px] text-ink2">
+            Changes by the plan: moments about the axles, wheel rates of the rig.
+          </p>
+          <div ref={ref} className="mt-2">
+            {size.width > 0 && (
+              <Stance rig={facts.document.rig} weight={weight} units={units} width={size.width} />
+            )}
+          </div>
+          <dl className="mt-2">
+            <Row
+              name="Rake"
+              of={lengthFigure(Math.abs(rake), units, true)}
+              meaning={rake < 0 ? 'more nose-down than before' : 'more tail-down than before'}
+            />
+          </dl>
+          <Equals />
+          {findings.length > 0 && (
+            <section className="mt-5" aria-label="Findings on weight">
+              <h3 className="mb-1.5 font-bold">Findings</h3>
+              <ul className="grid gap-2">
+                {findings.map(f => (
+                  <FindingCard key={f.text} finding={f} />
+                ))}
+              </ul>
+            </section>
+          )}
+        </div>
+      }
+    />
+  );
+}
