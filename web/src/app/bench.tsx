@@ -138,6 +138,8 @@ export function Bench({
       </main>
       <aside
         aria-label={asideName}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it
+        tabIndex={0}
         className="border-scribe bg-sheet max-desk:border-t desk:w-[348px] desk:shrink-0 desk:overflow-y-auto desk:border-l"
       >
         {aside}

@@ -6,7 +6,7 @@ import {
   type SheetChoice,
   withChoice,
 } from '@plate-fold/core';
-import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
 
 /** How the plan stands with the server. */
 export type SaveState = 'saved' | 'pending' | 'saving' | 'offline' | 'conflict' | 'refused';
@@ -31,6 +31,9 @@ export interface PlanState {
 const DEPTH = 200;
 const initialState: PlanState = { revision: 0, past: [], future: [], save: 'saved' };
 
+/** How the plan stands after an edit: to be saved, unless a conflict waits for the owner's word. */
+const changed = (state: PlanState): SaveState => (state.save === 'conflict' ? 'conflict' : 'pending');
+
 /** One undoable step: the present goes to the past, the future is dropped. */
 function step(state: PlanState, next: PlanDocument): PlanState {
   if (!state.present || next === state.present) return state;
@@ -39,14 +42,24 @@ function step(state: PlanState, next: PlanDocument): PlanState {
     past: [...state.past.slice(-DEPTH), state.present],
     present: next,
     future: [],
-    save: state.save === 'conflict' ? 'conflict' : 'pending',
+    save: changed(state),
   };
 }
 
-const edit =
-  <P>(change: (doc: PlanDocument, payload: P) => PlanDocument) =>
-  (state: PlanState, action: PayloadAction<P>): PlanState =>
-    state.present ? step(state, change(state.present, action.payload)) : state;
+/**
+ * A reducer over the plain state. The toolkit hands reducers a draft whose parts are no longer the objects they were;
+ * here documents are told apart by identity, so the state itself is what reducers see.
+ */
+const plain =
+  <A extends unknown[]>(reduce: (state: PlanState, ...rest: A) => PlanState) =>
+  (draft: PlanState, ...rest: A): PlanState =>
+    reduce((original(draft as object) as PlanState | undefined) ?? draft, ...rest);
+
+const edit = <P>(change: (doc: PlanDocument, payload: P) => PlanDocument) =>
+  plain(
+    (state, action: PayloadAction<P>): PlanState =>
+      state.present ? step(state, change(state.present, action.payload)) : state,
+  );
 
 const inPlan = (doc: PlanDocument, part: Partial<PlanDocument['plan']>): PlanDocument => ({
   ...doc,
@@ -78,22 +91,17 @@ export const planSlice = createSlice({
       save: a.payload.unsaved ? 'pending' : 'saved',
     }),
     documentClosed: () => initialState,
-    undone: s => {
+    undone: plain(s => {
       const back = s.past.at(-1);
       if (!back || !s.present) return s;
-      return {
-        ...s,
-        past: s.past.slice(0, -1),
-        present: back,
-        future: [s.present, ...s.future],
-        save: 'pending',
-      };
-    },
-    redone: s => {
-      const [next, ...rest] = s.future;
+      const future = [s.present, ...s.future];
+      return { ...s, past: s.past.slice(0, -1), present: back, future, save: changed(s) };
+    }),
+    redone: plain(s => {
+      const [next, ...future] = s.future;
       if (!next || !s.present) return s;
-      return { ...s, past: [...s.past, s.present], present: next, future: rest, save: 'pending' };
-    },
+      return { ...s, past: [...s.past, s.present], present: next, future, save: changed(s) };
+    }),
 
     buildActivated: edit<string>((doc, id) =>
       doc.plan.activeBuild === id ? doc : inPlan(doc, { activeBuild: id }),
@@ -141,27 +149,31 @@ export const planSlice = createSlice({
     ),
     remedyApplied: edit<PlanDocument>((_, next) => next),
 
-    saveStarted: s => ({ ...s, save: 'saving' }),
-    saveAcknowledged: (
-      s,
-      a: PayloadAction<{ document: PlanDocument; revision: number; savedAt: number }>,
-    ) => ({
-      ...s,
-      revision: a.payload.revision,
-      savedAt: a.payload.savedAt,
-      fault: undefined,
-      save: s.present === a.payload.document ? 'saved' : 'pending',
-    }),
-    saveFailed: (s, a: PayloadAction<{ offline: boolean; fault: string }>) => ({
+    saveStarted: plain(s => ({ ...s, save: 'saving' })),
+    saveAcknowledged: plain(
+      (s, a: PayloadAction<{ document: PlanDocument; revision: number; savedAt: number }>) => ({
+        ...s,
+        revision: a.payload.revision,
+        savedAt: a.payload.savedAt,
+        fault: undefined,
+        save: s.present === a.payload.document ? 'saved' : 'pending',
+      }),
+    ),
+    saveFailed: plain((s, a: PayloadAction<{ offline: boolean; fault: string }>) => ({
       ...s,
       save: a.payload.offline ? 'offline' : 'refused',
       fault: a.payload.fault,
-    }),
-    conflictFound: (s, a: PayloadAction<Conflict>) => ({ ...s, save: 'conflict', conflict: a.payload }),
+    })),
+    conflictFound: plain((s, a: PayloadAction<Conflict>) => ({
+      ...s,
+      save: 'conflict',
+      conflict: a.payload,
+    })),
     /** mine again, on top of theirs */
-    mineKept: s =>
+    mineKept: plain(s =>
       s.conflict ? { ...s, revision: s.conflict.revision, conflict: undefined, save: 'pending' } : s,
-    theirsTaken: s =>
+    ),
+    theirsTaken: plain(s =>
       s.conflict && s.present
         ? {
             ...s,
@@ -173,6 +185,7 @@ export const planSlice = createSlice({
             save: 'saved',
           }
         : s,
+    ),
   },
 });
 

@@ -25,7 +25,7 @@ export function StageRail() {
             }
           >
             <s.icon size={22} strokeWidth={1.8} aria-hidden="true" />
-            {s.name}
+            {s.name}{' '}
             {waiting.length > 0 && (
               <span
                 className={`absolute top-1.5 right-2 grid h-[19px] min-w-[19px] place-items-center rounded-full px-1 text-[12px] font-bold max-desk:right-[22%] ${stop ? 'bg-oxide text-paper' : 'bg-marker text-[#13181d]'}`}

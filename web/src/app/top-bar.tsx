@@ -136,7 +136,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
         type="button"
         className="fig h-10 shrink-0 rounded-[4px] border border-scribe bg-paper px-2.5 text-[12.5px] hover:border-ink2 max-desk:hidden"
         onClick={() => dispatch(unitsSwitched())}
-        aria-label={`Units: ${units === 'inch' ? 'inch and pound' : 'metric'}. Change`}
+        aria-label={`${units === 'inch' ? 'in \u00b7 lb' : 'mm \u00b7 kg'}: change units`}
       >
         {units === 'inch' ? 'in \u00b7 lb' : 'mm \u00b7 kg'}
       </button>

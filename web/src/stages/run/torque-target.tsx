@@ -12,13 +12,14 @@ import { useState } from 'react';
 /** A click wrench in its calibration is within this share of its setting (ISO 6789; from memory). */
 const WRENCH_TOLERANCE = 0.04;
 
-/** How a reading compares with its target, in words. */
+/** How a reading compares with its target as it is shown on the screen, in words. Both in N·m. */
 export function judge(reading: number, target: number, units: UnitSystem): { near: boolean; text: string } {
-  const off = reading - target;
-  if (Math.abs(off) <= WRENCH_TOLERANCE * target + 1e-9) return { near: true, text: 'on target' };
-  const shown = units === 'inch' ? Math.abs(off) / NM_PER_LBF_FT : Math.abs(off);
-  const unit = torqueFigure(target, units).unit;
-  return { near: false, text: `${fixed(shown, 1)} ${unit} ${off > 0 ? 'over' : 'under'}` };
+  const per = units === 'inch' ? NM_PER_LBF_FT : 1;
+  const { value, unit } = torqueFigure(target, units);
+  const want = Number(value);
+  const off = reading / per - want;
+  if (Math.abs(off) <= WRENCH_TOLERANCE * want + 1e-9) return { near: true, text: 'on target' };
+  return { near: false, text: `${fixed(Math.abs(off), 1)} ${unit} ${off > 0 ? 'over' : 'under'}` };
 }
 
 /** The torque to reach, large, with the reading of the wrench beside it. */

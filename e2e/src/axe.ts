@@ -1,0 +1,25 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import type { Page } from 'puppeteer-core';
+
+const source = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+/** Serious and critical accessibility faults of the page as it stands, as lines for people. */
+export async function seriousFaults(page: Page): Promise<string[]> {
+  await page.evaluate(source);
+  return page.evaluate(async () => {
+    const { axe } = window as unknown as {
+      axe: {
+        run: () => Promise<{
+          violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[];
+        }>;
+      };
+    };
+    const { violations } = await axe.run();
+    return violations
+      .filter(v => v.impact === 'serious' || v.impact === 'critical')
+      .flatMap(v =>
+        v.nodes.slice(0, 4).map(n => `${v.id}: ${n.html.slice(0, 160)} | ${n.failureSummary.slice(0, 200)}`),
+      );
+  });
+}

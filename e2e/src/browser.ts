@@ -1,0 +1,138 @@
+import { existsSync } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { BUILT_WEB, type RunningServer, startServer } from '@plate-fold/server';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+
+export const DESK = { width: 1280, height: 800 } as const;
+export const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true } as const;
+
+const CHROMIUM = [
+  process.env.CHROMIUM,
+  '/usr/bin/chromium',
+  '/usr/bin/chromium-browser',
+  '/usr/bin/google-chrome',
+];
+
+/** A real headless browser on a profile of its own. */
+export async function openBrowser(): Promise<Browser> {
+  const executablePath = CHROMIUM.find(p => p !== undefined && existsSync(p));
+  if (!executablePath) throw new Error('Chromium is missing: install it, or name it in CHROMIUM.');
+  return puppeteer.launch({
+    executablePath,
+    headless: true,
+    args: [
+      '--headless=new',
+      '--no-sandbox',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--font-render-hinting=none',
+    ],
+  });
+}
+
+/** A real server on a database file of its own, which can be stopped and started again on the same port. */
+export class TestServer {
+  private running: RunningServer | undefined;
+  private port = 0;
+  private constructor(readonly dataDir: string) {}
+
+  static async open(): Promise<TestServer> {
+    const server = new TestServer(await mkdtemp(join(tmpdir(), 'plate-fold-e2e-')));
+    await server.start();
+    return server;
+  }
+  async start(): Promise<void> {
+    this.running = await startServer({ dataDir: this.dataDir, port: this.port, web: BUILT_WEB, quiet: true });
+    this.port = this.running.port;
+  }
+  async stop(): Promise<void> {
+    await this.running?.close();
+    this.running = undefined;
+  }
+  async remove(): Promise<void> {
+    await this.stop();
+    await rm(this.dataDir, { recursive: true, force: true });
+  }
+  at(path: string): string {
+    return `http://127.0.0.1:${this.port}${path}`;
+  }
+}
+
+export interface View {
+  readonly width: number;
+  readonly height: number;
+  readonly isMobile?: boolean;
+  readonly hasTouch?: boolean;
+}
+
+/** A page in a context of its own (its own storage), with preferences set, which fails on any script error. */
+export async function openPage(
+  browser: Browser,
+  view: View,
+  prefer: { units?: 'inch' | 'metric'; theme?: 'light' | 'dark' } = {},
+): Promise<Page & { faults: string[] }> {
+  const context = await browser.createBrowserContext();
+  const page = await context.newPage();
+  page.setDefaultTimeout(10_000);
+  await page.setViewport(view);
+  await page.evaluateOnNewDocument(
+    p => {
+      if (!localStorage.getItem('plate-fold view'))
+        localStorage.setItem('plate-fold view', JSON.stringify({ side: 'head-front', ...p }));
+    },
+    { units: 'inch', theme: 'light', ...prefer },
+  );
+  const faults: string[] = [];
+  page.on('pageerror', e => faults.push((e as Error).message));
+  return Object.assign(page, { faults });
+}
+
+/** Presses what bears this accessible name. */
+export const press = (page: Page, name: string, role = 'button'): Promise<void> =>
+  page.locator(`aria/${name}[role="${role}"]`).click();
+
+/** All text on the page, white space folded. */
+export const words = (page: Page): Promise<string> =>
+  page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
+
+/** Waits until the page says something. */
+export async function says(page: Page, text: string | RegExp, timeout = 10_000): Promise<void> {
+  const { source, flags } =
+    typeof text === 'string' ? { source: text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), flags: '' } : text;
+  try {
+    await page.waitForFunction(
+      (s, f) => new RegExp(s, f).test(document.body.innerText.replace(/\s+/g, ' ')),
+      { timeout },
+      source,
+      flags,
+    );
+  } catch {
+    throw new Error(`the page never said ${text}; it says: ${(await words(page)).slice(0, 1500)}`);
+  }
+}
+
+export const saved = (page: Page): Promise<unknown> => page.waitForSelector('[data-save="saved"]');
+
+/** The large figure of an entry of the tally, as it stands there. */
+export const tally = (page: Page, name: string): Promise<string> =>
+  page.evaluate(n => {
+    const entries = [...document.querySelectorAll('[aria-label="Tally"] button')];
+    const entry = entries.find(e => e.firstElementChild?.textContent === n);
+    return entry?.children[1]?.textContent ?? '';
+  }, name);
+
+/** Waits until the choice of that name is the one taken. */
+export const chosen = (page: Page, name: string): Promise<unknown> =>
+  page.waitForFunction(
+    n =>
+      [...document.querySelectorAll('[role="radio"][aria-checked="true"]')].some(
+        e => (e.getAttribute('aria-label') ?? e.textContent) === n,
+      ),
+    {},
+    name,
+  );

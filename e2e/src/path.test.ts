@@ -1,0 +1,321 @@
+import { mkdtemp, readdir, readFile, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Browser } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { seriousFaults } from './axe';
+import {
+  chosen,
+  DESK,
+  openBrowser,
+  openPage,
+  PHONE,
+  press,
+  saved,
+  says,
+  TestServer,
+  tally,
+  words,
+} from './browser';
+
+let browser: Browser;
+let server: TestServer;
+beforeAll(async () => {
+  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.remove();
+});
+
+const number = (text: string): number => Number(text.replace('−', '-').replace(/[^\d.-]/g, ''));
+const COVER = '/plan/bramble-winter/cover';
+
+describe.each([
+  ['at a desk', DESK],
+  ['on a phone', PHONE],
+] as const)('from the rig to the last torqued bolt, %s', (_, view) => {
+  it('opens the demo pickup, changes a sheet, walks the torque sequence, and finds it all again', async () => {
+    const own = await TestServer.open();
+    try {
+      const page = await openPage(browser, view);
+      await page.goto(own.at('/'));
+      await page.locator('::-p-text(Bramble)').click();
+      for (const mark of [
+        'A, engine',
+        'B, transmission',
+        'C, transfer case',
+        'D, fuel tank',
+        'E, converter shield',
+      ])
+        await page.waitForSelector(`aria/Plate ${mark}[role="button"]`);
+      expect(await tally(page, 'Net mass')).toBe('+163.5lb');
+
+      await press(page, 'Plate A, engine');
+      await says(page, 'Sheet in build A');
+      await press(page, 'Aluminium 5052-H32', 'radio');
+      await chosen(page, '1/4″');
+      const [mass, covered] = [number(await tally(page, 'Net mass')), await tally(page, 'Covered')];
+      expect(mass).toBeGreaterThan(120);
+      expect(mass).toBeLessThan(140);
+      expect(covered).toBe('97%');
+      await saved(page);
+
+      await press(page, 'Weigh 1 findings', 'link');
+      await says(page, 'How it stands in build A');
+      await says(page, '1/4 in 5052');
+      await page.goto(own.at('/plan/bramble-winter/bolt'));
+      await says(page, 'captive nut');
+      await page.goto(own.at('/plan/bramble-winter/run'));
+      await press(page, 'Start a run');
+      await says(page, /1 of \d+ .*Done, next/);
+      const tick = async (): Promise<void> =>
+        page.evaluate(() => {
+          const button = [...document.querySelectorAll('footer button')].find(b =>
+            /^(Done|Next)/.test(b.textContent ?? ''),
+          );
+          (button as HTMLButtonElement).click();
+        });
+      for (let i = 0; i < 60 && !/Pass 1 of 4/.test(await words(page)); i++) await tick();
+      await says(page, /Bolt 1/);
+      const target = number(
+        await page.evaluate(() => document.querySelector('[aria-label="Torque"] .fig')?.textContent ?? ''),
+      );
+      await page.locator('aria/Wrench reads[role="textbox"]').fill(String(target + 5));
+      await says(page, '5.0 lbf·ft over');
+      await page.locator('aria/Wrench reads[role="textbox"]').fill(String(target));
+      await says(page, 'on target');
+      await tick();
+      const place = /(\d+) of \d+/;
+      const before = Number(place.exec(await words(page))?.[1]);
+
+      // the server goes away in the middle of it; ticks stay on the device, and arrive when it is back
+      await own.stop();
+      await tick();
+      await press(page, 'Something’s off');
+      await press(page, 'Cross-threaded');
+      await says(page, '2 kept on this device');
+      await own.start();
+      await page.waitForFunction(() => !/kept on this device/.test(document.body.innerText), {
+        timeout: 15_000,
+      });
+      await page.reload();
+      await says(page, 'Bolt');
+      expect(Number(place.exec(await words(page))?.[1])).toBe(before + 1);
+
+      // closed and started again: the plan and the run are as they were left
+      const run = page.url();
+      await page.browserContext().close();
+      await own.stop();
+      await own.start();
+      const again = await openPage(browser, view);
+      await again.goto(own.at(COVER));
+      await press(again, 'Plate A, engine');
+      await chosen(again, 'Aluminium 5052-H32');
+      expect(number(await tally(again, 'Net mass'))).toBe(mass);
+      await again.goto(run);
+      await says(again, 'Cross-threaded');
+      await press(again, 'Back');
+      await press(again, 'Back');
+      expect(await again.$eval('#reading', e => Number((e as HTMLInputElement).placeholder))).toBe(target);
+      expect([...page.faults, ...again.faults]).toEqual([]);
+      await again.browserContext().close();
+    } finally {
+      await own.remove();
+    }
+  });
+});
+
+describe('the run', () => {
+  it('is one record from two devices, and ends with what was off', async () => {
+    const made = await fetch(server.at('/api/documents/bramble-winter/runs'), {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ buildId: 'A' }),
+    });
+    const { id } = (await made.json()) as { id: string };
+    const [desk, phone] = [await openPage(browser, DESK), await openPage(browser, PHONE)];
+    await Promise.all([desk, phone].map(p => p.goto(server.at(`/run/${id}`))));
+    await Promise.all([desk, phone].map(p => says(p, 'Count the kit')));
+    await desk.keyboard.press('Space');
+    await says(desk, 'Raise it on stands');
+    await phone.reload();
+    await says(phone, 'Raise it on stands');
+    await press(phone, 'Something’s off');
+    await press(phone, 'Part missing');
+    await says(phone, 'Part missing');
+    await desk.reload();
+    await says(desk, 'Part missing');
+    await desk.keyboard.press('Backspace');
+    await says(desk, 'Ticked already.');
+    await press(desk, 'Not done after all');
+    await desk.reload();
+    await says(desk, 'Count the kit');
+    for (let i = 0; i < 400 && !/passed over|All done/.test(await words(desk)); i++)
+      await desk.keyboard.press('Space');
+    await says(desk, 'All done');
+    await says(desk, 'Part missing');
+    await press(desk, 'End the run');
+    await says(desk, 'This run is ended');
+    expect(desk.faults.concat(phone.faults)).toEqual([]);
+    await Promise.all([desk, phone].map(p => p.browserContext().close()));
+  });
+});
+
+describe('edits', () => {
+  it('survive a reload while the server is away', async () => {
+    const own = await TestServer.open();
+    const page = await openPage(browser, DESK);
+    await page.goto(own.at(COVER));
+    await press(page, 'Plate D, fuel tank');
+    await says(page, 'Sheet in build A');
+    await own.stop();
+    await press(page, 'Aluminium 5052-H32', 'radio');
+    await page.waitForSelector('[data-save="offline"]');
+    const mass = await tally(page, 'Net mass');
+    await own.start();
+    await page.reload();
+    await page.waitForSelector('[aria-label="Tally"]');
+    expect(await tally(page, 'Net mass')).toBe(mass);
+    await saved(page);
+    const { document } = (await (await fetch(own.at('/api/documents/bramble-winter'))).json()) as {
+      document: { plan: { builds: { sheets: Record<string, { material: string }> }[] } };
+    };
+    expect(document.plan.builds[0]?.sheets['plate-d']?.material).toBe('al-5052-h32');
+    await page.browserContext().close();
+    await own.remove();
+  });
+
+  it('in two tabs at once are told apart, and neither is lost', async () => {
+    const [one, two] = [await openPage(browser, DESK), await openPage(browser, DESK)];
+    await Promise.all([one, two].map(p => p.goto(server.at(COVER))));
+    await Promise.all([one, two].map(p => p.waitForSelector('[aria-label="Tally"]')));
+    await one.keyboard.press('b');
+    await saved(one);
+    await two.locator('aria/Plate C, transfer case[role="button"]').click();
+    await press(two, 'Stainless steel 304, annealed', 'radio');
+    await says(two, 'This plan was changed somewhere else');
+    await two.locator('::-p-text(Take theirs)').click();
+    await saved(two);
+    expect(await two.$eval('[role="radio"][aria-checked="true"]', e => e.textContent)).toContain('B');
+    await two.keyboard.down('Control');
+    await two.keyboard.press('z');
+    await two.keyboard.up('Control');
+    await says(two, '12 ga stainless');
+    await saved(two);
+    await Promise.all([one, two].map(p => p.browserContext().close()));
+  });
+
+  it('undo, redo, builds, units and sides go by keyboard', async () => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at(COVER));
+    await page.waitForSelector('[aria-label="Tally"]');
+    const first = await tally(page, 'Net mass');
+    await page.keyboard.press('b');
+    const second = await tally(page, 'Net mass');
+    expect(second).not.toBe(first);
+    await page.keyboard.down('Control');
+    await page.keyboard.press('z');
+    expect(await tally(page, 'Net mass')).toBe(first);
+    await page.keyboard.down('Shift');
+    await page.keyboard.press('z');
+    await page.keyboard.up('Shift');
+    await page.keyboard.up('Control');
+    expect(await tally(page, 'Net mass')).toBe(second);
+    await page.keyboard.press('u');
+    expect(await tally(page, 'Net mass')).toContain('kg');
+    await page.keyboard.press('v');
+    await says(page, 'On your back, head to rear');
+    await page.keyboard.press(']');
+    await says(page, 'guards oil pan');
+    await page.keyboard.press('2');
+    await says(page, 'How it stands');
+    await page.keyboard.press('?');
+    await says(page, 'plate before and after');
+    await page.browserContext().close();
+  });
+
+  it('refuse a thickness and a torque that cannot be meant, where they are typed', async () => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at(COVER));
+    await press(page, 'Plate B, transmission');
+    const other = page.locator('aria/Another thickness[role="textbox"]');
+    await other.fill('4.8 kg');
+    await page.keyboard.press('Enter');
+    await says(page, '"kg" is not a unit of length');
+    await other.fill('19 ga');
+    await page.keyboard.press('Enter');
+    await says(page, 'gauge: give the thickness');
+    await page.goto(server.at('/plan/bramble-winter/bolt'));
+    const torque = page.locator('aria/The vehicle maker’s value, if there is one: it wins[role="textbox"]');
+    await torque.fill('30 furlongs');
+    await press(page, 'Enter');
+    await says(page, '"furlongs" is not a unit of torque');
+    await torque.fill('30 ft-lb');
+    await press(page, 'Enter');
+    await says(page, 'Limited by: value entered');
+    await saved(page);
+    await page.browserContext().close();
+  });
+});
+
+describe('files', () => {
+  it('a torn plan is refused with its place; a sound one opens; lists come out as CSV', async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'plate-fold-files-'));
+    const page = await openPage(browser, DESK);
+    const cdp = await page.createCDPSession();
+    await cdp.send('Browser.setDownloadBehavior', {
+      behavior: 'allow',
+      downloadPath: folder,
+      browserContextId: page.browserContext().id,
+    });
+    const text = await readFile(new URL('../../demo/bramble.platefold.json', import.meta.url), 'utf8');
+    const torn = join(folder, 'torn.platefold.json');
+    const other = join(folder, 'spring.platefold.json');
+    await writeFile(torn, text.slice(0, text.length / 2));
+    await writeFile(
+      other,
+      text.replaceAll('bramble-winter', 'bramble-spring').replace('winter set', 'spring set'),
+    );
+    await page.goto(server.at('/'));
+    await says(page, 'Bramble');
+    const input = await page.waitForSelector('input[type=file]');
+    await (input as import('puppeteer-core').ElementHandle<HTMLInputElement>).uploadFile(torn);
+    await says(page, /torn\.platefold\.json was not opened; nothing was changed\. line \d+/);
+    await (input as import('puppeteer-core').ElementHandle<HTMLInputElement>).uploadFile(other);
+    await says(page, 'spring set');
+    await page.goto(server.at('/plan/bramble-spring/bolt'));
+    await page.locator('::-p-text(Bag list)').click();
+    await page.locator('::-p-text(CSV)').click();
+    const bag = join(folder, 'bramble-spring-A-bag-list.csv');
+    for (let i = 0; i < 50 && !(await readdir(folder)).includes('bramble-spring-A-bag-list.csv'); i++)
+      await new Promise(done => setTimeout(done, 100));
+    expect(await readFile(bag, 'utf8')).toMatch(/^part,count\r\n"flange bolt M10x1\.5/);
+    await page.browserContext().close();
+  });
+});
+
+describe('axe finds nothing serious', () => {
+  it.each(['light', 'dark'] as const)('in the %s theme, at desk and phone width', async theme => {
+    const runs = await (await fetch(server.at('/api/documents/bramble-winter/runs'))).json();
+    const run = (runs as { id: string }[])[0]?.id;
+    const found: string[] = [];
+    for (const view of [DESK, PHONE]) {
+      const page = await openPage(browser, view, { theme });
+      for (const path of [
+        '/',
+        COVER,
+        '/plan/bramble-winter/weigh',
+        '/plan/bramble-winter/bolt',
+        '/plan/bramble-winter/run',
+        `/run/${run}`,
+      ]) {
+        await page.goto(server.at(path), { waitUntil: 'networkidle0' });
+        if (path === COVER) await press(page, 'Plate A, engine');
+        found.push(...(await seriousFaults(page)).map(f => `${path} ${view.width}: ${f}`));
+      }
+      await page.browserContext().close();
+    }
+    expect(found).toEqual([]);
+  });
+});
