@@ -1,0 +1,65 @@
+import { mkdir } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
+import type { Page } from 'puppeteer-core';
+import { DESK, openBrowser, openPage, PHONE, press, says, TestServer, type View } from './browser';
+
+const OUT = fileURLToPath(new URL('../../docs/screenshots/', import.meta.url));
+
+interface Shot {
+  readonly name: string;
+  readonly path: string;
+  readonly view: View;
+  readonly theme?: 'light' | 'dark';
+  readonly before?: (page: Page) => Promise<unknown>;
+}
+
+/** Ticks a run up to its first torqued bolt but one. */
+async function toTorque(page: Page): Promise<void> {
+  await press(page, 'Start a run');
+  await says(page, /1 of \d+ .*Done, next/);
+  for (let i = 0; i < 80; i++) {
+    if (
+      await page.evaluate(
+        () =>
+          /Pass 1 of/.test(document.body.innerText) &&
+          /Bolt 2/.test(document.querySelector('h1')?.textContent ?? ''),
+      )
+    )
+      break;
+    await page.locator('::-p-text(Done, next)').click();
+  }
+}
+
+const PLAN = '/plan/bramble-winter';
+const SHOTS: readonly Shot[] = [
+  { name: 'plans', path: '/', view: DESK },
+  { name: 'cover', path: `${PLAN}/cover`, view: DESK, before: p => press(p, 'Plate B, transmission') },
+  { name: 'cover-phone', path: `${PLAN}/cover`, view: PHONE, theme: 'dark' },
+  { name: 'weigh', path: `${PLAN}/weigh`, view: DESK },
+  { name: 'bolt', path: `${PLAN}/bolt`, view: DESK, before: p => p.locator('::-p-text(j07)').click() },
+  { name: 'run', path: `${PLAN}/run`, view: DESK },
+  { name: 'run-phone', path: `${PLAN}/run`, view: PHONE, theme: 'dark', before: toTorque },
+];
+
+/** Makes the pictures of the main views from the demo data. Names given as arguments are made alone. */
+async function main(only: readonly string[]): Promise<void> {
+  await mkdir(OUT, { recursive: true });
+  const [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
+  try {
+    for (const shot of SHOTS.filter(s => only.length === 0 || only.includes(s.name))) {
+      const page = await openPage(browser, shot.view, { theme: shot.theme ?? 'light' });
+      await page.goto(server.at(shot.path), { waitUntil: 'networkidle0' });
+      await shot.before?.(page);
+      await page.evaluate(() => document.fonts.ready);
+      await new Promise(done => setTimeout(done, 350));
+      await page.screenshot({ path: `${OUT}${shot.name}.png` });
+      console.log(`docs/screenshots/${shot.name}.png`);
+      await page.browserContext().close();
+    }
+  } finally {
+    await browser.close();
+    await server.remove();
+  }
+}
+
+await main(process.argv.slice(2));
