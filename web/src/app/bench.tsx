@@ -113,7 +113,7 @@ export function Bench({
   const [ref, size] = useSize<HTMLDivElement>();
   const sheet = useSheet(size.width);
   const narrow = size.width < 640;
-  const keelHeight = narrow ? 104 : 152;
+  const keelHeight = narrow ? 104 : Math.round(Math.max(140, Math.min(250, 690 * sheet.scale.k + 16)));
   const scale: SheetScale = sheet.scale;
   return (
     <div className="flex min-h-0 flex-1 max-desk:flex-col max-desk:overflow-y-auto">
