@@ -52,30 +52,3 @@ export const plateName = (facts: Facts, id: string): string => {
 
 export const partName = (facts: Facts, id: string): string =>
   facts.document.rig.components.find(c => c.id === id)?.name ?? id;
-
-/** The document with one panel changed. */
-export const withPanel = (
-  doc: PlanDocument,
-  id: string,
-  change: (p: PlanDocument['plan']['panels'][number]) => PlanDocument['plan']['panels'][number],
-): PlanDocument => ({
-  ...doc,
-  plan: { ...doc.plan, panels: doc.plan.panels.map(p => (p.id === id ? change(p) : p)) },
-});
-
-/** The document with one joint changed. */
-export const withJoint = (
-  doc: PlanDocument,
-  id: string,
-  change: (j: PlanDocument['plan']['joints'][number]) => PlanDocument['plan']['joints'][number],
-): PlanDocument => ({
-  ...doc,
-  plan: { ...doc.plan, joints: doc.plan.joints.map(j => (j.id === id ? change(j) : j)) },
-});
-
-/** An id for something new that no list entry has yet: `hole-3`. */
-export function freshId(prefix: string, taken: readonly { readonly id: string }[]): string {
-  let n = taken.length + 1;
-  while (taken.some(t => t.id === `${prefix}-${n}`)) n++;
-  return `${prefix}-${n}`;
-}

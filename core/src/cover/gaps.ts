@@ -54,11 +54,14 @@ export function gapsAtRest(components: readonly Component[], panels: readonly Fo
   return gaps;
 }
 
-/** Height of a panel's underside over a ground point; undefined where the panel is not there. */
-export function undersideAt(p: FoldedPanel, x: number, y: number): number | undefined {
+/**
+ * Height of a panel's underside over a ground point; undefined where the panel is not there. Flats whose normal
+ * stands up by less than `flat` are passed over.
+ */
+export function undersideAt(p: FoldedPanel, x: number, y: number, flat = 0.05): number | undefined {
   let z: number | undefined;
   for (const f of p.facets) {
-    if (Math.abs(f.frame.n[2]) < 0.05) continue;
+    if (Math.abs(f.frame.n[2]) < flat) continue;
     const at = underGround(f.frame, x, y);
     if (!contains(f.outline, at)) continue;
     const here = toSpace(f.frame, at)[2];
@@ -77,6 +80,9 @@ export interface CatchEdge {
 
 /** How far ahead of an edge another plate still leads a rock onto it, mm: common practice, no source. */
 const REACH = [4, 20, 60, 120] as const;
+
+/** A side turned up steeper than 60° leads no rock onto the plate behind. */
+const LEADS = 0.5;
 
 /** The free edges of a panel with the direction they face. */
 function* freeEdges(p: FoldedPanel): Generator<{ a: Vec3; b: Vec3 }> {
@@ -113,7 +119,7 @@ export function catchEdges(panels: readonly FoldedPanel[]): readonly CatchEdge[]
           const box = boxes[j];
           if (j === k || !box || !boxesMeet(box, { min: [x - 120, y], max: [x, y] })) return;
           for (const ahead of REACH) {
-            const there = undersideAt(other, x - ahead, y);
+            const there = undersideAt(other, x - ahead, y, LEADS);
             if (there === undefined) continue;
             const heightMm = there - z;
             if (heightMm > p.sheet.thickness && heightMm > (worst?.heightMm ?? 0))

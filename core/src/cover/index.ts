@@ -1,4 +1,5 @@
 export * from './coverage';
 export * from './gaps';
 export * from './ground';
+export * from './propose';
 export * from './shadow';

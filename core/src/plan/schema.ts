@@ -108,6 +108,11 @@ export const rigSchema = yup
       yup.object({ id: id(), name: id(), choices: list(yup.object({ id: id(), name: id() })).min(1) }),
     ),
     selected: record(yup.string().required(), 'must be a choice id'),
+    measures: record(number(), 'must be a number').optional().default(undefined),
+    misfits: yup
+      .array()
+      .of(yup.object({ when: record(list(yup.string().required()), 'must list choice ids'), reason: id() }))
+      .optional(),
     components: list(
       yup.object({
         id: id(),

@@ -1,2 +1,3 @@
 export * from './present';
 export * from './rig';
+export * from './start';

@@ -120,6 +120,11 @@ export interface FactoryPart {
   readonly reuseFasteners: boolean;
   readonly when?: When;
 }
+/** A combination of choices that must not be planned on, and why. */
+export interface Misfit {
+  readonly when: When;
+  readonly reason: string;
+}
 export interface Rig {
   readonly id: string;
   readonly name: string;
@@ -131,6 +136,10 @@ export interface Rig {
   readonly frontOverhang: number;
   readonly rearOverhang: number;
   readonly axles: { readonly front: Axle; readonly rear: Axle };
+  /** what was taken with a tape, by measure id, where the rig was begun from the measuring sheet */
+  readonly measures?: Readonly<Record<string, number>>;
+  /** combinations that do not fit at all */
+  readonly misfits?: readonly Misfit[];
   readonly options: readonly RigOption[];
   readonly selected: Readonly<Record<string, string>>;
   readonly components: readonly Component[];

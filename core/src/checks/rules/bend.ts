@@ -1,5 +1,6 @@
 import type { Flange } from '../../plan';
-import { type Rule, withPanel } from '../finding';
+import { withPanel } from '../../plan';
+import type { Rule } from '../finding';
 
 /** Die opening in thicknesses and least flange as its share: air bending rule V = 8 t, b = 0.7 V. */
 const LEAST_FLANGE = 0.7 * 8;

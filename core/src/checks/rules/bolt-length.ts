@@ -1,5 +1,6 @@
 import { lengthName, stockLength } from '../../bolt';
-import { type Rule, withJoint } from '../finding';
+import { withJoint } from '../../plan';
+import type { Rule } from '../finding';
 
 export const boltLength: Rule = {
   id: 'bolt-length',

@@ -1,4 +1,5 @@
-import { plateName, type Rule, withPanel } from '../finding';
+import { withPanel } from '../../plan';
+import { plateName, type Rule } from '../finding';
 
 export const catchEdge: Rule = {
   id: 'catch-edge',

@@ -1,4 +1,5 @@
-import { freshId, partName, plateName, type Rule, type Unsigned, withPanel } from '../finding';
+import { freshId, withPanel } from '../../plan';
+import { partName, plateName, type Rule, type Unsigned } from '../finding';
 
 /** Surface temperature from which a shielded part wants air: common practice, no source. */
 const HOT = 200;

@@ -1,4 +1,5 @@
-import { type Rule, withJoint } from '../finding';
+import { withJoint } from '../../plan';
+import type { Rule } from '../finding';
 
 const SEPARATE = new Set(['hex', 'nylon-lock', 'flange-serrated']);
 

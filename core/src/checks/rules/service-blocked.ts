@@ -1,7 +1,8 @@
 import { undersideAt } from '../../cover';
 import { clearDiameter } from '../../fold';
 import { underGround } from '../../geometry';
-import { freshId, type Rule, withPanel } from '../finding';
+import { freshId, withPanel } from '../../plan';
+import type { Rule } from '../finding';
 
 /** Which kinds are reached so seldom that dropping the plate is no hardship: common practice, no source. */
 const SELDOM = new Set(['fuel-tank-straps', 'transfer-fill', 'differential-fill']);

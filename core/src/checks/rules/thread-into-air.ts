@@ -1,5 +1,6 @@
 import { threadNamed } from '../../bolt';
-import { type Rule, withJoint } from '../finding';
+import { withJoint } from '../../plan';
+import type { Rule } from '../finding';
 
 export const threadIntoAir: Rule = {
   id: 'thread-into-air',

@@ -1,5 +1,6 @@
 import { underGround } from '../../geometry';
-import { freshId, plateName, type Rule, withPanel } from '../finding';
+import { freshId, withPanel } from '../../plan';
+import { plateName, type Rule } from '../finding';
 
 export const waterTrap: Rule = {
   id: 'water-trap',

@@ -1,0 +1,3 @@
+export * from './propose';
+export * from './span';
+export type { Proposal, ProposedPlate, Wish } from './wish';

@@ -1,0 +1,3 @@
+export * from './change';
+export * from './details';
+export * from './panels';

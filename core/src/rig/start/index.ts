@@ -1,0 +1,2 @@
+export * from './measures';
+export * from './start';

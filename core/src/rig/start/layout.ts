@@ -1,0 +1,598 @@
+import type { Component, FactoryPart, HoleKind, Mount, RigOption, ServicePoint, When } from '../rig';
+import type { Measures } from './measures';
+
+/** What a body has under it, before members and holes are laid between. Lengths in mm. */
+export interface Layout {
+  readonly components: readonly Component[];
+  readonly servicePoints: readonly ServicePoint[];
+  readonly factoryParts: readonly FactoryPart[];
+  readonly options: readonly RigOption[];
+  readonly selected: Readonly<Record<string, string>>;
+  /** middles of crossmembers along the vehicle, each with how much higher than the measured one it is */
+  readonly crossings: readonly (readonly [x: number, higher: number])[];
+  readonly holes: {
+    readonly kind: HoleKind;
+    readonly outer: string;
+    readonly inner: string;
+    readonly nutReach: Mount['nutReach'];
+    readonly side?: HoleKind;
+  };
+}
+
+type Extra = Partial<Omit<Component, 'id' | 'kind' | 'name' | 'footprint' | 'zBottom' | 'zTop'>>;
+
+/** A part as a box: x from, to; y from, to; underside and top. */
+export function part(
+  id: string,
+  kind: Component['kind'],
+  name: string,
+  [x0, x1]: readonly [number, number],
+  [y0, y1]: readonly [number, number],
+  [zBottom, zTop]: readonly [number, number],
+  extra: Extra = {},
+): Component {
+  return {
+    id,
+    kind,
+    name,
+    footprint: [
+      [x0, y0],
+      [x1, y0],
+      [x1, y1],
+      [x0, y1],
+    ],
+    zBottom,
+    zTop,
+    protect: true,
+    keepOut: 20,
+    ...extra,
+  };
+}
+
+/** From a height up, by how tall it is. */
+const raised = (z: number, tall: number): readonly [number, number] => [z, z + tall];
+
+const FOUR: When = { drivetrain: ['4wd'] };
+const DRIVE: RigOption = {
+  id: 'drivetrain',
+  name: 'Drive',
+  choices: [
+    { id: '2wd', name: 'two-wheel drive' },
+    { id: '4wd', name: 'four-wheel drive' },
+  ],
+};
+
+/** Ladder frame, engine ahead, gearbox and transfer case behind it in line. */
+export function ladderFrame(m: Measures, tank: 'left' | 'centre', lowered: boolean): Layout {
+  const w = m.railOutside;
+  const y = (f: number): number => Math.round(f * w);
+  const gearFront = m.panRear + 10;
+  const diffZ = m.tyreRadius - 75;
+  const tankY: readonly [number, number] = tank === 'left' ? [y(-0.6), y(-0.18)] : [y(-0.3), y(0.3)];
+  const still: Extra = { protect: false };
+  const lowerChoice: When = { differential: ['lowered'] };
+  const diffBox = (drop: number, id: string, when: When): Component =>
+    part(
+      id,
+      'front-differential',
+      'front differential',
+      [-140, 160],
+      [y(0.08), y(0.38)],
+      [diffZ - drop, diffZ + 180],
+      {
+        keepOut: 15,
+        when,
+      },
+    );
+  return {
+    components: [
+      part(
+        'pan',
+        'engine',
+        'oil pan',
+        [m.panFront, m.panRear],
+        [y(-0.24), y(0.05)],
+        [m.panHeight, m.panHeight + 225],
+      ),
+      part(
+        'engine-front',
+        'engine',
+        'engine front',
+        [m.panFront - 180, m.panFront - 5],
+        [y(-0.24), y(0.24)],
+        [m.panHeight + 65, m.panHeight + 560],
+      ),
+      ...(lowered
+        ? [
+            diffBox(0, 'front-diff', { ...FOUR, differential: ['standard'] }),
+            diffBox(12, 'front-diff-lowered', { ...FOUR, ...lowerChoice }),
+          ]
+        : [diffBox(0, 'front-diff', FOUR)]),
+      part(
+        'gearbox',
+        'transmission',
+        'transmission',
+        [gearFront, m.gearboxRear],
+        [y(-0.2), y(0.2)],
+        [m.gearboxHeight, m.gearboxHeight + 270],
+      ),
+      part(
+        'transfer',
+        'transfer-case',
+        'transfer case',
+        [m.gearboxRear + 5, m.transferRear],
+        [y(-0.35), y(0.21)],
+        [m.transferHeight, m.transferHeight + 255],
+        { when: FOUR },
+      ),
+      part(
+        'converter',
+        'catalytic-converter',
+        'converter',
+        [m.converterFront, m.converterRear],
+        [y(0.27), y(0.415)],
+        [m.converterHeight, m.converterHeight + 105],
+        { surfaceC: 450 },
+      ),
+      part(
+        'exhaust',
+        'exhaust',
+        'exhaust pipe',
+        [m.converterRear + 5, m.wheelbase + 350],
+        [y(0.31), y(0.4)],
+        [m.exhaustHeight, m.exhaustHeight + 90],
+        { ...still, surfaceC: 250, keepOut: 15 },
+      ),
+      part('tank', 'fuel-tank', 'fuel tank', [m.tankFront, m.tankRear], tankY, [
+        m.tankHeight,
+        m.tankHeight + 255,
+      ]),
+      part(
+        'shaft-rear',
+        'drive-shaft',
+        'rear drive shaft',
+        [m.transferRear + 5, m.wheelbase],
+        tank === 'left' ? [-70, 70] : [y(-0.48), y(-0.34)],
+        raised(Math.max(m.tyreRadius - 5, m.tankHeight + 25), 190),
+        { ...still, moves: true, keepOut: 10 },
+      ),
+      part(
+        'shaft-front',
+        'drive-shaft',
+        'front drive shaft',
+        [170, m.gearboxRear],
+        [y(-0.36), y(-0.25)],
+        raised(Math.max(m.tyreRadius - 45, m.crossHeight + 25), 140),
+        { ...still, moves: true, keepOut: 10, when: FOUR },
+      ),
+      part(
+        'sway-bar',
+        'sway-bar',
+        'sway bar',
+        [m.crossFrontX - 190, m.crossFrontX - 60],
+        [y(-0.64), y(0.64)],
+        [m.tyreRadius - 15, m.tyreRadius + 150],
+        { ...still, moves: true, keepOut: 10 },
+      ),
+    ],
+    servicePoints: [
+      {
+        id: 'oil-drain',
+        kind: 'oil-drain',
+        name: 'engine oil drain',
+        at: [m.panRear - 90, y(-0.1), m.panHeight],
+        opening: 50,
+        component: 'pan',
+        everyKm: 10000,
+      },
+      {
+        id: 'oil-filter',
+        kind: 'oil-filter',
+        name: 'engine oil filter',
+        at: [m.panFront + 100, y(-0.14), m.panHeight],
+        opening: 100,
+        component: 'pan',
+        everyKm: 10000,
+      },
+      {
+        id: 'gear-drain',
+        kind: 'transmission-drain',
+        name: 'transmission drain',
+        at: [(gearFront + m.gearboxRear) / 2, 0, m.gearboxHeight],
+        opening: 45,
+        component: 'gearbox',
+        everyKm: 60000,
+      },
+      {
+        id: 'transfer-drain',
+        kind: 'transfer-drain',
+        name: 'transfer case drain',
+        at: [(m.gearboxRear + m.transferRear) / 2, y(-0.07), m.transferHeight],
+        opening: 45,
+        component: 'transfer',
+        everyKm: 60000,
+        when: FOUR,
+      },
+      {
+        id: 'tank-straps',
+        kind: 'fuel-tank-straps',
+        name: 'fuel tank straps',
+        at: [(m.tankFront + m.tankRear) / 2, (tankY[0] + tankY[1]) / 2, m.tankHeight],
+        opening: 150,
+        component: 'tank',
+      },
+      {
+        id: 'converter-view',
+        kind: 'converter-view',
+        name: 'converter inspection',
+        at: [(m.converterFront + m.converterRear) / 2, y(0.342), m.converterHeight],
+        opening: 60,
+        component: 'converter',
+        everyKm: 20000,
+      },
+    ],
+    factoryParts: [
+      {
+        id: 'splash-shield',
+        name: 'front splash shield, plastic',
+        massKg: 2.1,
+        at: [m.panFront + 50, 0, m.crossHeight - 20],
+        fasteners: [
+          { count: 6, head: 'hex', thread: 'M6x1' },
+          { count: 3, head: 'push pin', thread: '' },
+        ],
+        reuseFasteners: false,
+      },
+      {
+        id: 'stamped-skid',
+        name: 'stamped engine skid',
+        massKg: 4.3,
+        at: [m.panFront + 140, 0, m.crossHeight - 30],
+        fasteners: [{ count: 4, head: 'flange', thread: 'M8x1.25' }],
+        reuseFasteners: false,
+        when: FOUR,
+      },
+      {
+        id: 'tank-skid',
+        name: 'plastic tank shield',
+        massKg: 2.6,
+        at: [(m.tankFront + m.tankRear) / 2, (tankY[0] + tankY[1]) / 2, m.tankHeight - 10],
+        fasteners: [{ count: 6, head: 'flange', thread: 'M8x1.25' }],
+        reuseFasteners: false,
+      },
+    ],
+    options: [
+      DRIVE,
+      ...(lowered
+        ? [
+            {
+              id: 'differential',
+              name: 'Front differential',
+              choices: [
+                { id: 'standard', name: 'where it was' },
+                { id: 'lowered', name: 'lowered 12 mm' },
+              ],
+            },
+          ]
+        : []),
+    ],
+    selected: { drivetrain: '4wd', ...(lowered ? { differential: 'standard' } : {}) },
+    crossings: [
+      [m.crossFrontX, 75],
+      [m.panRear + 30, 0],
+      [m.gearboxRear + 40, 0],
+      [Math.min(m.transferRear + 90, m.tankFront - 40), 0],
+      ...(m.tankFront - 40 - (m.transferRear + 90) > 350 ? ([[m.tankFront - 40, 0]] as const) : []),
+      [m.tankRear + 50, 0],
+    ],
+    holes: { kind: 'captive-nut', outer: 'M10x1.5', inner: 'M8x1.25', nutReach: 'none', side: 'through' },
+  };
+}
+
+/** Unibody, engine and gearbox side by side across the front. */
+export function unibody(m: Measures): Layout {
+  const w = m.railOutside;
+  const y = (f: number): number => Math.round(f * w);
+  const pipe: readonly [number, number] = [y(-0.08), y(0.08)];
+  return {
+    components: [
+      part(
+        'pan',
+        'engine',
+        'oil pan',
+        [m.panFront, m.panRear],
+        [y(-0.02), y(0.34)],
+        [m.panHeight, m.panHeight + 260],
+        { keepOut: 15 },
+      ),
+      part(
+        'gearbox',
+        'transmission',
+        'transmission',
+        [m.panFront + 30, m.gearboxRear],
+        [y(-0.38), y(-0.05)],
+        [m.gearboxHeight, m.gearboxHeight + 260],
+        { keepOut: 15 },
+      ),
+      part(
+        'turbo-pipe',
+        'lines',
+        'turbo pipe',
+        [m.panFront - 110, m.panFront - 25],
+        [y(0.05), y(0.3)],
+        [m.panHeight + 5, m.panHeight + 80],
+        { keepOut: 15, when: { turbo: ['pipe'] } },
+      ),
+      part(
+        'converter',
+        'catalytic-converter',
+        'converter',
+        [m.converterFront, m.converterRear],
+        [y(-0.1), y(0.1)],
+        [m.converterHeight, m.converterHeight + 90],
+        { surfaceC: 420, keepOut: 15 },
+      ),
+      part(
+        'exhaust',
+        'exhaust',
+        'exhaust pipe',
+        [m.converterRear + 5, m.tankFront - 10],
+        pipe,
+        [m.exhaustHeight, m.exhaustHeight + 60],
+        { protect: false, surfaceC: 220, keepOut: 15 },
+      ),
+      part(
+        'tank',
+        'fuel-tank',
+        'fuel tank',
+        [m.tankFront, m.tankRear],
+        [y(-0.42), y(0.42)],
+        [m.tankHeight, m.tankHeight + 200],
+        { keepOut: 15 },
+      ),
+      part(
+        'drive-shafts',
+        'drive-shaft',
+        'drive shafts, swept',
+        [-60, 60],
+        [y(-0.62), y(-0.4)],
+        [m.tyreRadius - 80, m.tyreRadius + 80],
+        { protect: false, moves: true, keepOut: 10 },
+      ),
+      part(
+        'sway-bar',
+        'sway-bar',
+        'sway bar',
+        [m.panRear + 110, m.panRear + 170],
+        [y(-0.55), y(0.55)],
+        raised(Math.max(m.panHeight + 70, m.tyreRadius - 20), 110),
+        { protect: false, moves: true, keepOut: 10 },
+      ),
+    ],
+    servicePoints: [
+      {
+        id: 'oil-drain',
+        kind: 'oil-drain',
+        name: 'engine oil drain',
+        at: [m.panRear - 70, y(0.2), m.panHeight],
+        opening: 50,
+        component: 'pan',
+        everyKm: 15000,
+      },
+      {
+        id: 'oil-filter',
+        kind: 'oil-filter',
+        name: 'engine oil filter',
+        at: [m.panFront + 80, y(0.12), m.panHeight],
+        opening: 95,
+        component: 'pan',
+        everyKm: 15000,
+      },
+      {
+        id: 'gear-drain',
+        kind: 'transmission-drain',
+        name: 'transmission drain',
+        at: [(m.panFront + m.gearboxRear) / 2, y(-0.22), m.gearboxHeight],
+        opening: 45,
+        component: 'gearbox',
+        everyKm: 80000,
+      },
+      {
+        id: 'converter-view',
+        kind: 'converter-view',
+        name: 'converter inspection',
+        at: [(m.converterFront + m.converterRear) / 2, 0, m.converterHeight],
+        opening: 60,
+        component: 'converter',
+        everyKm: 30000,
+      },
+    ],
+    factoryParts: [
+      {
+        id: 'under-tray',
+        name: 'felt under-tray',
+        massKg: 2.4,
+        at: [m.panFront + 150, 0, m.crossHeight - 5],
+        fasteners: [
+          { count: 8, head: 'hex', thread: 'M6x1' },
+          { count: 5, head: 'push pin', thread: '' },
+        ],
+        reuseFasteners: true,
+      },
+      {
+        id: 'floor-covers',
+        name: 'plastic floor covers, two',
+        massKg: 1.9,
+        at: [m.wheelbase / 2, 0, m.railHeight - 10],
+        fasteners: [{ count: 10, head: 'hex', thread: 'M6x1' }],
+        reuseFasteners: false,
+        when: { skirts: ['with'] },
+      },
+    ],
+    options: [
+      {
+        id: 'turbo',
+        name: 'Turbo pipe',
+        choices: [
+          { id: 'none', name: 'none' },
+          { id: 'pipe', name: 'low, ahead of the pan' },
+        ],
+      },
+      {
+        id: 'skirts',
+        name: 'Side skirts',
+        choices: [
+          { id: 'with', name: 'with floor covers' },
+          { id: 'without', name: 'without' },
+        ],
+      },
+    ],
+    selected: { turbo: 'none', skirts: 'with' },
+    crossings: [
+      [m.crossFrontX, 22],
+      [Math.max(m.panRear, m.gearboxRear) + 60, 0],
+      [m.converterFront - 50, 8],
+      [m.converterRear + 60, 8],
+      [m.tankFront - 50, 8],
+      [m.tankRear + 50, 8],
+    ],
+    holes: { kind: 'captive-nut', outer: 'M8x1.25', inner: 'M6x1', nutReach: 'none', side: 'drill' },
+  };
+}
+
+/** Tube frame, engine behind the seats. */
+export function tubeFrame(m: Measures): Layout {
+  const w = m.railOutside;
+  const y = (f: number): number => Math.round(f * w);
+  return {
+    components: [
+      part(
+        'front-diff',
+        'front-differential',
+        'front differential',
+        [-120, 130],
+        [y(-0.2), y(0.2)],
+        [m.crossHeight + 24, m.crossHeight + 190],
+      ),
+      part(
+        'battery',
+        'battery',
+        'battery',
+        [m.tankFront - 40, m.tankFront + 200],
+        [y(-0.42), y(-0.14)],
+        [m.tankHeight + 10, m.tankHeight + 190],
+        { keepOut: 15 },
+      ),
+      part(
+        'tank',
+        'fuel-tank',
+        'fuel tank',
+        [m.tankFront, m.tankRear],
+        [y(0.1), y(0.44)],
+        [m.tankHeight, m.tankHeight + 260],
+      ),
+      part(
+        'pan',
+        'engine',
+        'engine sump',
+        [m.panFront, m.panRear],
+        [y(-0.3), y(0.3)],
+        [m.panHeight, m.panHeight + 380],
+      ),
+      part(
+        'gearbox',
+        'transmission',
+        'gearbox',
+        [m.panRear + 10, m.gearboxRear],
+        [y(-0.3), y(0.24)],
+        [m.gearboxHeight, m.gearboxHeight + 240],
+      ),
+      part(
+        'muffler',
+        'exhaust',
+        'muffler',
+        [m.converterFront, m.converterRear],
+        [y(-0.3), y(0.3)],
+        [m.converterHeight, m.converterHeight + 160],
+        { protect: false, surfaceC: 350, keepOut: 60 },
+      ),
+      part(
+        'shaft-front',
+        'drive-shaft',
+        'front drive shaft',
+        [140, m.panFront - 5],
+        [y(-0.06), y(0.06)],
+        [m.crossHeight + 30, m.crossHeight + 130],
+        { protect: false, moves: true, keepOut: 10 },
+      ),
+    ],
+    servicePoints: [
+      {
+        id: 'oil-drain',
+        kind: 'oil-drain',
+        name: 'engine oil drain',
+        at: [(m.panFront + m.panRear) / 2, 0, m.panHeight],
+        opening: 50,
+        component: 'pan',
+        everyKm: 1600,
+      },
+      {
+        id: 'gear-drain',
+        kind: 'transmission-drain',
+        name: 'gearbox drain',
+        at: [(m.panRear + m.gearboxRear) / 2, 0, m.gearboxHeight],
+        opening: 45,
+        component: 'gearbox',
+        everyKm: 4000,
+      },
+      {
+        id: 'diff-drain',
+        kind: 'differential-drain',
+        name: 'front differential drain',
+        at: [0, 0, m.crossHeight + 24],
+        opening: 40,
+        component: 'front-diff',
+        everyKm: 4000,
+      },
+    ],
+    factoryParts: [
+      {
+        id: 'stock-skid',
+        name: 'thin plastic skid, front',
+        massKg: 1.6,
+        at: [200, 0, m.crossHeight - 4],
+        fasteners: [{ count: 14, head: 'button', thread: 'M6x1' }],
+        reuseFasteners: false,
+      },
+      {
+        id: 'stock-skid-rear',
+        name: 'thin plastic skid, rear',
+        massKg: 1.9,
+        at: [m.panRear, 0, m.crossHeight - 4],
+        fasteners: [{ count: 16, head: 'button', thread: 'M6x1' }],
+        reuseFasteners: false,
+      },
+    ],
+    options: [
+      {
+        id: 'seats',
+        name: 'Seats',
+        choices: [
+          { id: 'two', name: 'two' },
+          { id: 'four', name: 'four' },
+        ],
+      },
+    ],
+    selected: { seats: 'two' },
+    crossings: [
+      [m.crossFrontX, 0],
+      [190, 0],
+      [m.tankFront - 80, 0],
+      [m.tankRear + 45, 0],
+      [m.panFront - 30, 0],
+      [m.panRear + 5, 0],
+      [m.gearboxRear + 40, 0],
+    ],
+    holes: { kind: 'clip-nut', outer: 'M8x1.25', inner: 'M6x1', nutReach: 'none', side: 'drill' },
+  };
+}
