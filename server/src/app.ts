@@ -54,7 +54,8 @@ export function createApp({ store, hosts, web, log }: AppOptions): Koa {
   health.get('/api/health', ctx => {
     ctx.body = { ok: true };
   });
-  for (const router of [health, documentRoutes(store), runRoutes(store)]) app.use(router.routes());
+  for (const router of [health, documentRoutes(store), runRoutes(store), scalesRoutes()])
+    app.use(router.routes());
   app.use(async ctx => {
     if (ctx.path.startsWith('/api/')) throw new Refusal(404, 'There is nothing at this address.');
     if (!web || !existsSync(join(web, 'index.html')))

@@ -12,8 +12,11 @@ import { hotPart } from './rules/hot-part';
 import { limits } from './rules/limits';
 import { movingPart } from './rules/moving-part';
 import { nutReach } from './rules/nut-reach';
+import { openingOutside } from './rules/opening-outside';
 import { optionMisfit } from './rules/option-misfit';
+import { optionRefused } from './rules/option-refused';
 import { serviceBlocked } from './rules/service-blocked';
+import { span } from './rules/span';
 import { threadIntoAir } from './rules/thread-into-air';
 import { tooHeavy } from './rules/too-heavy';
 import { tooNear } from './rules/too-near';
@@ -38,6 +41,9 @@ export const RULES: readonly Rule[] = [
   galling,
   dissimilarMetals,
   optionMisfit,
+  optionRefused,
+  openingOutside,
+  span,
   holeBlocked,
   limits,
   waitingSteps,

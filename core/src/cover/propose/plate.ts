@@ -9,6 +9,7 @@ import {
   type Panel,
 } from '../../plan';
 import type { Mount, PresentRig, ServicePoint } from '../../rig';
+import { MATERIALS, minimumRadius } from '../../sheet';
 import { type Run, rampAngle } from './heights';
 import { HOT, type Lane } from './lanes';
 import { longestSpan, SIDE } from './span';
@@ -111,6 +112,12 @@ function stiffened(
   const width = lane.y[1] - lane.y[0];
   const flat = longestSpan(wish.sheet, rig.rig, width, 0);
   if (span <= flat) return { flanges: shape.flanges, reasons: [] };
+  if (minimumRadius(MATERIALS[wish.sheet.material], wish.sheet.thickness) === undefined)
+    return {
+      flanges: shape.flanges,
+      reasons: [],
+      long: `spans ${Math.round(span)} mm, by the span rule it bears ${Math.round(flat)} mm, and this sheet cannot be folded: a crossbar`,
+    };
   const frame = baseFrame(shape.base.origin, shape.base.pitch, 0);
   const [x0, x1] = [lane.front.x + lane.front.half + 14, lane.rear.x - lane.rear.half - 14];
   const us = shape.base.outline.map(p => p[0]);

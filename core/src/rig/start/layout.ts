@@ -180,7 +180,7 @@ export function ladderFrame(m: Measures, tank: 'left' | 'centre', lowered: boole
         id: 'oil-drain',
         kind: 'oil-drain',
         name: 'engine oil drain',
-        at: [m.panRear - 90, y(-0.1), m.panHeight],
+        at: [m.panRear - 170, y(-0.1), m.panHeight],
         opening: 50,
         component: 'pan',
         everyKm: 10000,

@@ -1,0 +1,28 @@
+import { holds } from '../../rig';
+import type { Rule } from '../finding';
+
+export const optionRefused: Rule = {
+  id: 'option-refused',
+  why: 'Some combinations do not fit at all.',
+  find: facts => {
+    const { rig } = facts.document;
+    return (rig.misfits ?? [])
+      .filter(m => holds(m.when, rig.selected))
+      .map(m => {
+        const chosen = Object.keys(m.when)
+          .map(o => {
+            const option = rig.options.find(x => x.id === o);
+            const choice = option?.choices.find(c => c.id === rig.selected[o]);
+            return `${option?.name ?? o}: ${choice?.name ?? ''}`;
+          })
+          .join(', ');
+        return {
+          severity: 'stop' as const,
+          where: 'cover' as const,
+          about: Object.keys(m.when),
+          text: `This combination does not fit (${chosen}). ${m.reason}`,
+          remedy: 'Choose another option.',
+        };
+      });
+  },
+};

@@ -1,0 +1,35 @@
+import { longestSpan } from '../../cover';
+import { boxOf } from '../../geometry';
+import { plateName, type Rule, type Unsigned } from '../finding';
+
+export const span: Rule = {
+  id: 'span',
+  why: 'A long plate between two supports is too soft; turned-up sides or a crossbar give it back.',
+  find: (facts, words) =>
+    facts.panels.flatMap((p): readonly Unsigned[] => {
+      const xs = facts.joints
+        .filter(j => j.joint.panels.includes(p.panel.id))
+        .map(j => j.at[0])
+        .sort((a, b) => a - b);
+      const gap = Math.max(0, ...xs.slice(1).map((x, i) => x - (xs[i] as number)));
+      const box = boxOf(p.panel.base.outline);
+      const outline = p.panel.base.outline;
+      const sides = p.panel.flanges.filter(f => {
+        if (f.edge === 'far' || f.angle < 45 || f.length < 25) return false;
+        const [a, b] = [outline[f.edge], outline[(f.edge + 1) % outline.length]];
+        return a && b && Math.abs(b[0] - a[0]) > Math.abs(b[1] - a[1]);
+      }).length;
+      const bears = longestSpan(p.sheet, facts.rig.rig, box.max[1] - box.min[1], sides);
+      return gap > bears
+        ? [
+            {
+              severity: 'fix',
+              where: 'cover',
+              about: [p.panel.id],
+              text: `${plateName(facts, p.panel.id)} spans ${words.length(gap)} between bolts; by the span rule it bears ${words.length(bears)}.`,
+              remedy: 'Turn its sides up, bolt it in between, add a crossbar, or choose thicker sheet.',
+            },
+          ]
+        : [];
+    }),
+};

@@ -1,0 +1,161 @@
+import Papa from 'papaparse';
+import { MM_PER_INCH, parseNumber, roundTo, type UnitSystem } from '../units';
+import { csv } from './csv';
+
+/** What is wrong with a pasted or opened table: its row (the header is 1), the column by name, and the fault. */
+export interface CellFault {
+  readonly row: number;
+  readonly column: string;
+  readonly fault: string;
+}
+export type TableRead<T> =
+  | { readonly ok: true; readonly rows: readonly T[] }
+  | { readonly ok: false; readonly faults: readonly CellFault[] };
+
+/** A value as it stands in a cell, read: a number (lengths in mm), text, true or false; undefined for an empty one. */
+export type CellValue = string | number | boolean | undefined;
+
+export interface TableColumn<T> {
+  readonly name: string;
+  /** other names under which it is known */
+  readonly also?: readonly string[];
+  readonly kind: 'text' | 'length' | 'number' | 'yes-no';
+  readonly choices?: readonly string[];
+  readonly needed?: boolean;
+  readonly get: (row: T) => CellValue;
+}
+
+export interface Table<T> {
+  readonly name: string;
+  readonly columns: readonly TableColumn<T>[];
+  /** makes a row of its cells, or says what is wrong with which column */
+  readonly make: (cells: Readonly<Record<string, CellValue>>, row: number) => T | Omit<CellFault, 'row'>;
+}
+
+/** Length cells carry the unit in their header, so that a file says what it means: `x mm`, `x in`. */
+const unitName = (system: UnitSystem): string => (system === 'inch' ? 'in' : 'mm');
+const heading = <T>(c: TableColumn<T>, system: UnitSystem): string =>
+  c.kind === 'length' ? `${c.name} ${unitName(system)}` : c.name;
+
+/** A table as CSV text, lengths in the given system. */
+export function tableCsv<T>(table: Table<T>, rows: readonly T[], system: UnitSystem): string {
+  const cell = (c: TableColumn<T>, row: T): string | number => {
+    const v = c.get(row);
+    if (v === undefined) return '';
+    if (typeof v === 'boolean') return v ? 'yes' : 'no';
+    if (typeof v === 'number' && c.kind === 'length')
+      return system === 'inch' ? roundTo(v / MM_PER_INCH, 4) : roundTo(v, 3);
+    return v;
+  };
+  return csv(
+    table.columns.map(c => heading(c, system)),
+    rows.map(r => table.columns.map(c => cell(c, r))),
+  );
+}
+
+const fold = (s: string): string => s.trim().toLowerCase().replace(/[_-]+/g, ' ').replace(/\s+/g, ' ');
+const HEAD = /^(.*?)(?:[\s(]+(mm|millimet(?:re|er)s?|in|inch(?:es)?|")\)?)?$/;
+const YES = new Set(['yes', 'y', 'true', '1', 'x']);
+const NO = new Set(['no', 'n', 'false', '0', '', '-']);
+
+interface Found<T> {
+  readonly column: TableColumn<T>;
+  readonly perUnit: number;
+}
+
+/** Which column each header cell names; a unit in the header wins over the reader's own. */
+function readHeader<T>(
+  table: Table<T>,
+  header: readonly string[],
+  system: UnitSystem,
+  faults: CellFault[],
+): readonly (Found<T> | undefined)[] {
+  const found = header.map((text): Found<T> | undefined => {
+    const whole = fold(text);
+    if (whole === '') return undefined;
+    const named = (n: string): TableColumn<T> | undefined =>
+      table.columns.find(c => fold(c.name) === n || c.also?.some(a => fold(a) === n));
+    const m = HEAD.exec(whole);
+    const column = named(whole) ?? named(m?.[1]?.trim() ?? '');
+    if (!column) {
+      faults.push({
+        row: 1,
+        column: text.trim(),
+        fault: `is not a column of ${table.name}: ${table.columns.map(c => c.name).join(', ')}`,
+      });
+      return undefined;
+    }
+    const unit = named(whole) ? undefined : m?.[2];
+    const inch = unit === undefined ? system === 'inch' : !unit.startsWith('m');
+    return { column, perUnit: column.kind === 'length' && inch ? MM_PER_INCH : 1 };
+  });
+  for (const c of table.columns)
+    if (c.needed && !found.some(f => f?.column === c))
+      faults.push({ row: 1, column: c.name, fault: 'is missing from the header row' });
+  return found;
+}
+
+function readCell<T>({ column, perUnit }: Found<T>, text: string): { value: CellValue } | { fault: string } {
+  const t = text.trim();
+  if (t === '' && column.kind !== 'yes-no')
+    return column.needed ? { fault: 'is empty' } : { value: undefined };
+  switch (column.kind) {
+    case 'text':
+      return column.choices && !column.choices.includes(t)
+        ? { fault: `is "${t}", but must be one of ${column.choices.join(', ')}` }
+        : { value: t };
+    case 'yes-no':
+      if (YES.has(fold(t))) return { value: true };
+      return NO.has(fold(t)) ? { value: false } : { fault: `is "${t}", but must be yes or no` };
+    default: {
+      const n = parseNumber(t);
+      return n.ok ? { value: n.value * perUnit } : { fault: n.fault };
+    }
+  }
+}
+
+/**
+ * Reads a table from CSV text or from a spreadsheet's paste (tabs), with a header row. All or nothing: any fault, and
+ * no row comes back.
+ */
+export function readTable<T>(table: Table<T>, text: string, system: UnitSystem): TableRead<T> {
+  const parsed = Papa.parse<string[]>(text.trim().replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' });
+  const torn = parsed.errors.find(e => e.type === 'Quotes');
+  if (torn)
+    return {
+      ok: false,
+      faults: [
+        { row: (torn.row ?? 0) + 1, column: '', fault: 'a quote is never closed: the file may be torn' },
+      ],
+    };
+  const [header, ...body] = parsed.data;
+  if (!header || body.length === 0)
+    return { ok: false, faults: [{ row: 1, column: '', fault: 'there are no rows under the header' }] };
+  const faults: CellFault[] = [];
+  const found = readHeader(table, header, system, faults);
+  if (faults.length > 0) return { ok: false, faults };
+  const rows = body.flatMap((line, i): T[] => {
+    const row = i + 2;
+    const cells: Record<string, CellValue> = {};
+    const before = faults.length;
+    if (line.length > header.length)
+      faults.push({ row, column: '', fault: `has ${line.length} cells under ${header.length} headers` });
+    found.forEach((f, k) => {
+      if (!f) return;
+      const read = readCell(f, line[k] ?? '');
+      if ('fault' in read) faults.push({ row, column: f.column.name, fault: read.fault });
+      else cells[f.column.name] = read.value;
+    });
+    if (faults.length > before) return [];
+    const made = table.make(cells, row);
+    if (typeof made === 'object' && made !== null && 'fault' in made) {
+      faults.push({ row, ...(made as Omit<CellFault, 'row'>) });
+      return [];
+    }
+    return [made as T];
+  });
+  return faults.length > 0 ? { ok: false, faults } : { ok: true, rows };
+}
+
+export const describeCell = (f: CellFault): string =>
+  [`row ${f.row}`, f.column, f.fault].filter(Boolean).join(' ');
