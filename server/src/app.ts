@@ -10,6 +10,7 @@ import { runRoutes } from './api/runs';
 import type { Store } from './db/open';
 import { answerFaults, Refusal } from './fault';
 import { guard } from './guard';
+import { scalesRoutes } from './stand-ins/scales';
 
 export interface AppOptions {
   readonly store: Store;
