@@ -1,3 +1,4 @@
 export * from './check';
 export * from './facts';
 export { type Finding, type Rule, type Severity, type Where, wordsIn } from './finding';
+export * from './option-effect';

@@ -1,3 +1,4 @@
+export * from './edit';
 export * from './present';
 export * from './rig';
 export * from './start';

@@ -102,10 +102,17 @@ export function Bench({
   work,
   aside,
   asideName,
+  keelOver,
 }: {
   work: (sheet: ReturnType<typeof useSheet>, height: number) => ReactNode;
   aside: ReactNode;
   asideName: string;
+  /** what a stage draws over the keel; Z puts a height on the screen, zAt takes it off */
+  keelOver?: (
+    sheet: ReturnType<typeof useSheet>,
+    Z: (z: number) => number,
+    zAt: (px: number) => number,
+  ) => ReactNode;
 }) {
   const facts = useFacts();
   const dispatch = useDo();
@@ -128,7 +135,9 @@ export function Bench({
               panel={panel}
               joint={joint}
               onPanel={id => dispatch(panelSelected(id))}
-            />
+            >
+              {keelOver && ((Z, zAt) => keelOver(sheet, Z, zAt))}
+            </Keel>
           )}
         </div>
         <div className="min-h-0 flex-1">

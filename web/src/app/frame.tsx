@@ -2,6 +2,7 @@ import { Suspense } from 'react';
 import { Link, Outlet, useParams } from 'react-router';
 import { ConflictSheet } from './conflict-sheet';
 import { KeySheet, usePlanKeys } from './keys';
+import { Notice } from './notice';
 import { useOpenPlan } from './open-plan';
 import { StageRail } from './stage-rail';
 import { Tally } from './tally';
@@ -15,6 +16,7 @@ function OpenFrame() {
       <div className="flex min-h-0 flex-1 max-desk:flex-col">
         <StageRail />
         <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+          <Notice />
           <Suspense fallback={<p className="p-6">Opening …</p>}>
             <Outlet />
           </Suspense>

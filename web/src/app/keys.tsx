@@ -12,6 +12,8 @@ const KEYS: readonly (readonly [keys: string, does: string])[] = [
   ['[ and ]', 'plate before and after'],
   ['B', 'next build'],
   ['V', 'view side'],
+  ['P', 'propose a set (on Cover)'],
+  ['arrows, Shift+arrows', 'nudge what is held by 1 mm, 10 mm'],
   ['U', 'units'],
   ['Ctrl+Z', 'undo'],
   ['Ctrl+Shift+Z', 'redo'],

@@ -1,10 +1,11 @@
 import {
-  type Joint,
+  inPlan,
   type Lube,
   type Method,
   type PlanDocument,
   type SheetChoice,
   withChoice,
+  withJoint,
 } from '@plate-fold/core';
 import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
 
@@ -26,6 +27,15 @@ export interface PlanState {
   readonly savedAt?: number;
   readonly fault?: string;
   readonly conflict?: Conflict;
+  /** the drag or run of key presses under way: its edits are one undoable step */
+  readonly stroke?: string;
+}
+
+/** An edit by name: what was done, in a word or two, and the document after it. */
+export interface Edit {
+  readonly intent: string;
+  readonly document: PlanDocument;
+  readonly stroke?: string;
 }
 
 const DEPTH = 200;
@@ -43,6 +53,7 @@ function step(state: PlanState, next: PlanDocument): PlanState {
     present: next,
     future: [],
     save: changed(state),
+    stroke: undefined,
   };
 }
 
@@ -60,14 +71,6 @@ const edit = <P>(change: (doc: PlanDocument, payload: P) => PlanDocument) =>
     (state, action: PayloadAction<P>): PlanState =>
       state.present ? step(state, change(state.present, action.payload)) : state,
   );
-
-const inPlan = (doc: PlanDocument, part: Partial<PlanDocument['plan']>): PlanDocument => ({
-  ...doc,
-  plan: { ...doc.plan, ...part },
-});
-
-const changeJoint = (doc: PlanDocument, id: string, part: Partial<Joint>): PlanDocument =>
-  inPlan(doc, { joints: doc.plan.joints.map(j => (j.id === id ? { ...j, ...part } : j)) });
 
 /** The next free letter for a build. */
 function freeLetter(taken: readonly { id: string }[]): string {
@@ -95,12 +98,19 @@ export const planSlice = createSlice({
       const back = s.past.at(-1);
       if (!back || !s.present) return s;
       const future = [s.present, ...s.future];
-      return { ...s, past: s.past.slice(0, -1), present: back, future, save: changed(s) };
+      return { ...s, past: s.past.slice(0, -1), present: back, future, save: changed(s), stroke: undefined };
     }),
     redone: plain(s => {
       const [next, ...future] = s.future;
       if (!next || !s.present) return s;
-      return { ...s, past: [...s.past, s.present], present: next, future, save: changed(s) };
+      return {
+        ...s,
+        past: [...s.past, s.present],
+        present: next,
+        future,
+        save: changed(s),
+        stroke: undefined,
+      };
     }),
 
     buildActivated: edit<string>((doc, id) =>
@@ -142,12 +152,18 @@ export const planSlice = createSlice({
       inPlan(doc, { method: { ...doc.plan.method, ...part } }),
     ),
     torqueEntered: edit<{ joint: string; torque: 'auto' | number }>((doc, { joint, torque }) =>
-      changeJoint(doc, joint, { torque }),
+      withJoint(doc, joint, j => ({ ...j, torque })),
     ),
     lubeChosen: edit<{ joint: string; lube: Lube }>((doc, { joint, lube }) =>
-      changeJoint(doc, joint, { lube }),
+      withJoint(doc, joint, j => ({ ...j, lube })),
     ),
     remedyApplied: edit<PlanDocument>((_, next) => next),
+    edited: plain((s, { payload }: PayloadAction<Edit>) => {
+      if (!s.present || payload.document === s.present) return s;
+      if (payload.stroke === undefined || payload.stroke !== s.stroke)
+        return { ...step(s, payload.document), stroke: payload.stroke };
+      return { ...s, present: payload.document, save: changed(s) };
+    }),
 
     saveStarted: plain(s => ({ ...s, save: 'saving' })),
     saveAcknowledged: plain(
@@ -204,6 +220,7 @@ export const {
   torqueEntered,
   lubeChosen,
   remedyApplied,
+  edited,
   saveStarted,
   saveAcknowledged,
   saveFailed,

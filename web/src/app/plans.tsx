@@ -1,4 +1,4 @@
-import { type Fault, readDocument } from '@plate-fold/core';
+import { BODIES, type Body, blankPlan, type Fault, readDocument, startingRig } from '@plate-fold/core';
 import { FileUp } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -32,6 +32,15 @@ export function Plans() {
         list: [{ path: 'file', fault: said?.fault ?? 'could not be stored: the server does not answer' }],
       });
     }
+  };
+
+  const begin = async (body: Body): Promise<void> => {
+    setFaults(undefined);
+    const id = `${body}-${Date.now().toString(36)}`;
+    const rig = startingRig(body, undefined, id);
+    const answer = await add(blankPlan(rig, id, 'new set'));
+    if ('data' in answer && answer.data) navigate(`/plan/${answer.data.id}/rig`);
+    else setFaults({ file: 'The new plan', list: [{ path: 'server', fault: 'does not answer: try again' }] });
   };
 
   return (
@@ -112,6 +121,24 @@ export function Plans() {
             </li>
           ))}
         </ul>
+        <section className="mt-8" aria-label="Start a plan">
+          <h2 className="text-[19px] font-bold">Start with your own vehicle</h2>
+          <p className="mb-2 text-ink2">
+            Choose the nearest kind; some twenty numbers with a tape give it the shape of yours.
+          </p>
+          <div className="grid grid-cols-2 gap-2 desk:grid-cols-4">
+            {BODIES.map(b => (
+              <Button
+                key={b}
+                className="min-h-16 text-[16px] first-letter:uppercase"
+                disabled={adding.isLoading}
+                onClick={() => void begin(b)}
+              >
+                {BODY_NAMES[b]}
+              </Button>
+            ))}
+          </div>
+        </section>
       </main>
       <footer className="mt-8 border-t border-scribe pt-3 text-[13px] text-ink2">
         Figures of strength and torque are estimates, not certificates. The vehicle maker’s values, local

@@ -18,6 +18,10 @@ export const router = createBrowserRouter([
           { index: true, element: <Navigate to="cover" replace /> },
           { path: 'cover', element: <CoverStage /> },
           {
+            path: 'rig',
+            lazy: async () => ({ Component: (await import('../stages/rig/rig-stage')).RigStage }),
+          },
+          {
             path: 'weigh',
             lazy: async () => ({ Component: (await import('../stages/weigh/weigh-stage')).WeighStage }),
           },
@@ -31,6 +35,10 @@ export const router = createBrowserRouter([
           },
           { path: '*', element: <Navigate to="cover" replace /> },
         ],
+      },
+      {
+        path: '/sheet/:body',
+        lazy: async () => ({ Component: (await import('../stages/rig/empty-sheet')).EmptySheet }),
       },
       {
         path: '/run/:runId',

@@ -21,6 +21,8 @@ export interface ViewState {
   /** the build that differences are shown against */
   readonly against?: string;
   readonly stretch?: Stretch;
+  /** why the last edit was refused */
+  readonly notice?: string;
 }
 
 const STORED = 'plate-fold view';
@@ -57,6 +59,7 @@ export const viewSlice = createSlice({
     panelSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, panel: a.payload }),
     jointSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, joint: a.payload }),
     comparedAgainst: (s, a: PayloadAction<string | undefined>) => ({ ...s, against: a.payload }),
+    noticeGiven: (s, a: PayloadAction<string | undefined>) => ({ ...s, notice: a.payload }),
     stretchMoved: (s, a: PayloadAction<Stretch | undefined>) => ({ ...s, stretch: a.payload }),
     selectionCleared: s => ({
       ...s,
@@ -76,6 +79,7 @@ export const {
   panelSelected,
   jointSelected,
   comparedAgainst,
+  noticeGiven,
   stretchMoved,
   selectionCleared,
 } = viewSlice.actions;

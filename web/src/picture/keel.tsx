@@ -1,5 +1,5 @@
 import { type Facts, lengthFigure, type UnitSystem, undersideAt, type Vec2 } from '@plate-fold/core';
-import { memo, useState } from 'react';
+import { memo, type ReactNode, useState } from 'react';
 import { HatchDefs, hatch } from './hatch';
 import { flatsFromSide, paintOrder, pathOf } from './paths';
 import type { SheetScale } from './sheet-scale';
@@ -12,6 +12,8 @@ export interface KeelProps {
   readonly panel?: string;
   readonly joint?: string;
   readonly onPanel: (id: string) => void;
+  /** drawn over everything: the handles of the chosen plate's ends */
+  readonly children?: (Z: (z: number) => number, zAt: (px: number) => number) => ReactNode;
 }
 
 /** A dimension line with its figure, from height z0 to z1 at one place. */
@@ -101,7 +103,8 @@ function readAt(
 }
 
 /** Side elevation of the whole underside: the constant companion and the way around. */
-export const Keel = memo(function Keel({ facts, scale, height, units, panel, joint, onPanel }: KeelProps) {
+export const Keel = memo(function Keel(props: KeelProps) {
+  const { facts, scale, height, units, panel, joint, onPanel } = props;
   const [cursor, setCursor] = useState<number>();
   const ground = height - 16;
   const Z = (z: number): number => ground - z * scale.k;
@@ -279,6 +282,7 @@ export const Keel = memo(function Keel({ facts, scale, height, units, panel, joi
           />
         )}
       </g>
+      {props.children?.(Z, px => (ground - px) / scale.k)}
     </svg>
   );
 });

@@ -6,7 +6,7 @@ import {
   type UnitSystem,
   type Vec2,
 } from '@plate-fold/core';
-import { memo } from 'react';
+import { memo, type ReactNode } from 'react';
 import { HatchDefs, hatch } from './hatch';
 import { flatsFromAbove, markPlace, openingsFromAbove, paintOrder, pathOf } from './paths';
 import type { SheetScale } from './sheet-scale';
@@ -20,6 +20,8 @@ export interface MapProps {
   readonly joint?: string;
   readonly onPanel?: (id: string) => void;
   readonly onJoint?: (id: string) => void;
+  /** drawn over everything: handles, what is being drawn, a proposal */
+  readonly children?: ReactNode;
 }
 
 const press = (act: () => void) => (e: React.KeyboardEvent) => {
@@ -340,6 +342,7 @@ export const UndersideMap = memo(function UndersideMap(props: MapProps) {
           {scale.frontAtLeft ? '\u2190 front' : '\u2190 rear'}
         </text>
       </g>
+      {props.children}
     </svg>
   );
 });

@@ -2,7 +2,9 @@ import {
   type Facts,
   type FoldedPanel,
   facetInSpace,
+  facetsOf,
   openingOutline,
+  type Panel,
   type Polygon,
   toSpace,
   type Vec2,
@@ -26,6 +28,10 @@ export const pathOf = (outlines: readonly Polygon[], put: (p: Vec2) => Vec2): st
 /** Flats of a panel seen from above, on the ground plane, biggest parts first in the tree's order. */
 export const flatsFromAbove = (p: FoldedPanel): readonly Polygon[] =>
   p.facets.map(f => facetInSpace(f).map((q): Vec2 => [q[0], q[1]]));
+
+/** Flats of a panel that has no sheet yet, on the ground plane. */
+export const flatsFromBase = (panel: Panel): readonly Polygon[] =>
+  facetsOf(panel).map(f => facetInSpace(f).map((q): Vec2 => [q[0], q[1]]));
 
 /** Openings of a panel on the ground plane. */
 export function openingsFromAbove(p: FoldedPanel) {

@@ -12,6 +12,8 @@ export interface SheetScale {
   /** across it, in a map of that height */
   readonly Y: (y: number, height: number) => number;
   readonly xAt: (px: number) => number;
+  readonly yAt: (px: number, height: number) => number;
+  readonly rightAtTop: boolean;
   readonly frontAtLeft: boolean;
 }
 
@@ -36,6 +38,8 @@ export function sheetScale(stretch: Stretch, width: number, side: Side): SheetSc
     frontAtLeft,
     X: x => (frontAtLeft ? x - stretch.from : stretch.to - x) * k,
     Y: (y, height) => height / 2 + (rightAtTop ? stretch.yMid - y : y - stretch.yMid) * k,
+    rightAtTop,
+    yAt: (px, height) => stretch.yMid + ((height / 2 - px) / k) * (rightAtTop ? 1 : -1),
     xAt: px => (frontAtLeft ? stretch.from + px / k : stretch.to - px / k),
   };
 }

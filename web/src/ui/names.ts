@@ -72,3 +72,12 @@ export const REACH_NAMES = {
   slot: 'held through a slot',
   open: 'held from behind',
 } as const;
+
+export const OPENING_NAMES = {
+  drain: 'drain hole',
+  door: 'door',
+  view: 'view hole',
+  louvers: 'louvers',
+  stones: 'stone hole',
+  relief: 'relief',
+} as const;

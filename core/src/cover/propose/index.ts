@@ -1,3 +1,4 @@
 export * from './propose';
+export * from './rough';
 export * from './span';
 export type { Proposal, ProposedPlate, Wish } from './wish';

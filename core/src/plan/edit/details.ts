@@ -126,6 +126,48 @@ export const baseSet = (
     };
   });
 
+/** Height and pitch from where the base's front and rear ends are to hang, z in mm; its front end stays where it is. */
+export const endsSet = (doc: PlanDocument, panel: string, frontZ: number, rearZ: number): PlanDocument =>
+  withPanel(doc, panel, p => {
+    const us = p.base.outline.map(q => q[0]);
+    const [u0, u1] = [Math.min(...us), Math.max(...us)];
+    const sine = Math.max(-0.85, Math.min(0.85, (frontZ - rearZ) / (u1 - u0)));
+    const was = (p.base.pitch * Math.PI) / 180;
+    const pitch = Math.asin(sine);
+    const [x, y] = p.base.origin;
+    return {
+      ...p,
+      base: {
+        ...p.base,
+        pitch: (pitch * 180) / Math.PI,
+        origin: [x + u0 * (Math.cos(was) - Math.cos(pitch)), y, frontZ + u0 * sine],
+      },
+    };
+  });
+
+/** Takes joints out of holes that are no longer there, so that a changed rig leaves no plan that names them. */
+export function fitted(doc: PlanDocument): PlanDocument {
+  const holes = new Set(doc.rig.mounts.map(m => m.id));
+  const parts = new Set(doc.rig.components.map(c => c.id));
+  const points = new Set(doc.rig.servicePoints.map(s => s.id));
+  return inPlan(doc, {
+    joints: doc.plan.joints.filter(j => j.mount === undefined || holes.has(j.mount)),
+    panels: doc.plan.panels.map(p =>
+      p.guards.every(g => parts.has(g)) &&
+      p.openings.every(o => o.serves === undefined || points.has(o.serves))
+        ? p
+        : {
+            ...p,
+            guards: p.guards.filter(g => parts.has(g)),
+            openings: p.openings.map(o =>
+              o.serves === undefined || points.has(o.serves) ? o : { ...o, serves: undefined },
+            ),
+          },
+    ),
+    crossbars: doc.plan.crossbars.map(c => ({ ...c, mounts: c.mounts.filter(m => holes.has(m)) })),
+  });
+}
+
 /** Lays a seam between two plates, or takes it away when `seam` is undefined; shared bolts follow who lies outside. */
 export function seamSet(
   doc: PlanDocument,

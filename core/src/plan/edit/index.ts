@@ -1,3 +1,4 @@
 export * from './change';
 export * from './details';
 export * from './panels';
+export * from './snap';

@@ -1,26 +1,49 @@
+import type { Proposal } from '@plate-fold/core';
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 import { Bench, Pannable, ZoomButtons } from '../../app/bench';
 import { useFacts } from '../../app/derived';
 import { useApp, useDo } from '../../app/store';
 import { jointSelected, panelSelected } from '../../app/view-slice';
 import { UndersideMap } from '../../picture/map';
 import { PlateStrip, stripHeight } from '../../picture/plate-strip';
+import { DrawLayer, ProposalLayer } from './draw-layer';
+import { EndHandles } from './end-handles';
 import { PlateCard } from './plate-card';
+import { ProposeCard } from './propose-card';
 import { SetCard } from './set-card';
+import { ShapeLayer } from './shape-layer';
+import { PlateTools, useAddPlate } from './tools';
 
-/** Cover: what lies under what, seen from below; the chosen plate's sheet at the right. */
+const TOOLS_HEIGHT = 45;
+
+/** Cover: what lies under what, seen from below; plates drawn, shaped and proposed, the chosen one at the right. */
 export function CoverStage() {
   const facts = useFacts();
   const dispatch = useDo();
   const { panel, joint, units } = useApp(s => s.view);
+  const [mode, setMode] = useState<'shape' | 'draw' | 'propose'>('shape');
+  const [proposal, setProposal] = useState<Proposal>();
+  const addPlate = useAddPlate();
   const chosen = facts.panels.find(p => p.panel.id === panel);
+  const startProposing = (): void => {
+    setProposal(undefined);
+    setMode('propose');
+  };
+  useHotkeys('p', startProposing);
   return (
     <Bench
-      asideName={chosen ? 'Chosen plate' : 'The whole set'}
+      asideName={mode === 'propose' ? 'Propose a set' : chosen ? 'Chosen plate' : 'The whole set'}
       work={(sheet, height) => {
         const strip = stripHeight(facts, sheet.scale);
-        const mapHeight = Math.max(200, height - strip - 1);
+        const mapHeight = Math.max(200, height - strip - TOOLS_HEIGHT - 1);
         return (
           <>
+            <PlateTools
+              drawing={mode === 'draw'}
+              onDraw={on => setMode(on ? 'draw' : 'shape')}
+              onPropose={startProposing}
+            />
             <Pannable sheet={sheet}>
               <UndersideMap
                 facts={facts}
@@ -31,7 +54,32 @@ export function CoverStage() {
                 joint={joint}
                 onPanel={id => dispatch(panelSelected(id))}
                 onJoint={id => dispatch(jointSelected(id))}
-              />
+              >
+                {mode === 'shape' && chosen && (
+                  <ShapeLayer
+                    key={chosen.panel.id}
+                    facts={facts}
+                    panel={chosen.panel}
+                    scale={sheet.scale}
+                    height={mapHeight}
+                    units={units}
+                  />
+                )}
+                {mode === 'draw' && (
+                  <DrawLayer
+                    scale={sheet.scale}
+                    height={mapHeight}
+                    units={units}
+                    onDrawn={outline => {
+                      addPlate(outline, 'new plate');
+                      setMode('shape');
+                    }}
+                  />
+                )}
+                {mode === 'propose' && proposal && (
+                  <ProposalLayer proposal={proposal} scale={sheet.scale} height={mapHeight} />
+                )}
+              </UndersideMap>
               <ZoomButtons sheet={sheet} />
             </Pannable>
             <div className="border-t border-scribe">
@@ -46,7 +94,26 @@ export function CoverStage() {
           </>
         );
       }}
-      aside={chosen ? <PlateCard key={chosen.panel.id} folded={chosen} /> : <SetCard />}
+      keelOver={(sheet, Z, zAt) =>
+        mode === 'shape' &&
+        chosen && <EndHandles panel={chosen.panel} scale={sheet.scale} units={units} Z={Z} zAt={zAt} />
+      }
+      aside={
+        mode === 'propose' ? (
+          <ProposeCard
+            proposal={proposal}
+            onProposal={setProposal}
+            onClose={() => {
+              setProposal(undefined);
+              setMode('shape');
+            }}
+          />
+        ) : chosen ? (
+          <PlateCard key={chosen.panel.id} folded={chosen} />
+        ) : (
+          <SetCard />
+        )
+      }
     />
   );
 }

@@ -10,11 +10,14 @@ import {
   undersideAt,
 } from '@plate-fold/core';
 import { X } from 'lucide-react';
+import { Tabs } from 'radix-ui';
 import { selectFindings, selectWeights, useFacts } from '../../app/derived';
 import { useApp, useDo } from '../../app/store';
 import { panelSelected } from '../../app/view-slice';
 import { Row } from '../../ui/figure';
 import { FindingCard } from '../../ui/finding-card';
+import { HoldCard } from './hold-card';
+import { ShapeCard } from './shape-card';
 import { SheetPicker } from './sheet-picker';
 
 const why = (rule: string): string | undefined => RULES.find(r => r.id === rule)?.why;
@@ -85,54 +88,81 @@ export function PlateCard({ folded }: { folded: FoldedPanel }) {
         </button>
       </header>
 
-      <SheetPicker panel={panel} sheet={sheet} build={facts.build.id} />
+      <Tabs.Root defaultValue="sheet">
+        <Tabs.List aria-label={`Plate ${panel.mark}`} className="mb-3 flex border-b border-scribe">
+          {(
+            [
+              ['sheet', 'Sheet'],
+              ['shape', 'Shape'],
+              ['hold', 'Held by'],
+            ] as const
+          ).map(([value, name]) => (
+            <Tabs.Trigger
+              key={value}
+              value={value}
+              className="min-h-11 flex-1 border-b-[3px] border-transparent font-semibold text-ink2 data-[state=active]:border-fluid data-[state=active]:text-ink"
+            >
+              {name}
+            </Tabs.Trigger>
+          ))}
+        </Tabs.List>
+        <Tabs.Content value="sheet">
+          <SheetPicker panel={panel} sheet={sheet} build={facts.build.id} />
 
-      <dl className="mt-4">
-        <Row
-          name="Mass"
-          of={massFigure(folded.massKg, units)}
-          meaning={
-            change && other
-              ? `${change.value} ${change.unit} against ${other.id}${lift !== undefined && folded.massKg > lift ? '; not alone' : ''}`
-              : 'one plate'
-          }
-        />
-        <Row
-          name="Covers"
-          of={{ value: share('fraction'), unit: '%' }}
-          meaning="of what it guards, from below"
-        />
-        <Row
-          name="From ahead"
-          of={{ value: share('fromAheadFraction'), unit: '%' }}
-          meaning="at a 20° climb"
-        />
-        <Row
-          name="Gap at rest"
-          of={gap ? lengthFigure(gap.gapMm, units) : { value: '–', unit: '' }}
-          meaning={
-            gap?.part
-              ? `to ${gap.part.name}; wants ${lengthFigure(gap.part.keepOut, units).value}`
-              : 'nothing above'
-          }
-        />
-        <Row
-          name="Ground"
-          of={lengthFigure(low, units)}
-          meaning={
-            facts.lowest.panel === panel.id
-              ? 'the lowest of all'
-              : `lowest of all ${lengthFigure(facts.lowest.z, units).value}`
-          }
-        />
-        <Row
-          name="Held by"
-          of={{ value: String(joints.length), unit: 'bolts' }}
-          meaning={shared > 0 ? `${shared} shared with a neighbour` : 'none shared'}
-        />
-        <Row name="Dent force" of={force} meaning="yield-line estimate, far from edges and bolts" />
-        <Row name="Cost" of={{ value: fixed(cost, 0), unit: '$' }} meaning={`a guess: ${RATES.note}`} />
-      </dl>
+          <dl className="mt-4">
+            <Row
+              name="Mass"
+              of={massFigure(folded.massKg, units)}
+              meaning={
+                change && other
+                  ? `${change.value} ${change.unit} against ${other.id}${lift !== undefined && folded.massKg > lift ? '; not alone' : ''}`
+                  : 'one plate'
+              }
+            />
+            <Row
+              name="Covers"
+              of={{ value: share('fraction'), unit: '%' }}
+              meaning="of what it guards, from below"
+            />
+            <Row
+              name="From ahead"
+              of={{ value: share('fromAheadFraction'), unit: '%' }}
+              meaning="at a 20° climb"
+            />
+            <Row
+              name="Gap at rest"
+              of={gap ? lengthFigure(gap.gapMm, units) : { value: '–', unit: '' }}
+              meaning={
+                gap?.part
+                  ? `to ${gap.part.name}; wants ${lengthFigure(gap.part.keepOut, units).value}`
+                  : 'nothing above'
+              }
+            />
+            <Row
+              name="Ground"
+              of={lengthFigure(low, units)}
+              meaning={
+                facts.lowest.panel === panel.id
+                  ? 'the lowest of all'
+                  : `lowest of all ${lengthFigure(facts.lowest.z, units).value}`
+              }
+            />
+            <Row
+              name="Held by"
+              of={{ value: String(joints.length), unit: 'bolts' }}
+              meaning={shared > 0 ? `${shared} shared with a neighbour` : 'none shared'}
+            />
+            <Row name="Dent force" of={force} meaning="yield-line estimate, far from edges and bolts" />
+            <Row name="Cost" of={{ value: fixed(cost, 0), unit: '$' }} meaning={`a guess: ${RATES.note}`} />
+          </dl>
+        </Tabs.Content>
+        <Tabs.Content value="shape">
+          <ShapeCard facts={facts} panel={panel} units={units} />
+        </Tabs.Content>
+        <Tabs.Content value="hold">
+          <HoldCard facts={facts} folded={folded} units={units} />
+        </Tabs.Content>
+      </Tabs.Root>
 
       {findings.length > 0 && (
         <section className="mt-4" aria-label="Findings on this plate">

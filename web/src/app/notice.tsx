@@ -1,0 +1,26 @@
+import { X } from 'lucide-react';
+import { useApp, useDo } from './store';
+import { noticeGiven } from './view-slice';
+
+/** Why the last edit was refused, until the next one is made or it is put away. */
+export function Notice() {
+  const dispatch = useDo();
+  const notice = useApp(s => s.view.notice);
+  if (notice === undefined) return null;
+  return (
+    <div
+      role="alert"
+      className="flex items-center justify-between gap-3 border-b border-oxide bg-oxidesoft px-4 py-1 font-semibold"
+    >
+      <span className="first-letter:uppercase">{notice} Nothing was changed.</span>
+      <button
+        type="button"
+        className="grid size-10 shrink-0 place-items-center"
+        aria-label="Put away"
+        onClick={() => dispatch(noticeGiven(undefined))}
+      >
+        <X size={18} aria-hidden="true" />
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,147 @@
+import {
+  boxOf,
+  contains,
+  type Facts,
+  type FoldedPanel,
+  facetInSpace,
+  jointAdded,
+  jointRemoved,
+  seamSet,
+  type UnitSystem,
+  type Vec2,
+} from '@plate-fold/core';
+import { Trash2 } from 'lucide-react';
+import { useEdit } from '../../app/use-edit';
+import { Button } from '../../ui/button';
+import { MeasureInput } from '../../ui/measure-input';
+import { CONDITION_NAMES } from '../../ui/names';
+import { Select } from '../../ui/select';
+
+const onGround = (p: FoldedPanel): readonly (readonly Vec2[])[] =>
+  p.facets.map(f => facetInSpace(f).map((q): Vec2 => [q[0], q[1]]));
+
+/** How the chosen plate is held: its bolts, the holes that lie over it, and its seams with the neighbours. */
+export function HoldCard({ facts, folded, units }: { facts: Facts; folded: FoldedPanel; units: UnitSystem }) {
+  const edit = useEdit();
+  const { panel } = folded;
+  const { plan } = facts.document;
+  const flats = onGround(folded);
+  const mine = facts.joints.filter(j => j.joint.panels.includes(panel.id));
+  const used = new Set(mine.map(j => j.mount?.id));
+  const free = facts.rig.mounts.filter(
+    m => !used.has(m.id) && m.condition !== 'blocked' && flats.some(f => contains(f, [m.at[0], m.at[1]])),
+  );
+  const box = boxOf(flats.flat());
+  const neighbours = facts.panels.filter(p => {
+    if (p === folded) return false;
+    const b = boxOf(onGround(p).flat());
+    return (
+      b.min[0] <= box.max[0] + 20 &&
+      b.max[0] >= box.min[0] - 20 &&
+      b.min[1] < box.max[1] &&
+      b.max[1] > box.min[1]
+    );
+  });
+  return (
+    <div>
+      <section aria-label="Bolts">
+        <h3 className="mb-1 font-bold">Held by {mine.length} bolts</h3>
+        <ul>
+          {mine.map(j => (
+            <li
+              key={j.id}
+              className="flex min-h-11 items-center justify-between gap-2 border-b border-scribe/70"
+            >
+              <span>
+                <span className="fig font-semibold">{j.id}</span> {j.thread.designation}
+                <span className="text-[13px] text-ink2">
+                  {' '}
+                  in {j.mount?.id ?? 'its own place'}
+                  {j.mount && j.mount.condition !== 'good' ? `, ${CONDITION_NAMES[j.mount.condition]}` : ''}
+                </span>
+              </span>
+              <button
+                type="button"
+                className="grid size-11 place-items-center"
+                aria-label={`Take bolt ${j.id} out`}
+                onClick={() => edit('bolt removed', d => jointRemoved(d, j.id))}
+              >
+                <Trash2 size={16} aria-hidden="true" />
+              </button>
+            </li>
+          ))}
+        </ul>
+        {free.length > 0 && (
+          <>
+            <p className="mt-2 text-[13px] text-ink2">Holes over this plate without a bolt of its own:</p>
+            <div className="mt-1 grid grid-cols-2 gap-1.5">
+              {free.slice(0, 12).map(m => (
+                <Button
+                  key={m.id}
+                  className="fig text-[13px]"
+                  onClick={() => edit('bolt added', d => jointAdded(d, m.id, panel.id))}
+                >
+                  {m.id} {m.hole.thread ?? m.hole.kind}
+                </Button>
+              ))}
+            </div>
+          </>
+        )}
+      </section>
+      <section aria-label="Seams" className="mt-4">
+        <h3 className="mb-1 font-bold">Seams</h3>
+        {neighbours.length === 0 && <p className="text-[13px] text-ink2">No plate lies next to this one.</p>}
+        <ul className="grid gap-3">
+          {neighbours.map(n => {
+            const ahead = boxOf(onGround(n).flat()).min[0] < box.min[0];
+            const [front, rear] = ahead ? [n.panel, panel] : [panel, n.panel];
+            const seam = plan.seams.find(s => s.front === front.id && s.rear === rear.id);
+            return (
+              <li key={n.panel.id} className="grid grid-cols-2 gap-1.5">
+                <Select
+                  label={`Seam of ${front.mark} and ${rear.mark}`}
+                  value={seam ? (seam.outside === front.id ? 'front' : 'rear') : 'none'}
+                  choices={[
+                    { value: 'front', name: `${front.mark} outside ${rear.mark}` },
+                    { value: 'rear', name: `${rear.mark} outside ${front.mark}` },
+                    { value: 'none', name: `${front.mark} and ${rear.mark}: no seam` },
+                  ]}
+                  onChoose={v =>
+                    edit('seam laid', d =>
+                      seamSet(
+                        d,
+                        front.id,
+                        rear.id,
+                        v === 'none'
+                          ? undefined
+                          : {
+                              front: front.id,
+                              rear: rear.id,
+                              overlap: seam?.overlap ?? 60,
+                              outside: v === 'front' ? front.id : rear.id,
+                            },
+                      ),
+                    )
+                  }
+                />
+                {seam && (
+                  <MeasureInput
+                    label="Overlap"
+                    hideLabel
+                    value={seam.overlap}
+                    units={units}
+                    least={0}
+                    most={300}
+                    onEnter={v =>
+                      edit('overlap set', d => seamSet(d, front.id, rear.id, { ...seam, overlap: v }))
+                    }
+                  />
+                )}
+              </li>
+            );
+          })}
+        </ul>
+      </section>
+    </div>
+  );
+}

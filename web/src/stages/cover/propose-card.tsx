@@ -1,0 +1,273 @@
+import {
+  MATERIAL_IDS,
+  MATERIALS,
+  type MaterialId,
+  type Proposal,
+  panelsRemoved,
+  proposalTaken,
+  type SheetChoice,
+  stockThicknesses,
+  USUAL_SHEET,
+} from '@plate-fold/core';
+import { X } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { useFacts } from '../../app/derived';
+import { useApp } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
+import { Button } from '../../ui/button';
+import { MeasureInput } from '../../ui/measure-input';
+import { Select } from '../../ui/select';
+import { type Job, proposeInWorker } from '../../work/propose-client';
+
+const Check = ({ on, name, onChange }: { on: boolean; name: string; onChange: (on: boolean) => void }) => (
+  <label className="flex min-h-11 items-center gap-3 first-letter:uppercase">
+    <input
+      type="checkbox"
+      className="size-5 shrink-0 accent-[var(--fluid)]"
+      checked={on}
+      onChange={e => onChange(e.target.checked)}
+    />
+    {name}
+  </label>
+);
+
+/** Propose: what to cover and within which limits, then the laid-out set with a reason for every cut. */
+export function ProposeCard(props: {
+  readonly proposal?: Proposal;
+  readonly onProposal: (p: Proposal | undefined) => void;
+  readonly onClose: () => void;
+}) {
+  const { proposal, onProposal, onClose } = props;
+  const facts = useFacts();
+  const units = useApp(s => s.view.units);
+  const edit = useEdit();
+  const { plan } = facts.document;
+  const parts = facts.rig.components.filter(c => !c.moves);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(
+    () => new Set(parts.filter(c => c.protect).map(c => c.id)),
+  );
+  const [sheet, setSheet] = useState<SheetChoice>(() => Object.values(facts.build.sheets)[0] ?? USUAL_SHEET);
+  const [blank, setBlank] = useState<readonly [number, number]>([2440, 1220]);
+  const [lift, setLift] = useState(plan.limits.maxLiftKg ?? 23);
+  const [clearance, setClearance] = useState(plan.limits.minClearance ?? 0);
+  const [replace, setReplace] = useState(true);
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [running, setRunning] = useState(false);
+  const [fault, setFault] = useState<string>();
+  const job = useRef<Job<Proposal> | undefined>(undefined);
+  const wish = {
+    components: [...chosen],
+    sheet,
+    maxBlank: blank,
+    maxLiftKg: lift,
+    minClearance: clearance > 0 ? clearance : undefined,
+  };
+  const run = async (): Promise<void> => {
+    setFault(undefined);
+    setRunning(true);
+    const doc = replace
+      ? panelsRemoved(
+          facts.document,
+          plan.panels.map(p => p.id),
+        )
+      : facts.document;
+    job.current = proposeInWorker(doc, wish);
+    try {
+      onProposal(await job.current.result);
+      setLeft(new Set());
+    } catch (e) {
+      setFault(`Nothing was laid out: ${(e as Error).message}.`);
+    }
+    setRunning(false);
+  };
+  const take = (): void => {
+    if (!proposal) return;
+    const ids = proposal.plates.map(p => p.panel.id).filter(id => !left.has(id));
+    const made = edit('proposal taken', doc =>
+      proposalTaken(
+        replace
+          ? panelsRemoved(
+              doc,
+              doc.plan.panels.map(p => p.id),
+            )
+          : doc,
+        proposal,
+        wish,
+        ids,
+      ),
+    );
+    if (made) onClose();
+  };
+  const toggle = (set: ReadonlySet<string>, id: string, on: boolean): ReadonlySet<string> => {
+    const next = new Set(set);
+    if (on) next.add(id);
+    else next.delete(id);
+    return next;
+  };
+  const m = MATERIALS[sheet.material];
+  return (
+    <div className="p-4">
+      <header className="mb-2 flex items-start justify-between gap-3">
+        <h2 className="text-[19px] font-bold">Propose a set</h2>
+        <button
+          type="button"
+          className="-mt-1.5 -mr-2 grid size-11 place-items-center rounded-[4px] hover:bg-paper"
+          aria-label="Leave it"
+          onClick={onClose}
+        >
+          <X size={19} aria-hidden="true" />
+        </button>
+      </header>
+      {proposal ? (
+        <>
+          <p className="mb-2 text-[13px] text-ink2">
+            {proposal.plates.length} plates, drawn dashed on the map. Take all, some or none.
+          </p>
+          <ul className="grid gap-2">
+            {proposal.plates.map(p => (
+              <li key={p.panel.id} className="rounded-[4px] border border-scribe bg-paper px-3 pb-2">
+                <Check
+                  on={!left.has(p.panel.id)}
+                  name={`${p.panel.name}, ${p.joints.length} bolts`}
+                  onChange={on => setLeft(s => toggle(s, p.panel.id, !on))}
+                />
+                <ul className="list-disc pl-5 text-[13px] leading-snug text-ink2">
+                  {p.reasons.map(r => (
+                    <li key={r}>{r}</li>
+                  ))}
+                </ul>
+              </li>
+            ))}
+          </ul>
+          {proposal.prevented.length > 0 && (
+            <section className="mt-3" aria-label="What it could not do">
+              <h3 className="font-bold">What it could not do</h3>
+              <ul className="mt-1 grid gap-1.5">
+                {proposal.prevented.map(p => (
+                  <li
+                    key={p.text}
+                    className="border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[13px] first-letter:uppercase"
+                  >
+                    {p.text}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+          <div className="mt-3 grid gap-2">
+            <Button look="strong" disabled={left.size >= proposal.plates.length} onClick={take}>
+              Take {proposal.plates.length - left.size} of {proposal.plates.length} plates
+            </Button>
+            <Button onClick={() => onProposal(undefined)}>Change the wishes</Button>
+          </div>
+        </>
+      ) : (
+        <>
+          <section aria-label="Parts to cover">
+            <h3 className="font-bold">Cover</h3>
+            {parts.map(c => (
+              <Check
+                key={c.id}
+                on={chosen.has(c.id)}
+                name={c.name}
+                onChange={on => setChosen(s => toggle(s, c.id, on))}
+              />
+            ))}
+          </section>
+          <section aria-label="Sheet and limits" className="mt-3 grid grid-cols-2 gap-2">
+            <Select<MaterialId>
+              label="Material"
+              value={sheet.material}
+              choices={MATERIAL_IDS.map(id => ({ value: id, name: MATERIALS[id].short }))}
+              onChoose={material => {
+                const stock = stockThicknesses(material);
+                const near = stock.reduce((a, b) =>
+                  Math.abs(b.thickness - sheet.thickness) < Math.abs(a.thickness - sheet.thickness) ? b : a,
+                );
+                setSheet({ material, ...near, finish: 'raw' });
+              }}
+            />
+            <Select
+              label="Thickness"
+              value={String(sheet.thickness)}
+              choices={[
+                ...stockThicknesses(sheet.material).map(s => ({ value: String(s.thickness), name: s.gauge })),
+                ...(stockThicknesses(sheet.material).some(s => s.thickness === sheet.thickness)
+                  ? []
+                  : [{ value: String(sheet.thickness), name: sheet.gauge ?? `${sheet.thickness} mm` }]),
+              ]}
+              onChoose={t => {
+                const s = stockThicknesses(sheet.material).find(x => String(x.thickness) === t);
+                if (s) setSheet({ ...sheet, ...s });
+              }}
+            />
+            <MeasureInput
+              label="Longest blank"
+              value={blank[0]}
+              units={units}
+              least={200}
+              onEnter={v => void setBlank([v, blank[1]])}
+            />
+            <MeasureInput
+              label="Widest blank"
+              value={blank[1]}
+              units={units}
+              least={200}
+              onEnter={v => void setBlank([blank[0], v])}
+            />
+            <MeasureInput
+              label="One person lifts"
+              value={lift}
+              units={units}
+              plain="kg"
+              least={1}
+              onEnter={v => void setLift(v)}
+            />
+            <MeasureInput
+              label="Least ground clearance"
+              value={clearance}
+              units={units}
+              least={0}
+              onEnter={v => void setClearance(v)}
+            />
+          </section>
+          <p className="mt-1 text-[12.5px] text-ink2">
+            {m.name}. It may be changed plate by plate afterwards.
+          </p>
+          {plan.panels.length > 0 && (
+            <Check on={replace} name="in place of the plates there are" onChange={setReplace} />
+          )}
+          <div className="mt-2 grid gap-2">
+            {running ? (
+              <>
+                <p role="status">Laying out plates from member to member …</p>
+                <Button
+                  onClick={() => {
+                    job.current?.cancel();
+                    setRunning(false);
+                  }}
+                >
+                  Cancel
+                </Button>
+              </>
+            ) : (
+              <Button
+                look="strong"
+                className="min-h-14"
+                disabled={chosen.size === 0}
+                onClick={() => void run()}
+              >
+                Lay out a set
+              </Button>
+            )}
+          </div>
+          {fault && (
+            <p role="alert" className="mt-2 text-oxide">
+              {fault}
+            </p>
+          )}
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,323 @@
+import {
+  boxOf,
+  type PlanDocument,
+  type Polygon,
+  panelAdded,
+  panelDuplicated,
+  panelMirrored,
+  panelSplit,
+  panelsMerged,
+  panelsRemoved,
+  roughPlate,
+} from '@plate-fold/core';
+import { Combine, Copy, FlipVertical2, Plus, Scissors, Sparkles, Trash2 } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { type ReactNode, useRef, useState } from 'react';
+import { useFacts } from '../../app/derived';
+import { useApp, useDo } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
+import { noticeGiven, panelSelected } from '../../app/view-slice';
+import { Button } from '../../ui/button';
+import { Dialog } from '../../ui/dialog';
+import { MeasureInput } from '../../ui/measure-input';
+
+const TOOL =
+  'flex min-h-11 shrink-0 items-center gap-1.5 rounded-[4px] px-2.5 text-[13.5px] font-semibold hover:bg-paper disabled:opacity-35';
+const ITEM =
+  'flex min-h-11 cursor-pointer items-center gap-3 px-4 outline-none first-letter:uppercase data-[highlighted]:bg-fluid data-[highlighted]:text-onfluid';
+
+const AROUND = 25;
+
+function Tool(props: {
+  name: string;
+  icon: ReactNode;
+  disabled?: boolean;
+  onPress: () => void;
+  pressed?: boolean;
+}) {
+  return (
+    <button
+      type="button"
+      className={TOOL}
+      disabled={props.disabled}
+      aria-pressed={props.pressed}
+      onClick={props.onPress}
+    >
+      {props.icon}
+      {props.name}
+    </button>
+  );
+}
+
+/** Adds a plate for an outline on the ground plane and chooses it. */
+export function useAddPlate(): (outline: Polygon, name: string) => void {
+  const facts = useFacts();
+  const edit = useEdit();
+  const dispatch = useDo();
+  return (outline, name) => {
+    let id = '';
+    const made = edit('plate added', doc => {
+      const added = panelAdded(doc, roughPlate(facts.rig, outline, name, facts.lowestBare.z));
+      id = added.id;
+      return added.document;
+    });
+    if (made) dispatch(panelSelected(id));
+  };
+}
+
+/** What can be done with plates: add, propose, split, merge, mirror, copy, take out. */
+export function PlateTools(props: {
+  drawing: boolean;
+  onDraw: (on: boolean) => void;
+  onPropose: () => void;
+}) {
+  const facts = useFacts();
+  const edit = useEdit();
+  const dispatch = useDo();
+  const { panel: id, units } = useApp(s => s.view);
+  const addPlate = useAddPlate();
+  const file = useRef<HTMLInputElement>(null);
+  const [ask, setAsk] = useState<'split' | 'merge' | 'unit'>();
+  const [drawing, setDrawing] = useState('');
+  const panel = facts.document.plan.panels.find(p => p.id === id);
+  const [at, setAt] = useState<number>();
+  const middle = panel
+    ? panel.base.origin[0] + panel.base.outline.reduce((s, q) => s + q[0], 0) / panel.base.outline.length
+    : 0;
+  const choose = (next: { document: PlanDocument; id: string }): PlanDocument => {
+    queueMicrotask(() => dispatch(panelSelected(next.id)));
+    return next.document;
+  };
+  const over = facts.rig.components.filter(c => !c.moves);
+  const take = async (text: string, perUnit?: number): Promise<void> => {
+    const { readDxf } = await import('../../work/dxf');
+    const read = readDxf(text, perUnit);
+    if (!read.ok) {
+      if (perUnit === undefined && read.fault.includes('does not say its unit')) {
+        setDrawing(text);
+        setAsk('unit');
+      } else dispatch(noticeGiven(`The drawing was not taken: ${read.fault}.`));
+      return;
+    }
+    const { min } = boxOf(read.value.plates.flatMap(p => p.outline));
+    let last = '';
+    const made = edit('outlines taken from a drawing', doc =>
+      read.value.plates.reduce((d, p, i) => {
+        // the drawing's lower left corner comes to the front axle's centre
+        const shift = ([x, y]: readonly [number, number]) => [x - min[0], y - min[1]] as const;
+        const rough = roughPlate(
+          facts.rig,
+          p.outline.map(shift),
+          `from a drawing ${i + 1}`,
+          facts.lowestBare.z,
+        );
+        const base = rough.base.origin;
+        const added = panelAdded(d, {
+          ...rough,
+          openings: p.holes.map((h, k) =>
+            'circle' in h
+              ? {
+                  id: `hole-${k + 1}`,
+                  kind: 'stones' as const,
+                  at: [shift(h.at)[0] - base[0], shift(h.at)[1]] as const,
+                  shape: { circle: h.circle },
+                }
+              : {
+                  id: `hole-${k + 1}`,
+                  kind: 'relief' as const,
+                  at: [0, 0] as const,
+                  shape: { polygon: h.polygon.map(q => [shift(q)[0] - base[0], shift(q)[1]] as const) },
+                },
+          ),
+        });
+        last = added.id;
+        return added.document;
+      }, doc),
+    );
+    if (made) dispatch(panelSelected(last));
+  };
+  return (
+    <div
+      role="toolbar"
+      aria-label="Plates"
+      className="flex items-center gap-0.5 overflow-x-auto border-b border-scribe bg-sheet px-2"
+    >
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className={TOOL}>
+          <Plus size={17} aria-hidden="true" /> Add a plate
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            align="start"
+            className="z-50 max-h-96 min-w-60 overflow-auto rounded-[4px] border border-ink bg-paper py-1 text-ink shadow-lg"
+          >
+            <DropdownMenu.Item className={ITEM} onSelect={() => props.onDraw(true)}>
+              Draw it on the map
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => file.current?.click()}>
+              From a drawing (DXF)
+            </DropdownMenu.Item>
+            <DropdownMenu.Separator className="my-1 h-px bg-scribe" />
+            {over.map(c => (
+              <DropdownMenu.Item
+                key={c.id}
+                className={ITEM}
+                onSelect={() => {
+                  const { min, max } = boxOf(c.footprint);
+                  addPlate(
+                    [
+                      [min[0] - AROUND, min[1] - AROUND],
+                      [max[0] + AROUND, min[1] - AROUND],
+                      [max[0] + AROUND, max[1] + AROUND],
+                      [min[0] - AROUND, max[1] + AROUND],
+                    ],
+                    c.name,
+                  );
+                }}
+              >
+                Over {c.name}
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <input
+        ref={file}
+        type="file"
+        accept=".dxf"
+        aria-label="DXF drawing"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={e => {
+          const f = e.target.files?.[0];
+          e.target.value = '';
+          if (f) void f.text().then(t => take(t));
+        }}
+      />
+      <Tool name="Propose" icon={<Sparkles size={17} aria-hidden="true" />} onPress={props.onPropose} />
+      <span aria-hidden="true" className="mx-1 h-6 w-px bg-scribe" />
+      <Tool
+        name="Split"
+        icon={<Scissors size={17} aria-hidden="true" />}
+        disabled={!panel}
+        onPress={() => {
+          setAt(undefined);
+          setAsk('split');
+        }}
+      />
+      <Tool
+        name="Merge"
+        icon={<Combine size={17} aria-hidden="true" />}
+        disabled={!panel || facts.panels.length < 2}
+        onPress={() => setAsk('merge')}
+      />
+      <Tool
+        name="Mirror"
+        icon={<FlipVertical2 size={17} aria-hidden="true" />}
+        disabled={!panel}
+        onPress={() => panel && edit('plate mirrored', d => choose(panelMirrored(d, panel.id, true)))}
+      />
+      <Tool
+        name="Copy"
+        icon={<Copy size={17} aria-hidden="true" />}
+        disabled={!panel}
+        onPress={() => panel && edit('plate copied', d => choose(panelDuplicated(d, panel.id)))}
+      />
+      <Tool
+        name="Take out"
+        icon={<Trash2 size={17} aria-hidden="true" />}
+        disabled={!panel}
+        onPress={() => {
+          if (panel && edit('plate taken out', d => panelsRemoved(d, [panel.id])))
+            dispatch(panelSelected(undefined));
+        }}
+      />
+      {props.drawing && (
+        <p className="ml-auto flex items-center gap-2 text-[13px]" role="status">
+          Drag across the map.
+          <Button className="min-h-9" onClick={() => props.onDraw(false)}>
+            Stop
+          </Button>
+        </p>
+      )}
+      {panel && (
+        <>
+          <Dialog
+            open={ask === 'split'}
+            onClose={() => setAsk(undefined)}
+            title={`Split plate ${panel.mark}`}
+            about="Into a front and a rear plate that lap; the front one lies outside. Bolts go to the plates they are under."
+          >
+            <MeasureInput
+              label="Where, behind the front axle"
+              value={at ?? Math.round(middle)}
+              units={units}
+              onEnter={v => void setAt(v)}
+            />
+            <Button
+              look="strong"
+              className="mt-3 w-full"
+              onClick={() => {
+                const where = at ?? Math.round(middle);
+                edit('plate split', d => {
+                  const r = panelSplit(d, panel.id, where);
+                  return r.ok ? r.value.document : r;
+                });
+                setAsk(undefined);
+              }}
+            >
+              Split
+            </Button>
+          </Dialog>
+          <Dialog
+            open={ask === 'merge'}
+            onClose={() => setAsk(undefined)}
+            title={`Merge plate ${panel.mark} with`}
+            about="The other plate is drawn into the plane of this one; flanges are taken off and can be put on again."
+          >
+            <div className="grid gap-2">
+              {facts.document.plan.panels
+                .filter(p => p.id !== panel.id)
+                .map(p => (
+                  <Button
+                    key={p.id}
+                    onClick={() => {
+                      edit('plates merged', d => panelsMerged(d, panel.id, p.id));
+                      setAsk(undefined);
+                    }}
+                  >
+                    {p.mark} {p.name}
+                  </Button>
+                ))}
+            </div>
+          </Dialog>
+        </>
+      )}
+      <Dialog
+        open={ask === 'unit'}
+        onClose={() => setAsk(undefined)}
+        title="In which unit is the drawing?"
+        about="The file does not say."
+      >
+        <div className="grid grid-cols-2 gap-2">
+          {(
+            [
+              ['millimetres', 1],
+              ['inches', 25.4],
+            ] as const
+          ).map(([name, per]) => (
+            <Button
+              key={name}
+              onClick={() => {
+                setAsk(undefined);
+                void take(drawing, per);
+              }}
+            >
+              {name}
+            </Button>
+          ))}
+        </div>
+      </Dialog>
+    </div>
+  );
+}

@@ -1,0 +1,125 @@
+import { formatMass, type OptionEffect, optionEffect, presentRig } from '@plate-fold/core';
+import { useState } from 'react';
+import { useFacts } from '../../app/derived';
+import { optionChosen } from '../../app/plan-slice';
+import { useApp, useDo } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
+import { MeasureInput } from '../../ui/measure-input';
+import { BODY_NAMES } from '../../ui/names';
+import { Select } from '../../ui/select';
+import { ScalesCard } from './scales-card';
+
+const list = (names: readonly string[]): string =>
+  names.length > 6 ? `${names.slice(0, 6).join(', ')} and ${names.length - 6} more` : names.join(', ');
+
+/** The rig as a whole: its options with what each changes, the driver's side, its axles. */
+export function RigCard() {
+  const facts = useFacts();
+  const dispatch = useDo();
+  const edit = useEdit();
+  const units = useApp(s => s.view.units);
+  const { rig } = facts.document;
+  const [effect, setEffect] = useState<OptionEffect & { readonly choice: string }>();
+  const [name, setName] = useState(rig.name);
+  const here = presentRig(rig);
+  const choose = (option: string, choice: string): void => {
+    const o = rig.options.find(x => x.id === option);
+    const named = `${o?.name ?? option}: ${o?.choices.find(c => c.id === choice)?.name ?? choice}`;
+    setEffect({ ...optionEffect(facts.document, option, choice), choice: named });
+    dispatch(optionChosen({ option, choice }));
+  };
+  return (
+    <div className="p-4">
+      <h2 className="text-[19px] font-bold">The rig</h2>
+      <p className="mb-3 text-[13px] text-ink2">
+        {BODY_NAMES[rig.body]}: {here.components.length} parts, {rig.members.length} members,{' '}
+        {here.mounts.length} holes, {here.factoryParts.length} factory parts to take off.
+      </p>
+      <div className="grid grid-cols-2 gap-2">
+        <label className="block">
+          <span className="block text-[12.5px] text-ink2">Name</span>
+          <input
+            value={name}
+            maxLength={40}
+            onChange={e => setName(e.target.value)}
+            onBlur={() => {
+              const next = name.trim();
+              if (next === '') setName(rig.name);
+              else if (next !== rig.name) edit('rig renamed', d => ({ ...d, rig: { ...d.rig, name: next } }));
+            }}
+            className="min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2"
+          />
+        </label>
+        <div>
+          <span className="block text-[12.5px] text-ink2">Driver sits</span>
+          <Select
+            label="Driver's side"
+            value={rig.driverSide}
+            choices={[
+              { value: 'left', name: 'left' },
+              { value: 'right', name: 'right' },
+            ]}
+            onChoose={driverSide => edit('driver’s side set', d => ({ ...d, rig: { ...d.rig, driverSide } }))}
+            className="w-full"
+          />
+        </div>
+        {rig.options.map(o => (
+          <div key={o.id}>
+            <span className="block text-[12.5px] text-ink2">{o.name}</span>
+            <Select
+              label={o.name}
+              value={rig.selected[o.id] ?? ''}
+              choices={o.choices.map(c => ({ value: c.id, name: c.name }))}
+              onChoose={c => choose(o.id, c)}
+              className="w-full"
+            />
+          </div>
+        ))}
+      </div>
+      {effect && (
+        <section
+          role="status"
+          aria-label="What the option changed"
+          className="mt-3 border border-scribe bg-paper p-3 text-[14px] leading-snug"
+        >
+          <p className="font-semibold">{effect.choice}</p>
+          {effect.added.length > 0 && <p>Now there: {list(effect.added)}.</p>}
+          {effect.removed.length > 0 && <p>Gone: {list(effect.removed)}.</p>}
+          {effect.added.length + effect.removed.length === 0 && <p>Nothing under the vehicle changes.</p>}
+          {effect.misfits.map(t => (
+            <p key={t} className="mt-1 font-semibold text-oxide">
+              No longer fits: {t}
+            </p>
+          ))}
+        </section>
+      )}
+      <section aria-label="Axles" className="mt-4">
+        <h3 className="font-bold">Axles</h3>
+        <p className="text-[13px] text-ink2">
+          Loads {formatMass(rig.axles.front.massKg, units)} front, {formatMass(rig.axles.rear.massKg, units)}{' '}
+          rear. Wheel rates are guesses until measured.
+        </p>
+        <div className="mt-1 grid grid-cols-2 gap-2">
+          {(['front', 'rear'] as const).map(a => (
+            <MeasureInput
+              key={a}
+              label={`Wheel rate, ${a}`}
+              value={rig.axles[a].wheelRate}
+              units={units}
+              plain="N/mm"
+              least={2}
+              most={300}
+              onEnter={v =>
+                edit('wheel rate set', d => ({
+                  ...d,
+                  rig: { ...d.rig, axles: { ...d.rig.axles, [a]: { ...d.rig.axles[a], wheelRate: v } } },
+                }))
+              }
+            />
+          ))}
+        </div>
+      </section>
+      <ScalesCard />
+    </div>
+  );
+}

@@ -1,0 +1,190 @@
+import {
+  boxOf,
+  entryMoved,
+  type Facts,
+  MM_PER_INCH,
+  type RigList,
+  type UnitSystem,
+  type Vec2,
+} from '@plate-fold/core';
+import { useEdit } from '../../app/use-edit';
+import { pathOf } from '../../picture/paths';
+import type { SheetScale } from '../../picture/sheet-scale';
+import { type Grip, useGrip } from '../../picture/use-grip';
+
+export interface Chosen {
+  readonly list: RigList;
+  readonly id: string;
+}
+
+const LABEL_PX = 46;
+
+/** The underside without plates: parts, members, holes and service points, each to be chosen and dragged. */
+export function RigMap(props: {
+  readonly facts: Facts;
+  readonly scale: SheetScale;
+  readonly height: number;
+  readonly units: UnitSystem;
+  readonly chosen?: Chosen;
+  readonly onChoose: (c: Chosen) => void;
+}) {
+  const { facts, scale, height, units, chosen, onChoose } = props;
+  const edit = useEdit();
+  const grip = useGrip(scale, height);
+  const { rig, components, members, mounts, servicePoints } = facts.rig;
+  const put = (p: Vec2): Vec2 => [scale.X(p[0]), scale.Y(p[1], height)];
+  const grid = units === 'inch' ? MM_PER_INCH / 16 : 1;
+  const is = (list: RigList, id: string): boolean => chosen?.list === list && chosen.id === id;
+  const hold = (list: RigList, id: string, at: Vec2) => {
+    const by = (dx: number, dy: number, stroke: string): void =>
+      void edit('moved', doc => ({ ...doc, rig: entryMoved(doc.rig, list, id, [dx, dy]) }), stroke);
+    const g: Grip = {
+      onHold: () => onChoose({ list, id }),
+      by,
+      to: (x, y, stroke) =>
+        by(Math.round((x - at[0]) / grid) * grid, Math.round((y - at[1]) / grid) * grid, stroke),
+    };
+    return {
+      role: 'button',
+      tabIndex: 0,
+      'aria-pressed': is(list, id),
+      className: 'cursor-move',
+      style: { touchAction: 'none' as const },
+      ...grip(`${list} ${id}`, g, at),
+    };
+  };
+  const tone = (list: RigList, id: string): { stroke: string; strokeWidth: number } =>
+    is(list, id)
+      ? { stroke: 'var(--fluid)', strokeWidth: 3 }
+      : { stroke: 'var(--ghostline)', strokeWidth: 1.1 };
+  return (
+    <svg
+      width={scale.width}
+      height={height}
+      role="group"
+      aria-label="Map of the rig from below"
+      className="block"
+    >
+      <rect width={scale.width} height={height} fill="var(--paper)" />
+      <g aria-hidden="true">
+        {[0, rig.wheelbase].flatMap(x =>
+          [-1, 1].map(s => {
+            const a = put([x - rig.tyreRadius, (s * rig.trackWidth) / 2 - 110]);
+            const b = put([x + rig.tyreRadius, (s * rig.trackWidth) / 2 + 110]);
+            return (
+              <rect
+                key={`${x}${s}`}
+                x={Math.min(a[0], b[0])}
+                y={Math.min(a[1], b[1])}
+                width={Math.abs(a[0] - b[0])}
+                height={Math.abs(a[1] - b[1])}
+                rx="7"
+                fill="var(--ghost)"
+                stroke="var(--ghostline)"
+              />
+            );
+          }),
+        )}
+      </g>
+      {members.map(m => (
+        <path
+          key={m.id}
+          d={pathOf([m.footprint], put)}
+          fill="var(--ghost)"
+          aria-label={`Member ${m.id}`}
+          {...hold('members', m.id, boxOf(m.footprint).min)}
+          {...tone('members', m.id)}
+        />
+      ))}
+      {components.map(c => {
+        const { min, max } = boxOf(c.footprint);
+        const [x, y] = put([(min[0] + max[0]) / 2, (min[1] + max[1]) / 2]);
+        return (
+          <g key={c.id}>
+            <path
+              d={pathOf([c.footprint], put)}
+              fill={c.protect ? 'var(--steel)' : 'var(--sheet)'}
+              fillOpacity={c.moves ? 0.15 : 0.7}
+              strokeDasharray={c.moves ? '5 4' : undefined}
+              aria-label={`Part ${c.name}`}
+              {...hold('components', c.id, min)}
+              {...tone('components', c.id)}
+            />
+            {(max[0] - min[0]) * scale.k > LABEL_PX && (
+              <text
+                x={x}
+                y={y}
+                fontSize="12"
+                textAnchor="middle"
+                dominantBaseline="central"
+                pointerEvents="none"
+                fontWeight={is('components', c.id) ? 700 : 400}
+                aria-hidden="true"
+              >
+                {c.name.length * 6.2 > (max[0] - min[0]) * scale.k
+                  ? `${c.name.slice(0, Math.max(3, Math.floor(((max[0] - min[0]) * scale.k) / 6.6) - 1))}…`
+                  : c.name}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {servicePoints.map(s => {
+        const [x, y] = put([s.at[0], s.at[1]]);
+        return (
+          <g
+            key={s.id}
+            aria-label={`Service point ${s.name}`}
+            {...hold('servicePoints', s.id, [s.at[0], s.at[1]])}
+          >
+            <circle cx={x} cy={y} r="15" fill="transparent" />
+            <circle
+              cx={x}
+              cy={y}
+              r={Math.max(5, (s.opening / 2) * scale.k)}
+              fill="var(--paper)"
+              fillOpacity="0.8"
+              strokeDasharray="3 2"
+              {...tone('servicePoints', s.id)}
+            />
+            <path d={`M${x - 3} ${y}h6M${x} ${y - 3}v6`} stroke="var(--ink)" strokeWidth="1.4" />
+          </g>
+        );
+      })}
+      {mounts.map(m => {
+        const [x, y] = put([m.at[0], m.at[1]]);
+        const bad = m.condition !== 'good';
+        return (
+          <g
+            key={m.id}
+            aria-label={`Hole ${m.id}, ${m.condition}`}
+            {...hold('mounts', m.id, [m.at[0], m.at[1]])}
+          >
+            <circle cx={x} cy={y} r="13" fill="transparent" />
+            <circle
+              cx={x}
+              cy={y}
+              r="5"
+              fill={bad ? 'var(--marker)' : 'var(--paper)'}
+              stroke={is('mounts', m.id) ? 'var(--fluid)' : 'var(--ink)'}
+              strokeWidth={is('mounts', m.id) ? 3 : 1.4}
+            />
+          </g>
+        );
+      })}
+      <text x="10" y="18" fontSize="12" style={{ fill: 'var(--ink2)' }} aria-hidden="true">
+        {scale.frontAtLeft ? '← front' : '← rear'}
+      </text>
+      <text
+        x={scale.width - 10}
+        y={(rig.driverSide === 'right') === scale.rightAtTop ? 18 : height - 10}
+        fontSize="12"
+        fontWeight="700"
+        textAnchor="end"
+        aria-hidden="true"
+      >
+        driver’s side
+      </text>
+    </svg>
+  );
+}

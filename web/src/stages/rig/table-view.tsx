@@ -1,0 +1,298 @@
+import {
+  type CellFault,
+  describeCell,
+  entryRemoved,
+  fitted,
+  MM_PER_INCH,
+  REPAIR,
+  roundTo,
+  type TableColumn,
+  tableCsv,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { ClipboardPaste, Download, FileUp, Trash2 } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { useFacts } from '../../app/derived';
+import { useApp } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
+import { Button } from '../../ui/button';
+import { Dialog } from '../../ui/dialog';
+import { saveFile } from '../../ui/save-file';
+import { type RigTable, tableLaidIn } from './rig-tables';
+
+const SHOWN = 10;
+
+const shownAs = <T,>(c: TableColumn<T>, row: T, units: UnitSystem): string => {
+  const v = c.get(row);
+  if (v === undefined) return '';
+  if (typeof v === 'boolean') return v ? 'yes' : 'no';
+  if (typeof v === 'number' && c.kind === 'length')
+    return String(units === 'inch' ? roundTo(v / MM_PER_INCH, 3) : roundTo(v, 1));
+  return String(v);
+};
+
+/** What is wrong with a table, by row and column. */
+function Faults({ faults }: { faults: readonly CellFault[] }) {
+  return (
+    <div
+      role="alert"
+      className="mb-2 border border-l-[6px] border-oxide/60 border-l-oxide bg-oxidesoft p-2.5"
+    >
+      <p className="font-semibold">Nothing was laid in.</p>
+      <ul className="list-disc pl-5">
+        {faults.slice(0, SHOWN).map(f => (
+          <li key={describeCell(f)}>{describeCell(f)}</li>
+        ))}
+      </ul>
+      {faults.length > SHOWN && <p>and {faults.length - SHOWN} more.</p>}
+    </div>
+  );
+}
+
+/** A cell that is typed into; what does not fit stays in it with the reason, and the rig stays as it was. */
+function Cell(props: {
+  label: string;
+  value: string;
+  choices?: readonly string[];
+  onEnter: (text: string) => string | undefined;
+}) {
+  const [typed, setTyped] = useState<string>();
+  const [fault, setFault] = useState<string>();
+  const enter = (text: string): void => {
+    if (text === props.value) {
+      setTyped(undefined);
+      setFault(undefined);
+      return;
+    }
+    const wrong = props.onEnter(text);
+    setFault(wrong);
+    if (wrong === undefined) setTyped(undefined);
+    else setTyped(text);
+  };
+  const look = `fig h-10 w-full min-w-16 rounded-[3px] border bg-transparent px-1.5 text-[13px] hover:border-scribe focus:bg-paper ${fault ? 'border-oxide' : 'border-transparent'}`;
+  return (
+    <>
+      {props.choices ? (
+        <select
+          aria-label={props.label}
+          className={look}
+          value={typed ?? props.value}
+          onChange={e => enter(e.target.value)}
+        >
+          {!props.choices.includes(props.value) && <option value={props.value}>{props.value}</option>}
+          {props.choices.map(c => (
+            <option key={c} value={c}>
+              {c}
+            </option>
+          ))}
+        </select>
+      ) : (
+        <input
+          aria-label={props.label}
+          aria-invalid={fault !== undefined}
+          className={look}
+          size={Math.max(4, (typed ?? props.value).length)}
+          value={typed ?? props.value}
+          onChange={e => setTyped(e.target.value)}
+          onBlur={() => typed !== undefined && enter(typed)}
+          onKeyDown={e => {
+            if (e.key === 'Enter' && typed !== undefined) enter(typed);
+            if (e.key === 'Escape') {
+              setTyped(undefined);
+              setFault(undefined);
+            }
+          }}
+        />
+      )}
+      {fault && (
+        <span role="alert" className="block max-w-48 px-1 text-[12px] leading-tight text-oxide">
+          {fault}
+        </span>
+      )}
+    </>
+  );
+}
+
+/** One of the rig's lists as a table: typed into, pasted into from a spreadsheet, opened and saved as CSV. */
+export function TableView({ of }: { of: RigTable }) {
+  const facts = useFacts();
+  const units = useApp(s => s.view.units);
+  const edit = useEdit();
+  const [pasting, setPasting] = useState(false);
+  const [text, setText] = useState('');
+  const [faults, setFaults] = useState<readonly CellFault[]>([]);
+  const [done, setDone] = useState<string>();
+  const file = useRef<HTMLInputElement>(null);
+  const { rig, plan } = facts.document;
+  const table = of.table(rig, units);
+  const rows = rig[of.list] as readonly { readonly id: string }[];
+  const lay = (csv: string): boolean => {
+    const laid = tableLaidIn(facts.document, of, csv, units);
+    if ('faults' in laid) {
+      setFaults(laid.faults);
+      return false;
+    }
+    setFaults([]);
+    edit(`${of.tab} laid in`, () => laid.document);
+    setDone(`${laid.rows} ${laid.rows === 1 ? 'row' : 'rows'} laid in.`);
+    return true;
+  };
+  /** one row with one cell changed, read the same way as a whole table */
+  const enter = (
+    row: { readonly id: string },
+    column: TableColumn<{ readonly id: string }>,
+    typed: string,
+  ): string | undefined => {
+    const [header = '', line = ''] = tableCsv(table, [row], units).split('\r\n');
+    const cells = table.columns.map(c => (c === column ? typed : shownAs(c, row, units)));
+    const csv = [header, cells.map(c => `"${c.replaceAll('"', '""')}"`).join(',')].join('\r\n');
+    if (line === '') return undefined;
+    const laid = tableLaidIn(facts.document, of, csv, units);
+    if ('faults' in laid) return laid.faults[0]?.fault ?? 'does not fit';
+    edit(`${of.one} changed`, () => laid.document);
+    return undefined;
+  };
+  return (
+    <div className="flex min-h-0 flex-1 flex-col bg-paper">
+      <div className="flex flex-wrap items-center gap-2 border-b border-scribe p-2">
+        <Button
+          onClick={() => {
+            setFaults([]);
+            setText('');
+            setPasting(true);
+          }}
+        >
+          <ClipboardPaste size={17} aria-hidden="true" /> Paste rows
+        </Button>
+        <Button onClick={() => file.current?.click()}>
+          <FileUp size={17} aria-hidden="true" /> Open CSV
+        </Button>
+        <Button
+          onClick={() =>
+            saveFile(
+              `${plan.id}-${of.tab.toLowerCase().replace(' ', '-')}.csv`,
+              tableCsv(table, rows, units),
+              'text/csv',
+            )
+          }
+        >
+          <Download size={17} aria-hidden="true" /> Save CSV
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          accept=".csv,.txt,.tsv"
+          aria-label={`${of.tab} as CSV`}
+          className="sr-only"
+          tabIndex={-1}
+          onChange={e => {
+            const f = e.target.files?.[0];
+            e.target.value = '';
+            if (f) void f.text().then(lay);
+          }}
+        />
+        {done && (
+          <p role="status" className="text-[13px] text-ink2">
+            {done}
+          </p>
+        )}
+      </div>
+      <div className="min-h-0 flex-1 overflow-auto p-2 max-desk:max-h-[70dvh]">
+        {!pasting && faults.length > 0 && <Faults faults={faults} />}
+        <table className="border-separate border-spacing-0">
+          <thead>
+            <tr>
+              {table.columns.map(c => (
+                <th
+                  key={c.name}
+                  scope="col"
+                  className="sticky top-0 z-10 border-b border-ink2 bg-paper px-1.5 py-1.5 text-left text-[12.5px] font-normal whitespace-nowrap text-ink2"
+                >
+                  {c.name}
+                  {c.kind === 'length' && ` ${units === 'inch' ? 'in' : 'mm'}`}
+                </th>
+              ))}
+              {of.list === 'mounts' && (
+                <th
+                  scope="col"
+                  className="sticky top-0 z-10 border-b border-ink2 bg-paper px-1.5 py-1.5 text-left text-[12.5px] font-normal text-ink2"
+                >
+                  repair
+                </th>
+              )}
+              <th className="sticky top-0 z-10 border-b border-ink2 bg-paper">
+                <span className="sr-only">Take out</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map(row => (
+              <tr key={row.id} className="align-top hover:bg-sheet">
+                {table.columns.map(c => (
+                  <td key={c.name} className="border-b border-scribe/60">
+                    {c.name === 'id' ? (
+                      <span className="fig block px-1.5 py-2.5 text-[13px] font-semibold whitespace-nowrap">
+                        {row.id}
+                      </span>
+                    ) : (
+                      <Cell
+                        label={`${c.name} of ${row.id}`}
+                        value={shownAs(c, row, units)}
+                        choices={c.kind === 'yes-no' ? ['yes', 'no'] : c.choices}
+                        onEnter={t => enter(row, c, t)}
+                      />
+                    )}
+                  </td>
+                ))}
+                {of.list === 'mounts' && (
+                  <td className="border-b border-scribe/60 px-1.5 py-2.5 text-[12.5px] whitespace-nowrap text-ink2">
+                    {REPAIR[(row as (typeof rig.mounts)[number]).condition]}
+                  </td>
+                )}
+                <td className="border-b border-scribe/60">
+                  <button
+                    type="button"
+                    className="grid size-10 place-items-center"
+                    aria-label={`Take ${row.id} out`}
+                    onClick={() =>
+                      edit(`${of.one} taken out`, d =>
+                        fitted({ ...d, rig: entryRemoved(d.rig, of.list, row.id) }),
+                      )
+                    }
+                  >
+                    <Trash2 size={16} aria-hidden="true" />
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <Dialog
+        open={pasting}
+        onClose={() => setPasting(false)}
+        title={`Paste ${of.tab.toLowerCase()}`}
+        about={`Rows from a spreadsheet with a header: ${table.columns.map(c => c.name).join(', ')}. A header may carry its unit (x mm, x in); else the figures are ${units === 'inch' ? 'inches' : 'millimetres'}. Rows with a known id replace it, others are added.`}
+      >
+        {faults.length > 0 && <Faults faults={faults} />}
+        <textarea
+          aria-label="Rows"
+          value={text}
+          onChange={e => setText(e.target.value)}
+          rows={8}
+          className="fig w-full rounded-[4px] border border-scribe bg-paper p-2 text-[13px]"
+        />
+        <Button
+          look="strong"
+          className="mt-2 w-full"
+          disabled={text.trim() === ''}
+          onClick={() => {
+            if (lay(text)) setPasting(false);
+          }}
+        >
+          Lay in
+        </Button>
+      </Dialog>
+    </div>
+  );
+}

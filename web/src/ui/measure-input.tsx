@@ -1,0 +1,97 @@
+import {
+  fixed,
+  MM_PER_INCH,
+  parseLength,
+  parseNumber,
+  type Result,
+  roundTo,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { useId, useState } from 'react';
+
+/** A figure that is typed: shown in the reader's unit, read in any, kept in mm (or as it is, for `plain`). */
+export function MeasureInput(props: {
+  readonly label: string;
+  readonly value: number;
+  readonly units: UnitSystem;
+  readonly onEnter: (value: number) => boolean | undefined;
+  /** a plain number with its own unit instead of a length */
+  readonly plain?: string;
+  readonly hideLabel?: boolean;
+  readonly least?: number;
+  readonly most?: number;
+  readonly onFocus?: () => void;
+  readonly className?: string;
+}) {
+  const { label, value, units, plain, onEnter } = props;
+  const id = useId();
+  const inch = plain === undefined && units === 'inch';
+  const unit = plain ?? (inch ? 'in' : 'mm');
+  const show = (v: number): string =>
+    plain !== undefined
+      ? String(roundTo(v, 2))
+      : fixed(inch ? v / MM_PER_INCH : v, inch ? 3 : 1)
+          .replace(/\.?0+$/, '')
+          .replace('\u2212', '-');
+  const [typed, setTyped] = useState<string>();
+  const [fault, setFault] = useState<string>();
+  const commit = (): void => {
+    if (typed === undefined) return;
+    const read: Result<number> = plain !== undefined ? parseNumber(typed) : parseLength(typed, units);
+    const range =
+      read.ok && props.least !== undefined && read.value < props.least
+        ? `not below ${show(props.least)} ${unit}`
+        : read.ok && props.most !== undefined && read.value > props.most
+          ? `not above ${show(props.most)} ${unit}`
+          : undefined;
+    if (!read.ok || range !== undefined) {
+      setFault(read.ok ? range : read.fault);
+      return;
+    }
+    setFault(undefined);
+    setTyped(undefined);
+    if (show(read.value) !== show(value)) onEnter(read.value);
+  };
+  return (
+    <div className={props.className}>
+      <label htmlFor={id} className={props.hideLabel ? 'sr-only' : 'block text-[12.5px] text-ink2'}>
+        {label}
+      </label>
+      <span className="relative block">
+        <input
+          id={id}
+          inputMode="decimal"
+          autoComplete="off"
+          value={typed ?? show(value)}
+          aria-invalid={fault !== undefined}
+          aria-describedby={fault ? `${id}-fault` : undefined}
+          onChange={e => setTyped(e.target.value)}
+          onFocus={e => {
+            e.target.select();
+            props.onFocus?.();
+          }}
+          onBlur={commit}
+          onKeyDown={e => {
+            if (e.key === 'Enter') commit();
+            if (e.key === 'Escape') {
+              setTyped(undefined);
+              setFault(undefined);
+            }
+          }}
+          className={`fig min-h-11 w-full min-w-0 rounded-[4px] border bg-paper pl-2 ${props.hideLabel ? 'pr-1' : 'pr-8'} ${fault ? 'border-oxide' : 'border-scribe'}`}
+        />
+        <span
+          hidden={props.hideLabel}
+          className="pointer-events-none absolute top-1/2 right-2 -translate-y-1/2 text-[12px] text-ink2"
+        >
+          {unit}
+        </span>
+      </span>
+      {fault && (
+        <p id={`${id}-fault`} role="alert" className="text-[12.5px] leading-tight text-oxide">
+          {fault}
+        </p>
+      )}
+    </div>
+  );
+}
