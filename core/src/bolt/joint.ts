@@ -270,6 +270,42 @@ export function resolveJoint(
   };
 }
 
+interface Kept {
+  readonly mount: Mount | undefined;
+  readonly member: Member | undefined;
+  readonly sheets: readonly (FoldedPanel['sheet'] | string)[];
+  readonly made: ResolvedJoint | undefined;
+}
+const kept = new WeakMap<Joint, Kept>();
+
+/** As `resolveJoint`, kept while the joint, its hole, its member and its sheets stay what they are. */
+function keptJoint(
+  joint: Joint,
+  rig: PresentRig,
+  mounts: ReadonlyMap<string, Mount>,
+  members: ReadonlyMap<string, Member>,
+  panelById: ReadonlyMap<string, FoldedPanel>,
+): ResolvedJoint | undefined {
+  const mount = joint.mount === undefined ? undefined : mounts.get(joint.mount);
+  const member = mount && members.get(mount.member);
+  // of a plate a joint knows its mark and its sheet, not its shape
+  const sheets = joint.panels.flatMap(id => {
+    const p = panelById.get(id);
+    return p ? [p.sheet, p.panel.mark] : [];
+  });
+  const last = kept.get(joint);
+  const same =
+    last &&
+    last.mount === mount &&
+    last.member === member &&
+    last.sheets.length === sheets.length &&
+    last.sheets.every((x, i) => x === sheets[i]);
+  if (same) return last.made;
+  const made = resolveJoint(joint, rig, panelById);
+  kept.set(joint, { mount, member, sheets, made });
+  return made;
+}
+
 /** Every joint of a plan that can be made on the rig as it is; joints on absent holes are left out. */
 export function resolveJoints(
   doc: PlanDocument,
@@ -277,8 +313,9 @@ export function resolveJoints(
   panels: readonly FoldedPanel[],
 ): readonly ResolvedJoint[] {
   const byId = new Map(panels.map(p => [p.panel.id, p]));
-  const here = new Set(rig.mounts.map(m => m.id));
+  const mounts = new Map(rig.mounts.map(m => [m.id, m]));
+  const members = new Map(rig.members.map(m => [m.id, m]));
   return doc.plan.joints
-    .filter(j => j.mount === undefined || here.has(j.mount))
-    .flatMap(j => resolveJoint(j, rig, byId) ?? []);
+    .filter(j => j.mount === undefined || mounts.has(j.mount))
+    .flatMap(j => keptJoint(j, rig, mounts, members, byId) ?? []);
 }

@@ -62,6 +62,7 @@ export function gatherFacts(document: PlanDocument, buildId?: string): Facts {
   const rig = presentRig(document.rig);
   const panels = foldBuild(document, build);
   const joints = resolveJoints(document, rig, panels);
+  let sequence: Sequence | undefined;
   return {
     document,
     build,
@@ -77,6 +78,10 @@ export function gatherFacts(document: PlanDocument, buildId?: string): Facts {
     angles: groundAngles(rig, panels),
     anglesBare: groundAngles(rig, []),
     weight: weighBuild(build.id, rig, panels, joints, document.plan.crossbars),
-    sequence: installation(document, rig, panels, joints),
+    // the order of the hands is worked out when somebody asks for it
+    get sequence(): Sequence {
+      sequence ??= installation(document, rig, panels, joints);
+      return sequence;
+    },
   };
 }

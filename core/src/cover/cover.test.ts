@@ -1,7 +1,8 @@
 import fc from 'fast-check';
+import polygonClipping from 'polygon-clipping';
 import { describe, expect, it } from 'vitest';
 import { fold } from '../fold';
-import { type Polygon, rectangle, type Vec3 } from '../geometry';
+import { type Polygon, rectangle, selfCrossing, signedArea, type Vec2, type Vec3 } from '../geometry';
 import type { Flange, Opening, Panel, SheetChoice } from '../plan';
 import type { Component, PresentRig, Rig } from '../rig';
 import {
@@ -175,5 +176,96 @@ describe('gaps, catch edges and water', () => {
     expect(
       waterTraps([plate('a', rectangle(0, 0, 300, 200), [0, 0, 300], { flanges: flanges.slice(1) })]),
     ).toEqual([]);
+  });
+});
+
+describe('coverage agrees with an independent clipping library (polygon-clipping)', () => {
+  const outline = fc
+    .array(fc.tuple(fc.integer({ min: 60, max: 400 }), fc.integer({ min: 0, max: 20 })), {
+      minLength: 4,
+      maxLength: 9,
+    })
+    .map(rs =>
+      rs.map(([r, wobble], i): Vec2 => {
+        const a = (2 * Math.PI * (i + wobble / 60)) / rs.length;
+        return [r * Math.cos(a), r * Math.sin(a)];
+      }),
+    );
+  const hole = fc.record({
+    at: fc.tuple(fc.integer({ min: -150, max: 150 }), fc.integer({ min: -150, max: 150 })),
+    size: fc.tuple(fc.integer({ min: 10, max: 120 }), fc.integer({ min: 10, max: 120 })),
+  });
+  const plate = (
+    id: string,
+    o: readonly Vec2[],
+    dx: number,
+    holes: readonly { at: readonly number[]; size: readonly number[] }[],
+  ): Panel => ({
+    id,
+    mark: id,
+    name: id,
+    base: { origin: [dx, 0, 300], pitch: 0, roll: 0, outline: o },
+    flanges: [],
+    openings: holes.map((h, i) => ({
+      id: `${i}`,
+      kind: 'relief' as const,
+      at: [h.at[0] ?? 0, h.at[1] ?? 0] as const,
+      shape: { rect: [h.size[0] ?? 1, h.size[1] ?? 1] as const },
+    })),
+    guards: [],
+  });
+  type Ring = [number, number][];
+  const ring = (o: readonly Vec2[], dx = 0): Ring[] => [o.map((q): [number, number] => [q[0] + dx, q[1]])];
+  const areaOfGeometry = (g: ReturnType<typeof polygonClipping.union>): number =>
+    g.reduce(
+      (sum, poly) => sum + poly.reduce((s, r, i) => s + (i === 0 ? 1 : -1) * Math.abs(signedArea(r)), 0),
+      0,
+    );
+
+  it('within a millionth of the area, on random plates with openings', () => {
+    fc.assert(
+      fc.property(
+        outline,
+        outline,
+        outline,
+        fc.array(hole, { maxLength: 3 }),
+        fc.integer({ min: -200, max: 200 }),
+        (foot, a, b, holes, dx) => {
+          fc.pre([foot, a, b].every(o => selfCrossing(o) === undefined && Math.abs(signedArea(o)) > 5000));
+          const part: Component = {
+            id: 'c',
+            kind: 'engine',
+            name: 'c',
+            footprint: foot,
+            zBottom: 400,
+            zTop: 500,
+            protect: true,
+            keepOut: 0,
+          };
+          const sheet = { material: 'steel-hr36', thickness: 5, finish: 'raw' } as const;
+          const ours = coverage(
+            [part],
+            [fold(plate('a', a, 0, holes), sheet), fold(plate('b', b, dx, []), sheet)],
+          ).components[0];
+          const cut = holes.map(h => {
+            const [u, v] = [h.at[0] ?? 0, h.at[1] ?? 0];
+            const [w, l] = [(h.size[0] ?? 1) / 2, (h.size[1] ?? 1) / 2];
+            return ring([
+              [u - w, v - l],
+              [u + w, v - l],
+              [u + w, v + l],
+              [u - w, v + l],
+            ]);
+          });
+          const first = cut.length > 0 ? polygonClipping.difference(ring(a), ...cut) : [ring(a)];
+          const both = polygonClipping.union(first as never, ring(b, dx));
+          const theirs = areaOfGeometry(polygonClipping.intersection(ring(foot), both));
+          expect(Math.abs((ours?.coveredMm2 ?? 0) - theirs)).toBeLessThanOrEqual(
+            1e-6 * Math.abs(signedArea(foot)),
+          );
+        },
+      ),
+      { numRuns: 150 },
+    );
   });
 });

@@ -1,11 +1,13 @@
 import { type Facet, type FoldedPanel, facetInSpace } from '../fold';
 import {
+  type Box,
   boxesMeet,
   boxOf,
   contains,
   distance2,
   heightAt,
   intersection,
+  type Polygon,
   regionOf,
   toSpace,
   underGround,
@@ -28,30 +30,52 @@ const STEEP = 0.3;
 const upperFace = (f: Facet, thickness: number): number =>
   f.frame.n[2] > STEEP ? thickness / f.frame.n[2] : thickness;
 
-/** Least vertical gap at rest between every panel and every component above it. */
-export function gapsAtRest(components: readonly Component[], panels: readonly FoldedPanel[]): readonly Gap[] {
-  const gaps: Gap[] = [];
-  const targets = components.map(c => ({ c, box: boxOf(c.footprint), region: regionOf(c.footprint) }));
-  for (const p of panels) {
-    const flats = p.facets.map(f => {
-      const ground = facetInSpace(f).map((q): Vec2 => [q[0], q[1]]);
-      return { f, ground, box: boxOf(ground) };
-    });
-    for (const { c, box, region } of targets) {
-      let best: Gap | undefined;
-      for (const { f, ground, box: own } of flats) {
-        if (Math.abs(f.frame.n[2]) < 1e-3 || !boxesMeet(own, box)) continue;
-        for (const [x, y] of intersection(regionOf(ground), region).flat()) {
-          const z = heightAt(f.frame, x, y);
-          const gapMm = c.zBottom - z - upperFace(f, p.sheet.thickness);
-          if (z < c.zTop && (!best || gapMm < best.gapMm))
-            best = { panel: p.panel.id, component: c.id, gapMm, at: [x, y, z] };
-        }
-      }
-      if (best) gaps.push(best);
+interface Flat {
+  readonly facet: Facet;
+  readonly ground: Polygon;
+  readonly box: Box;
+}
+
+/** Least gap of one panel to one component. */
+function leastGap(p: FoldedPanel, flats: readonly Flat[], c: Component, box: Box): Gap | undefined {
+  let best: Gap | undefined;
+  for (const { facet, ground, box: own } of flats) {
+    if (Math.abs(facet.frame.n[2]) < 1e-3 || !boxesMeet(own, box)) continue;
+    for (const [x, y] of intersection(regionOf(ground), regionOf(c.footprint)).flat()) {
+      const z = heightAt(facet.frame, x, y);
+      const gapMm = c.zBottom - z - upperFace(facet, p.sheet.thickness);
+      if (z < c.zTop && (!best || gapMm < best.gapMm))
+        best = { panel: p.panel.id, component: c.id, gapMm, at: [x, y, z] };
     }
   }
-  return gaps;
+  return best;
+}
+
+const keptGaps = new WeakMap<FoldedPanel, WeakMap<Component, { readonly gap: Gap | undefined }>>();
+
+/**
+ * Least vertical gap at rest between every panel and every component above it; kept for as long as neither of the two
+ * changes.
+ */
+export function gapsAtRest(components: readonly Component[], panels: readonly FoldedPanel[]): readonly Gap[] {
+  const boxes = components.map(c => boxOf(c.footprint));
+  return panels.flatMap(p => {
+    const known = keptGaps.get(p) ?? new WeakMap<Component, { readonly gap: Gap | undefined }>();
+    keptGaps.set(p, known);
+    let flats: readonly Flat[] | undefined;
+    return components.flatMap((c, i): readonly Gap[] => {
+      let hit = known.get(c);
+      if (!hit) {
+        flats ??= p.facets.map(facet => {
+          const ground = facetInSpace(facet).map((q): Vec2 => [q[0], q[1]]);
+          return { facet, ground, box: boxOf(ground) };
+        });
+        hit = { gap: leastGap(p, flats, c, boxes[i] as Box) };
+        known.set(c, hit);
+      }
+      return hit.gap ? [hit.gap] : [];
+    });
+  });
 }
 
 /**

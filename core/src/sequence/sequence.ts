@@ -76,6 +76,10 @@ function hangingOrder(
   return { order, stuck: left };
 }
 
+/** True when plates lap in a ring, so that none can hang first: the one way in which steps come to wait for each other. */
+export const plateRing = (doc: PlanDocument, panels: readonly FoldedPanel[]): boolean =>
+  hangingOrder(doc, panels).stuck.length > 0;
+
 /**
  * The whole job as steps with reasons, sorted so that everything a step needs comes before it. Joints shared by
  * plates are started and tightened with the outermost plate. Rounds of tightening go over all plates of a group

@@ -18,6 +18,8 @@ export function MeasureInput(props: {
   /** a plain number with its own unit instead of a length */
   readonly plain?: string;
   readonly hideLabel?: boolean;
+  /** no room for the unit: it stands elsewhere */
+  readonly bare?: boolean;
   readonly least?: number;
   readonly most?: number;
   readonly onFocus?: () => void;
@@ -78,10 +80,10 @@ export function MeasureInput(props: {
               setFault(undefined);
             }
           }}
-          className={`fig min-h-11 w-full min-w-0 rounded-[4px] border bg-paper pl-2 ${props.hideLabel ? 'pr-1' : 'pr-8'} ${fault ? 'border-oxide' : 'border-scribe'}`}
+          className={`fig min-h-11 w-full min-w-0 rounded-[4px] border bg-paper pl-2 ${props.bare ? 'pr-1' : 'pr-8'} ${fault ? 'border-oxide' : 'border-scribe'}`}
         />
         <span
-          hidden={props.hideLabel}
+          hidden={props.bare}
           className="pointer-events-none absolute top-1/2 right-2 -translate-y-1/2 text-[12px] text-ink2"
         >
           {unit}

@@ -1,9 +1,11 @@
+import { plateRing } from '../../sequence';
 import type { Rule } from '../finding';
 
 export const waitingSteps: Rule = {
   id: 'waiting-steps',
   why: 'Steps that wait for each other cannot be done in any order.',
   find: facts => {
+    if (!plateRing(facts.document, facts.panels)) return [];
     const { cycle } = facts.sequence;
     if (cycle.length === 0) return [];
     return [

@@ -84,7 +84,12 @@ function Corners({ panel, units }: Of) {
   const frame = baseFrame(panel.base.origin, panel.base.pitch, panel.base.roll);
   return (
     <section aria-label="Corners" className="mt-4">
-      <h3 className="mb-1 font-bold">Corners, from above</h3>
+      <h3 className="mb-1 font-bold">
+        Corners, from above{' '}
+        <span className="text-[12.5px] font-normal text-ink2">
+          {units === 'inch' ? 'in' : 'mm'} behind the axle, right
+        </span>
+      </h3>
       <ul className="grid gap-1.5">
         {panel.base.outline.map((q, i) => {
           const s = toSpace(frame, q);
@@ -97,6 +102,7 @@ function Corners({ panel, units }: Of) {
               <MeasureInput
                 label={`Corner ${i + 1} behind the axle`}
                 hideLabel
+                bare
                 value={s[0]}
                 units={units}
                 onEnter={v => to(v, s[1])}
@@ -104,6 +110,7 @@ function Corners({ panel, units }: Of) {
               <MeasureInput
                 label={`Corner ${i + 1} right of the middle`}
                 hideLabel
+                bare
                 value={s[1]}
                 units={units}
                 onEnter={v => to(s[0], v)}

@@ -74,7 +74,7 @@ export function MeasuringSheet() {
         <h2 className="text-[19px] font-bold">{now.name}</h2>
         <p className="text-[15px]">{now.how}</p>
         <div className="my-3 overflow-hidden border border-scribe bg-ground">
-          <Tape measure={now} measures={measures} rig={rig} width={420} height={150} strong />
+          <Tape measure={now} measures={measures} rig={rig} width={420} height={190} strong />
         </div>
         <dl className="grid grid-cols-[7rem_1fr] gap-y-1.5">
           <dt className="text-ink2">Plausible</dt>

@@ -98,7 +98,8 @@ export function RigMap(props: {
       ))}
       {components.map(c => {
         const { min, max } = boxOf(c.footprint);
-        const [x, y] = put([(min[0] + max[0]) / 2, (min[1] + max[1]) / 2]);
+        const [a, b] = [put(min), put(max)];
+        const [x, y] = [Math.min(a[0], b[0]) + 5, Math.min(a[1], b[1]) + 14];
         return (
           <g key={c.id}>
             <path
@@ -115,8 +116,6 @@ export function RigMap(props: {
                 x={x}
                 y={y}
                 fontSize="12"
-                textAnchor="middle"
-                dominantBaseline="central"
                 pointerEvents="none"
                 fontWeight={is('components', c.id) ? 700 : 400}
                 aria-hidden="true"

@@ -69,7 +69,7 @@ function Cell(props: {
     if (wrong === undefined) setTyped(undefined);
     else setTyped(text);
   };
-  const look = `fig h-10 w-full min-w-16 rounded-[3px] border bg-transparent px-1.5 text-[13px] hover:border-scribe focus:bg-paper ${fault ? 'border-oxide' : 'border-transparent'}`;
+  const look = `fig h-10 rounded-[3px] border bg-transparent px-1.5 text-[13px] hover:border-scribe focus:bg-paper ${fault ? 'border-oxide' : 'border-transparent'}`;
   return (
     <>
       {props.choices ? (
@@ -91,7 +91,7 @@ function Cell(props: {
           aria-label={props.label}
           aria-invalid={fault !== undefined}
           className={look}
-          size={Math.max(4, (typed ?? props.value).length)}
+          style={{ width: `${Math.max(5, (typed ?? props.value).length + 2)}ch` }}
           value={typed ?? props.value}
           onChange={e => setTyped(e.target.value)}
           onBlur={() => typed !== undefined && enter(typed)}
@@ -153,7 +153,7 @@ export function TableView({ of }: { of: RigTable }) {
     return undefined;
   };
   return (
-    <div className="flex min-h-0 flex-1 flex-col bg-paper">
+    <div className="flex min-h-0 min-w-0 flex-1 flex-col bg-paper">
       <div className="flex flex-wrap items-center gap-2 border-b border-scribe p-2">
         <Button
           onClick={() => {

@@ -132,7 +132,7 @@ export function Tape(props: {
     );
   }
   const ground = height - 5;
-  const kz = Math.min(k * 1.25, (height - 8) / 620);
+  const kz = Math.min(k * 2, (height - 8) / 640);
   const Z = (z: number): number => ground - z * kz;
   return (
     <svg width={width} height={height} role="img" aria-label={label} className="block">

@@ -1,0 +1,94 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { blankPlan, checkDocument } from '../../plan';
+import { entryMoved, entryRemoved, REPAIR, withEntry } from '../edit';
+import { BODIES, HOLE_CONDITIONS } from '../rig';
+import { MEASURES, measureFaults, measuresOf, remeasured, startingRig, typicalMeasures } from './index';
+
+describe('the measuring sheet', () => {
+  it.each(BODIES)('asks about twenty numbers of a %s, its typical ones sound', body => {
+    const list = measuresOf(body);
+    expect(list.length).toBeGreaterThanOrEqual(19);
+    expect(list.length).toBeLessThanOrEqual(25);
+    expect(measureFaults(body, typicalMeasures(body))).toEqual([]);
+    for (const m of list) {
+      const [typical, least, most] = m.of[body] as readonly [number, number, number];
+      expect(least < typical && typical < most, m.id).toBe(true);
+      expect(m.how && m.drives).toBeTruthy();
+    }
+  });
+
+  it('refuses what cannot be: another unit, the end before the beginning', () => {
+    const m = typicalMeasures('truck');
+    expect(measureFaults('truck', { ...m, wheelbase: 126.8 })[0]).toMatchObject({
+      id: 'wheelbase',
+      fault: expect.stringContaining('plausible is 2600 to 4300'),
+    });
+    expect(measureFaults('truck', { ...m, tankFront: 2550, tankRear: 2500 }).map(f => f.id)).toContain(
+      'tankRear',
+    );
+    expect(measureFaults('truck', { ...m, panHeight: Number.NaN })[0]?.fault).toContain('not a number');
+    expect(new Set(MEASURES.map(x => x.id)).size).toBe(MEASURES.length);
+  });
+});
+
+describe('a starting rig', () => {
+  it.each(BODIES)('of a %s is a sound document', body => {
+    const r = checkDocument(blankPlan(startingRig(body), 'x', 'x'));
+    expect(r.ok ? [] : r.faults).toEqual([]);
+  });
+
+  it('takes the shape its measures say', () => {
+    const m = { ...typicalMeasures('suv'), panHeight: 361, tankRear: 2600, wheelbase: 2850 };
+    const rig = startingRig('suv', m);
+    expect(rig.components.find(c => c.id === 'pan')?.zBottom).toBe(361);
+    expect(Math.max(...(rig.components.find(c => c.id === 'tank')?.footprint.map(p => p[0]) ?? []))).toBe(
+      2600,
+    );
+    expect(rig.wheelbase).toBe(2850);
+  });
+
+  it('measured again: what the owner changed stays, the rest follows the tape', () => {
+    const rig = startingRig('truck');
+    const mine = entryRemoved(
+      withEntry(entryMoved(rig, 'mounts', 'h2lo', [12, 0]), 'components', 'tank', c => ({
+        ...c,
+        zBottom: 351,
+      })),
+      'factoryParts',
+      'tank-skid',
+    );
+    const next = remeasured(mine, { ...typicalMeasures('truck'), panRear: 340, tankRear: 2700 });
+    expect(next.components.find(c => c.id === 'tank')?.zBottom).toBe(351);
+    expect(next.mounts.find(m => m.id === 'h2lo')?.at[0]).toBe(342);
+    expect(next.mounts.find(m => m.id === 'h2li')?.at[0]).toBe(370);
+    expect(next.factoryParts.some(f => f.id === 'tank-skid')).toBe(false);
+    expect(Math.max(...(next.components.find(c => c.id === 'pan')?.footprint.map(p => p[0]) ?? []))).toBe(
+      340,
+    );
+  });
+
+  it('measured to the same numbers is the same rig', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...BODIES), body => {
+        const rig = startingRig(body);
+        expect(remeasured(rig, typicalMeasures(body))).toEqual(rig);
+      }),
+    );
+  });
+});
+
+describe('entries of a rig', () => {
+  const rig = startingRig('truck');
+  it('a member takes its holes along, and takes them with it', () => {
+    const moved = entryMoved(rig, 'members', 'cross-2', [10, 0]);
+    expect(moved.mounts.find(m => m.id === 'h2li')?.at[0]).toBe(
+      (rig.mounts.find(m => m.id === 'h2li')?.at[0] ?? 0) + 10,
+    );
+    expect(entryRemoved(rig, 'members', 'cross-2').mounts.some(m => m.member === 'cross-2')).toBe(false);
+    expect(entryRemoved(rig, 'components', 'pan').servicePoints.some(s => s.component === 'pan')).toBe(false);
+  });
+  it('every condition of a hole names its repair', () => {
+    for (const c of HOLE_CONDITIONS) expect(REPAIR[c].length).toBeGreaterThan(3);
+  });
+});
