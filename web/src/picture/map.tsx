@@ -202,6 +202,8 @@ export const UndersideMap = memo(function UndersideMap(props: MapProps) {
             onClick={() => onPanel?.(id)}
             onKeyDown={press(() => onPanel?.(id))}
           >
+            {/* a tap on an opening is a tap on its plate */}
+            <path d={pathOf([flatsFromAbove(p)[0] ?? []], put)} fill="transparent" />
             {flatsFromAbove(p).map((flat, i) => (
               <path
                 key={p.facets[i]?.id}

@@ -14,7 +14,9 @@ export function MeasureInput(props: {
   readonly label: string;
   readonly value: number;
   readonly units: UnitSystem;
-  readonly onEnter: (value: number) => boolean | undefined;
+  /** false when the value was refused */
+  // biome-ignore lint/suspicious/noConfusingVoidType: most callers have nothing to refuse
+  readonly onEnter: (value: number) => boolean | void;
   /** a plain number with its own unit instead of a length */
   readonly plain?: string;
   readonly hideLabel?: boolean;
@@ -50,9 +52,12 @@ export function MeasureInput(props: {
       setFault(read.ok ? range : read.fault);
       return;
     }
+    if (show(read.value) !== show(value) && onEnter(read.value) === false) {
+      setFault('not taken: the reason stands above');
+      return;
+    }
     setFault(undefined);
     setTyped(undefined);
-    if (show(read.value) !== show(value)) onEnter(read.value);
   };
   return (
     <div className={props.className}>
