@@ -1,5 +1,17 @@
 import { readFileSync } from 'node:fs';
-import { check, gatherFacts, type Panel, type PlanDocument, readDocument, type Vec2 } from '@plate-fold/core';
+import {
+  BODIES,
+  blankPlan,
+  check,
+  gatherFacts,
+  type Panel,
+  type PlanDocument,
+  propose,
+  readDocument,
+  startingRig,
+  USUAL_SHEET,
+  type Vec2,
+} from '@plate-fold/core';
 import { line, median } from './measure';
 
 /*
@@ -154,4 +166,17 @@ for (const times of [4, 10]) {
   all(doc);
   const ms = median(() => all(dragCorner(doc, turn++)), 21, 6);
   line(`${times * 5} plates`, ms, ms / FRAME, 'one frame');
+}
+
+console.log('\nProposing a whole set');
+for (const body of BODIES) {
+  const doc = blankPlan(startingRig(body), body, body);
+  const wish = {
+    components: doc.rig.components.filter(c => c.protect).map(c => c.id),
+    sheet: USUAL_SHEET,
+    maxBlank: [2440, 1220] as const,
+    maxLiftKg: 23,
+  };
+  const ms = median(() => void propose(doc, wish), 15, 4);
+  line(body, ms, ms / 2000, 'two seconds');
 }

@@ -48,7 +48,9 @@ const coverVerb: Verb = ({ coverage, lowest, angles }) => ({
     fraction: coverage.fraction,
     fromAheadFraction: coverage.fromAheadFraction,
     lowestPoint: lowest,
-    ...angles,
+    approachDeg: angles.approachDeg,
+    breakoverDeg: angles.breakoverDeg,
+    departureDeg: angles.departureDeg,
   },
   text: [
     rows([

@@ -33,6 +33,17 @@ async function toTorque(page: Page): Promise<void> {
 const PLAN = '/plan/bramble-winter';
 const SHOTS: readonly Shot[] = [
   { name: 'plans', path: '/', view: DESK },
+  { name: 'rig', path: '/plan/heron-autumn/rig', view: DESK, before: p => press(p, 'Oil pan underside') },
+  {
+    name: 'propose',
+    path: '/plan/wren-sliders/cover',
+    view: DESK,
+    before: async p => {
+      await press(p, 'Propose');
+      await press(p, 'Lay out a set');
+      await says(p, /Take \d of \d plates/);
+    },
+  },
   { name: 'cover', path: `${PLAN}/cover`, view: DESK, before: p => press(p, 'Plate B, transmission') },
   { name: 'cover-phone', path: `${PLAN}/cover`, view: PHONE, theme: 'dark' },
   { name: 'weigh', path: `${PLAN}/weigh`, view: DESK },

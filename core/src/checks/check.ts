@@ -6,6 +6,7 @@ import { boltLength } from './rules/bolt-length';
 import { catchEdge } from './rules/catch-edge';
 import { dissimilarMetals } from './rules/dissimilar-metals';
 import { drilling } from './rules/drilling';
+import { fewBolts } from './rules/few-bolts';
 import { galling } from './rules/galling';
 import { holeBlocked } from './rules/hole-blocked';
 import { hotPart } from './rules/hot-part';
@@ -44,6 +45,7 @@ export const RULES: readonly Rule[] = [
   optionRefused,
   openingOutside,
   span,
+  fewBolts,
   holeBlocked,
   limits,
   waitingSteps,

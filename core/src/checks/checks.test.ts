@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { checkDocument, type PlanDocument, readDocument } from '../plan';
 import { withChoice } from '../rig';
-import { check, type Finding, gatherFacts, RULES, weighAll } from './index';
+import { check, type Finding, gatherFacts, optionEffect, RULES, weighAll } from './index';
 
 const demo = (): PlanDocument => {
   const r = readDocument(
@@ -256,5 +256,98 @@ describe('every rule', () => {
     expect(f?.severity).toBe('stop');
     expect(f?.about.length).toBeGreaterThan(1);
     expect(f?.text).toContain('hang-plate-a');
+  });
+});
+
+describe('the other demo plans', () => {
+  const open = (name: string): PlanDocument => {
+    const r = readDocument(
+      readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
+    );
+    if (!r.ok) throw new Error(r.faults[0]?.fault);
+    return r.document;
+  };
+  const rules = (doc: PlanDocument, build?: string): readonly string[] =>
+    check(gatherFacts(doc, build))
+      .filter(f => f.severity === 'stop')
+      .map(f => f.rule);
+  it('Heron shows a conflict with the bumper plate, repairs, and a combination that is refused', () => {
+    const heron = open('heron');
+    expect(rules(heron)).toEqual(['too-near']);
+    const repairs = gatherFacts(heron).sequence.steps.filter(s => s.stage === 'repair');
+    expect(repairs.filter(s => s.title.includes('rivet nut')).length).toBe(2);
+    const both = {
+      ...heron,
+      rig: withChoice(withChoice(heron.rig, 'differential', 'lowered'), 'links', 'kit'),
+    };
+    expect(rules(both)).toContain('option-refused');
+    const first = check(gatherFacts(heron)).find(f => f.rule === 'too-near');
+    const mendedDoc = first?.mend?.(heron);
+    expect(mendedDoc && rules(mendedDoc)).toEqual([]);
+  });
+  it('Pebble has nothing to stop it; Wren shows the heat rule, and aluminium there answers it', () => {
+    expect(rules(open('pebble'))).toEqual([]);
+    expect(rules(open('wren'))).toEqual(['hot-part']);
+    expect(rules(open('wren'), 'B')).toEqual([]);
+  });
+});
+
+describe('checks of cover and hold', () => {
+  it('a wholly bare part gets a plate, a plate without bolts gets them, both by their remedy', () => {
+    const bare = changed(doc => {
+      doc.plan.panels = doc.plan.panels.filter((p: { id: string }) => p.id !== 'plate-d');
+      doc.plan.joints = doc.plan.joints.filter((j: { panels: string[] }) => !j.panels.includes('plate-d'));
+      doc.plan.seams = doc.plan.seams.filter((s: { rear: string }) => s.rear !== 'plate-d');
+      for (const b of doc.plan.builds) delete b.sheets['plate-d'];
+    });
+    const tank = findings(bare, 'uncovered').find(f => f.about.includes('tank'));
+    expect(tank?.severity).toBe('stop');
+    const covered = tank?.mend?.(bare) as PlanDocument;
+    expect(checkDocument(covered).ok).toBe(true);
+    expect(findings(covered, 'uncovered').some(f => f.about.includes('tank'))).toBe(false);
+    expect(findings(covered, 'few-bolts').map(f => f.severity)).toEqual(['stop']);
+    const loose = changed(doc => {
+      doc.plan.joints = doc.plan.joints.filter((j: { panels: string[] }) => !j.panels.includes('plate-b'));
+    });
+    expect(findings(loose, 'few-bolts').map(f => f.about[0])).toContain('plate-b');
+    expect(mended(loose, 'few-bolts')).toEqual([]);
+  });
+  it('a span beyond what the sheet bears is found, and thicker sheet answers it', () => {
+    const thin = changed(doc => {
+      for (const id of Object.keys(doc.plan.builds[0].sheets))
+        doc.plan.builds[0].sheets[id] = { material: 'al-5052-h32', thickness: 2, finish: 'raw' };
+    });
+    expect(findings(thin, 'span').length).toBeGreaterThan(0);
+    expect(findings(demo(), 'span')).toEqual([]);
+  });
+  it('an opening at the edge is found and taken out by its remedy', () => {
+    const doc = changed(d => {
+      d.plan.panels[3].openings.push({ id: 'edge', kind: 'stones', at: [8, -300], shape: { circle: 25 } });
+    });
+    expect(findings(doc, 'opening-outside')).toHaveLength(1);
+    expect(mended(doc, 'opening-outside')).toEqual([]);
+  });
+  it('from ahead: a flatter ray sees no less of what hangs behind a plate', () => {
+    const at = (aheadDegrees: number): number =>
+      gatherFacts(
+        changed(d => {
+          d.plan.limits.aheadDegrees = aheadDegrees;
+        }),
+      ).coverage.fromAheadFraction;
+    expect(at(20)).toBeCloseTo(gatherFacts(demo()).coverage.fromAheadFraction, 12);
+    expect(at(45)).not.toBeCloseTo(at(10), 4);
+  });
+});
+
+describe('what an option changes', () => {
+  it('names what comes, what goes, and what no longer fits', () => {
+    const doc = demo();
+    const two = optionEffect(doc, 'drivetrain', '2wd');
+    expect(two.removed).toContain('transfer case');
+    expect(two.added).toEqual([]);
+    const four = optionEffect(doc, 'engine', 'four');
+    expect(four.added).toContain('oil pan');
+    expect(four.misfits.every(t => t.length > 10)).toBe(true);
+    expect(optionEffect(doc, 'engine', 'six')).toEqual({ added: [], removed: [], misfits: [] });
   });
 });

@@ -69,7 +69,7 @@ export function gatherFacts(document: PlanDocument, buildId?: string): Facts {
     rig,
     panels,
     joints,
-    coverage: coverage(rig.components, panels),
+    coverage: coverage(rig.components, panels, document.plan.limits.aheadDegrees),
     gaps: gapsAtRest(rig.components, panels),
     catches: catchEdges(panels),
     traps: waterTraps(panels),

@@ -12,6 +12,12 @@ export interface GroundAngles {
   readonly approachDeg: number;
   readonly breakoverDeg: number;
   readonly departureDeg: number;
+  /** what limits each, side view (x, z) in mm; undefined where nothing does */
+  readonly at: {
+    readonly approach?: Vec2;
+    readonly breakover?: Vec2;
+    readonly departure?: Vec2;
+  };
 }
 
 /** Side view of one closed underside: (x, z) points; consecutive ones are joined. */
@@ -49,8 +55,8 @@ export function tangentAngle(h: number, x: number, r: number): number | undefine
 
 const WIDE = 90;
 
-/** Least of f over a segment's x-range, f quasi-convex, by golden section to 0.01 mm. */
-function leastOn(f: (x: number) => number, from: number, to: number): number {
+/** Place and value of the least of f over a segment's x-range, f quasi-convex, by golden section to 0.01 mm. */
+function leastOn(f: (x: number) => number, from: number, to: number): readonly [x: number, value: number] {
   const g = (Math.sqrt(5) - 1) / 2;
   let [a, b] = [from, to];
   let [c, d] = [b - g * (b - a), a + g * (b - a)];
@@ -66,7 +72,13 @@ function leastOn(f: (x: number) => number, from: number, to: number): number {
       fd = f(d);
     }
   }
-  return Math.min(fc, fd, f(from), f(to));
+  const ends = [
+    [c, fc],
+    [d, fd],
+    [from, f(from)],
+    [to, f(to)],
+  ] as const;
+  return ends.reduce((best, e) => (e[1] < best[1] ? e : best));
 }
 
 /**
@@ -87,6 +99,7 @@ export function groundAngles(rig: PresentRig, panels: readonly FoldedPanel[]): G
     ...panels.flatMap(p => p.facets.map((f): Profile => facetInSpace(f).map((q): Vec2 => [q[0], q[2]]))),
   ];
   let [approach, departure, breakover] = [WIDE, WIDE, WIDE];
+  const at: { approach?: Vec2; breakover?: Vec2; departure?: Vec2 } = {};
   const both = (x: number, z: number): number => {
     const a = tangentAngle(z, x, r);
     const b = tangentAngle(z, l - x, r);
@@ -94,8 +107,9 @@ export function groundAngles(rig: PresentRig, panels: readonly FoldedPanel[]): G
   };
   for (const profile of profiles) {
     for (const [x, z] of profile) {
-      approach = Math.min(approach, tangentAngle(z, -x, r) ?? WIDE);
-      departure = Math.min(departure, tangentAngle(z, x - l, r) ?? WIDE);
+      const [ahead, behind] = [tangentAngle(z, -x, r) ?? WIDE, tangentAngle(z, x - l, r) ?? WIDE];
+      if (ahead < approach) [approach, at.approach] = [ahead, [x, z]];
+      if (behind < departure) [departure, at.departure] = [behind, [x, z]];
     }
     const zLow = Math.min(...profile.map(p => p[1]));
     profile.forEach(([x0, z0], i) => {
@@ -105,11 +119,9 @@ export function groundAngles(rig: PresentRig, panels: readonly FoldedPanel[]): G
       // no point of this edge can do worse than its lowest height at the place nearest the middle
       if (both(Math.min(Math.max(l / 2, a), b), zLow) >= breakover) return;
       const height = (x: number): number => z0 + ((z1 - z0) * (x - x0)) / (x1 - x0);
-      breakover = Math.min(
-        breakover,
-        leastOn(x => both(x, height(x)), a, b),
-      );
+      const [x, least] = leastOn(q => both(q, height(q)), a, b);
+      if (least < breakover) [breakover, at.breakover] = [least, [x, height(x)]];
     });
   }
-  return { approachDeg: approach, breakoverDeg: breakover, departureDeg: departure };
+  return { approachDeg: approach, breakoverDeg: breakover, departureDeg: departure, at };
 }

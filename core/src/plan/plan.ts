@@ -155,6 +155,8 @@ export interface Limits {
   readonly maxLiftKg?: number;
   readonly budget?: number;
   readonly minClearance?: number;
+  /** climb of the ray that looks from ahead, degrees; 20 unless set */
+  readonly aheadDegrees?: number;
 }
 export interface Plan {
   readonly id: string;

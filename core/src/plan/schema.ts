@@ -302,6 +302,7 @@ export const planSchema = yup
         maxLiftKg: yup.number().moreThan(0),
         budget: yup.number().moreThan(0),
         minClearance: yup.number().min(0),
+        aheadDegrees: yup.number().min(3).max(60),
       })
       .required(),
   })

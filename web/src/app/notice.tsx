@@ -2,11 +2,18 @@ import { X } from 'lucide-react';
 import { useApp, useDo } from './store';
 import { noticeGiven } from './view-slice';
 
-/** Why the last edit was refused, until the next one is made or it is put away. */
+/** Why the last edit was refused, until the next one is made or it is put away; and why the server refuses the plan. */
 export function Notice() {
   const dispatch = useDo();
   const notice = useApp(s => s.view.notice);
-  if (notice === undefined) return null;
+  const refused = useApp(s => (s.plan.save === 'refused' ? s.plan.fault : undefined));
+  if (notice === undefined && refused === undefined) return null;
+  if (notice === undefined)
+    return (
+      <p role="alert" className="border-b border-oxide bg-oxidesoft px-4 py-2 font-semibold">
+        {refused} The plan is kept on this device; undo, or save it as a file from the menu.
+      </p>
+    );
   return (
     <div
       role="alert"

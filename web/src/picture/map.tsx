@@ -270,6 +270,8 @@ export const UndersideMap = memo(function UndersideMap(props: MapProps) {
               (Math.min(...xs) + Math.max(...xs)) / 2,
               (Math.min(...ys) + Math.max(...ys)) / 2,
             ]);
+            const words = `${part?.name}: bare`;
+            if ((Math.max(...xs) - Math.min(...xs)) * scale.k < words.length * 6.4) return null;
             return (
               <text
                 key={c.id}
@@ -283,7 +285,7 @@ export const UndersideMap = memo(function UndersideMap(props: MapProps) {
                 paintOrder="stroke"
                 style={{ fill: 'var(--oxide)' }}
               >
-                {part?.name}: bare
+                {words}
               </text>
             );
           })}

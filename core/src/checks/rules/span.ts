@@ -1,5 +1,5 @@
 import { longestSpan } from '../../cover';
-import { boxOf } from '../../geometry';
+import { boxOf, toRadians } from '../../geometry';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 export const span: Rule = {
@@ -14,11 +14,12 @@ export const span: Rule = {
       const gap = Math.max(0, ...xs.slice(1).map((x, i) => x - (xs[i] as number)));
       const box = boxOf(p.panel.base.outline);
       const outline = p.panel.base.outline;
-      const sides = p.panel.flanges.filter(f => {
-        if (f.edge === 'far' || f.angle < 45 || f.length < 25) return false;
+      const sides = p.panel.flanges.flatMap(f => {
+        if (f.edge === 'far' || f.angle < 45 || f.length < 25) return [];
         const [a, b] = [outline[f.edge], outline[(f.edge + 1) % outline.length]];
-        return a && b && Math.abs(b[0] - a[0]) > Math.abs(b[1] - a[1]);
-      }).length;
+        const along = a && b && Math.abs(b[0] - a[0]) > Math.abs(b[1] - a[1]);
+        return along ? [f.length * Math.sin(toRadians(f.angle))] : [];
+      });
       const bears = longestSpan(p.sheet, facts.rig.rig, box.max[1] - box.min[1], sides);
       return gap > bears
         ? [

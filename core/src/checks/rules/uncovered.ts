@@ -1,3 +1,6 @@
+import { MARGIN, roughPlate } from '../../cover';
+import { boxOf } from '../../geometry';
+import { panelAdded } from '../../plan';
 import { formatPercent } from '../../units';
 import { partName, type Rule } from '../finding';
 
@@ -7,12 +10,30 @@ export const uncovered: Rule = {
   find: facts =>
     facts.coverage.components
       .filter(c => c.fraction < 0.95)
-      .map(c => ({
-        severity:
-          c.fraction < 0.05 ? ('stop' as const) : c.fraction < 0.85 ? ('fix' as const) : ('note' as const),
-        where: 'cover',
-        about: [c.id],
-        text: `${partName(facts, c.id)}: ${formatPercent(1 - c.fraction)} of it is bare from below.`,
-        remedy: 'Widen a plate under it or add one.',
-      })),
+      .map(c => {
+        const part = facts.rig.components.find(x => x.id === c.id);
+        const whole = c.fraction < 0.05 && part;
+        return {
+          severity:
+            c.fraction < 0.05 ? ('stop' as const) : c.fraction < 0.85 ? ('fix' as const) : ('note' as const),
+          where: 'cover' as const,
+          about: [c.id],
+          text: `${partName(facts, c.id)}: ${formatPercent(1 - c.fraction)} of it is bare from below.`,
+          remedy: whole ? 'Add a plate under it.' : 'Widen a plate under it or add one.',
+          mend: whole
+            ? (doc: typeof facts.document) => {
+                const { min, max } = boxOf(part.footprint);
+                const [x0, y0, x1, y1] = [min[0] - MARGIN, min[1] - MARGIN, max[0] + MARGIN, max[1] + MARGIN];
+                const outline = [
+                  [x0, y0],
+                  [x1, y0],
+                  [x1, y1],
+                  [x0, y1],
+                ] as const;
+                return panelAdded(doc, roughPlate(facts.rig, outline, part.name, facts.lowestBare.z))
+                  .document;
+              }
+            : undefined,
+        };
+      }),
 };

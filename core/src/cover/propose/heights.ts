@@ -129,6 +129,8 @@ interface Ramp {
   readonly foot: number;
 }
 
+/** A drop smaller than this is no ramp, mm. */
+const LEAST_RAMP = 15;
 /** Angles tried for a ramp, gentle first, degrees. */
 const ANGLES = [28, 33, 38, 43, STEEPEST] as const;
 
@@ -146,8 +148,9 @@ function rampUp(
   limit: number,
 ): Ramp | undefined {
   if (end - z <= MAX_SPACER) return undefined;
-  for (const top of [end, end - MAX_SPACER])
+  for (const top of [end, end - MAX_SPACER, end - 2 * MAX_SPACER])
     for (const angle of ANGLES) {
+      if (top - z < LEAST_RAMP) continue;
       const slope = Math.tan((angle * Math.PI) / 180);
       const foot = x + (towards * (top - z)) / slope;
       if ((limit - foot) * towards < 60) continue;

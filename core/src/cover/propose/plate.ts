@@ -12,7 +12,7 @@ import type { Mount, PresentRig, ServicePoint } from '../../rig';
 import { MATERIALS, minimumRadius } from '../../sheet';
 import { type Run, rampAngle } from './heights';
 import { HOT, type Lane } from './lanes';
-import { longestSpan, SIDE } from './span';
+import { longestSpan, SIDE, SIDE_HEIGHT } from './span';
 import type { Station } from './stations';
 import { OVERLAP, type ProposedPlate, ROOM, type Wish } from './wish';
 
@@ -110,7 +110,7 @@ function stiffened(
 ): { flanges: readonly Flange[]; reasons: string[]; long?: string } {
   const span = lane.rear.x - lane.front.x;
   const width = lane.y[1] - lane.y[0];
-  const flat = longestSpan(wish.sheet, rig.rig, width, 0);
+  const flat = longestSpan(wish.sheet, rig.rig, width, []);
   if (span <= flat) return { flanges: shape.flanges, reasons: [] };
   if (minimumRadius(MATERIALS[wish.sheet.material], wish.sheet.thickness) === undefined)
     return {
@@ -140,7 +140,12 @@ function stiffened(
       [2, lane.y[1], 12, [insetRear, insetFront]],
     ] as const
   ).filter(([, y, out]) => room > 80 && free(y, out));
-  const stiff = longestSpan(wish.sheet, rig.rig, width, sides.length);
+  const stiff = longestSpan(
+    wish.sheet,
+    rig.rig,
+    width,
+    sides.map(() => SIDE_HEIGHT),
+  );
   const flanges = [
     ...shape.flanges,
     ...sides.map(

@@ -16,6 +16,8 @@ export interface Layout {
     readonly inner: string;
     readonly nutReach: Mount['nutReach'];
     readonly side?: HoleKind;
+    /** every other side hole is there only for these choices */
+    readonly taken?: When;
   };
 }
 
@@ -53,6 +55,25 @@ export function part(
 const raised = (z: number, tall: number): readonly [number, number] => [z, z + tall];
 
 const FOUR: When = { drivetrain: ['4wd'] };
+const SIX: When = { engine: ['six'] };
+const FOUR_CYLINDERS: When = { engine: ['four'] };
+const NO_SLIDERS: When = { sliders: ['none'] };
+const ENGINE: RigOption = {
+  id: 'engine',
+  name: 'Engine',
+  choices: [
+    { id: 'six', name: '6 cylinder' },
+    { id: 'four', name: '4 cylinder' },
+  ],
+};
+const SLIDERS: RigOption = {
+  id: 'sliders',
+  name: 'Sliders',
+  choices: [
+    { id: 'none', name: 'none' },
+    { id: 'bolted', name: 'bolted to the frame' },
+  ],
+};
 const DRIVE: RigOption = {
   id: 'drivetrain',
   name: 'Drive',
@@ -93,6 +114,7 @@ export function ladderFrame(m: Measures, tank: 'left' | 'centre', lowered: boole
         [m.panFront, m.panRear],
         [y(-0.24), y(0.05)],
         [m.panHeight, m.panHeight + 225],
+        { when: SIX },
       ),
       part(
         'engine-front',
@@ -101,6 +123,25 @@ export function ladderFrame(m: Measures, tank: 'left' | 'centre', lowered: boole
         [m.panFront - 180, m.panFront - 5],
         [y(-0.24), y(0.24)],
         [m.panHeight + 65, m.panHeight + 560],
+        { when: SIX },
+      ),
+      part(
+        'pan-four',
+        'engine',
+        'oil pan',
+        [m.panFront + 50, m.panRear],
+        [y(-0.21), y(0.05)],
+        [m.panHeight + 10, m.panHeight + 225],
+        { when: FOUR_CYLINDERS },
+      ),
+      part(
+        'engine-front-four',
+        'engine',
+        'engine front',
+        [m.panFront - 120, m.panFront + 45],
+        [y(-0.21), y(0.21)],
+        [m.panHeight + 70, m.panHeight + 520],
+        { when: FOUR_CYLINDERS },
       ),
       ...(lowered
         ? [
@@ -262,7 +303,9 @@ export function ladderFrame(m: Measures, tank: 'left' | 'centre', lowered: boole
       },
     ],
     options: [
+      ENGINE,
       DRIVE,
+      SLIDERS,
       ...(lowered
         ? [
             {
@@ -276,7 +319,12 @@ export function ladderFrame(m: Measures, tank: 'left' | 'centre', lowered: boole
           ]
         : []),
     ],
-    selected: { drivetrain: '4wd', ...(lowered ? { differential: 'standard' } : {}) },
+    selected: {
+      engine: 'six',
+      drivetrain: '4wd',
+      sliders: 'none',
+      ...(lowered ? { differential: 'standard' } : {}),
+    },
     crossings: [
       [m.crossFrontX, 75],
       [m.panRear + 30, 0],
@@ -285,7 +333,14 @@ export function ladderFrame(m: Measures, tank: 'left' | 'centre', lowered: boole
       ...(m.tankFront - 40 - (m.transferRear + 90) > 350 ? ([[m.tankFront - 40, 0]] as const) : []),
       [m.tankRear + 50, 0],
     ],
-    holes: { kind: 'captive-nut', outer: 'M10x1.5', inner: 'M8x1.25', nutReach: 'none', side: 'through' },
+    holes: {
+      kind: 'captive-nut',
+      outer: 'M10x1.5',
+      inner: 'M8x1.25',
+      nutReach: 'none',
+      side: 'through',
+      taken: NO_SLIDERS,
+    },
   };
 }
 

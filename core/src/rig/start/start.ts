@@ -91,7 +91,7 @@ function membersOf(body: Body, m: Measures, layout: Layout): readonly Member[] {
 
 /** Holes: four a crossmember, and a row along each rail. */
 function mountsOf(m: Measures, layout: Layout, members: readonly Member[]): readonly Mount[] {
-  const { kind, outer, inner, nutReach, side } = layout.holes;
+  const { kind, outer, inner, nutReach, side, taken } = layout.holes;
   const across = members
     .filter(x => x.id.startsWith('cross-'))
     .flatMap(c => {
@@ -135,6 +135,7 @@ function mountsOf(m: Measures, layout: Layout, members: readonly Member[]): read
           hole: side === 'through' ? { kind: 'through', diameter: CLEARANCE_M12 } : { kind: side },
           condition: 'good',
           nutReach: side === 'through' ? 'slot' : 'none',
+          ...(taken && i % 2 === 1 ? { when: taken } : {}),
         }),
       );
     });

@@ -5,6 +5,7 @@ import { Bench, Pannable, ZoomButtons } from '../../app/bench';
 import { useFacts } from '../../app/derived';
 import { useApp, useDo } from '../../app/store';
 import { jointSelected, panelSelected } from '../../app/view-slice';
+import { AngleLines } from '../../picture/angle-lines';
 import { UndersideMap } from '../../picture/map';
 import { PlateStrip, stripHeight } from '../../picture/plate-strip';
 import { DrawLayer, ProposalLayer } from './draw-layer';
@@ -94,10 +95,14 @@ export function CoverStage() {
           </>
         );
       }}
-      keelOver={(sheet, Z, zAt) =>
-        mode === 'shape' &&
-        chosen && <EndHandles panel={chosen.panel} scale={sheet.scale} units={units} Z={Z} zAt={zAt} />
-      }
+      keelOver={(sheet, Z, zAt) => (
+        <>
+          {sheet.scale.width > 600 && <AngleLines facts={facts} scale={sheet.scale} Z={Z} />}
+          {mode === 'shape' && chosen && (
+            <EndHandles panel={chosen.panel} scale={sheet.scale} units={units} Z={Z} zAt={zAt} />
+          )}
+        </>
+      )}
       aside={
         mode === 'propose' ? (
           <ProposeCard

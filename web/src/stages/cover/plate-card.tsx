@@ -1,4 +1,5 @@
 import {
+  AHEAD_DEGREES,
   dentForce,
   type FoldedPanel,
   fixed,
@@ -127,7 +128,7 @@ export function PlateCard({ folded }: { folded: FoldedPanel }) {
             <Row
               name="From ahead"
               of={{ value: share('fromAheadFraction'), unit: '%' }}
-              meaning="at a 20° climb"
+              meaning={`at a climb of ${facts.document.plan.limits.aheadDegrees ?? AHEAD_DEGREES}°`}
             />
             <Row
               name="Gap at rest"

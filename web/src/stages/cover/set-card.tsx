@@ -1,8 +1,10 @@
-import { fixed, RULES } from '@plate-fold/core';
+import { AHEAD_DEGREES, fixed, inPlan, RULES } from '@plate-fold/core';
 import { selectFindings, useFacts } from '../../app/derived';
 import { optionChosen } from '../../app/plan-slice';
 import { useApp, useDo } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
 import { FindingCard } from '../../ui/finding-card';
+import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 
 const percent = (f: number): string => fixed(f * 100, 0);
@@ -11,6 +13,7 @@ const percent = (f: number): string => fixed(f * 100, 0);
 export function SetCard() {
   const facts = useFacts();
   const dispatch = useDo();
+  const edit = useEdit();
   const findings = useApp(selectFindings);
   const { rig } = facts.document;
   return (
@@ -78,6 +81,17 @@ export function SetCard() {
           ))}
         </tbody>
       </table>
+
+      <MeasureInput
+        className="mt-3"
+        label="From ahead: a rock comes in at a climb of"
+        value={facts.document.plan.limits.aheadDegrees ?? AHEAD_DEGREES}
+        units="metric"
+        plain="°"
+        least={3}
+        most={60}
+        onEnter={v => edit('climb set', d => inPlan(d, { limits: { ...d.plan.limits, aheadDegrees: v } }))}
+      />
 
       <section className="mt-4" aria-label="All findings">
         <h3 className="mb-1.5 font-bold">

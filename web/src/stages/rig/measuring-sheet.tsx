@@ -44,7 +44,7 @@ export function MeasuringSheet() {
   const spread = now.of[rig.body];
   const range = (v: number): string => (now.unit === 'kg' ? `${v} kg` : formatLength(v, units));
   return (
-    <div className="flex min-h-0 flex-1 max-desk:flex-col">
+    <div className="flex min-h-0 min-w-0 flex-1 max-desk:flex-col">
       <ol
         className="min-h-0 overflow-y-auto border-scribe bg-sheet max-desk:border-b desk:w-[25rem] desk:border-r"
         aria-label="Measures"

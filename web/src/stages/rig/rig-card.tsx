@@ -1,9 +1,17 @@
-import { formatMass, type OptionEffect, optionEffect, presentRig } from '@plate-fold/core';
+import {
+  formatMass,
+  type Misfit,
+  type OptionEffect,
+  optionEffect,
+  presentRig,
+  type When,
+} from '@plate-fold/core';
 import { useState } from 'react';
 import { useFacts } from '../../app/derived';
 import { optionChosen } from '../../app/plan-slice';
 import { useApp, useDo } from '../../app/store';
 import { useEdit } from '../../app/use-edit';
+import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { BODY_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
@@ -11,6 +19,78 @@ import { ScalesCard } from './scales-card';
 
 const list = (names: readonly string[]): string =>
   names.length > 6 ? `${names.slice(0, 6).join(', ')} and ${names.length - 6} more` : names.join(', ');
+
+/** Combinations that do not fit at all: those marked, and the chosen one to mark with its reason. */
+function Misfits() {
+  const { rig } = useFacts().document;
+  const edit = useEdit();
+  const [reason, setReason] = useState('');
+  const misfits = rig.misfits ?? [];
+  const named = (when: When): string =>
+    Object.entries(when)
+      .map(([o, choices]) => {
+        const option = rig.options.find(x => x.id === o);
+        return `${option?.name ?? o} ${choices.map(c => option?.choices.find(x => x.id === c)?.name ?? c).join(' or ')}`;
+      })
+      .join(', ');
+  const set = (next: readonly Misfit[]): boolean =>
+    edit('combinations marked', d => ({ ...d, rig: { ...d.rig, misfits: next } }));
+  return (
+    <details className="mt-3">
+      <summary className="min-h-11 py-2.5 font-semibold">
+        Combinations that do not fit ({misfits.length})
+      </summary>
+      <ul className="grid gap-1.5">
+        {misfits.map(m => (
+          <li
+            key={`${named(m.when)} ${m.reason}`}
+            className="flex items-start justify-between gap-2 border border-scribe bg-paper p-2 text-[13px]"
+          >
+            <span>
+              <b>{named(m.when)}.</b> {m.reason}
+            </span>
+            <button
+              type="button"
+              className="min-h-11 underline"
+              onClick={() => set(misfits.filter(x => x !== m))}
+            >
+              It fits
+            </button>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="mt-2"
+        onSubmit={e => {
+          e.preventDefault();
+          const when = Object.fromEntries(
+            rig.options.flatMap(o => {
+              const choice = rig.selected[o.id];
+              return choice ? [[o.id, [choice]] as const] : [];
+            }),
+          );
+          if (reason.trim() && set([...misfits, { when, reason: reason.trim() }])) setReason('');
+        }}
+      >
+        <label htmlFor="misfit" className="block text-[12.5px] text-ink2">
+          The combination chosen above does not fit because
+        </label>
+        <div className="mt-1 flex gap-1.5">
+          <input
+            id="misfit"
+            value={reason}
+            maxLength={200}
+            onChange={e => setReason(e.target.value)}
+            className="min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-2"
+          />
+          <Button type="submit" disabled={reason.trim() === ''}>
+            Mark
+          </Button>
+        </div>
+      </form>
+    </details>
+  );
+}
 
 /** The rig as a whole: its options with what each changes, the driver's side, its axles. */
 export function RigCard() {
@@ -93,6 +173,7 @@ export function RigCard() {
           ))}
         </section>
       )}
+      {rig.options.length > 1 && <Misfits />}
       <section aria-label="Axles" className="mt-4">
         <h3 className="font-bold">Axles</h3>
         <p className="text-[13px] text-ink2">

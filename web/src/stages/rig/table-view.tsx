@@ -3,6 +3,7 @@ import {
   describeCell,
   entryRemoved,
   fitted,
+  freshId,
   MM_PER_INCH,
   REPAIR,
   roundTo,
@@ -10,7 +11,7 @@ import {
   tableCsv,
   type UnitSystem,
 } from '@plate-fold/core';
-import { ClipboardPaste, Download, FileUp, Trash2 } from 'lucide-react';
+import { ClipboardPaste, Download, FileUp, Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
@@ -163,6 +164,20 @@ export function TableView({ of }: { of: RigTable }) {
           }}
         >
           <ClipboardPaste size={17} aria-hidden="true" /> Paste rows
+        </Button>
+        <Button
+          disabled={rows.length === 0}
+          onClick={() => {
+            const last = rows.at(-1);
+            const id = freshId(of.one.replace(' ', '-'), rows);
+            if (last)
+              edit(`${of.one} added`, d => ({
+                ...d,
+                rig: { ...d.rig, [of.list]: [...rows, { ...last, id }] } as typeof d.rig,
+              }));
+          }}
+        >
+          <Plus size={17} aria-hidden="true" /> Add a {of.one}
         </Button>
         <Button onClick={() => file.current?.click()}>
           <FileUp size={17} aria-hidden="true" /> Open CSV
