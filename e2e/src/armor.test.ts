@@ -65,6 +65,7 @@ describe('an own vehicle, from nothing', () => {
     await press(page, 'SUV');
     await says(page, 'Wheelbase');
     await page.waitForSelector('aria/Wheelbase[role="textbox"]');
+    const begun = await stored(page);
     for (const [label, value] of [
       ['Wheelbase', '2850'],
       ['Axle height', '390'],
@@ -125,11 +126,20 @@ describe('an own vehicle, from nothing', () => {
     doc = await stored(page);
     expect(doc.plan.panels.at(-1)?.openings.map(o => o.serves)).toContain('tank-straps');
 
-    // another differential: what changes is said
-    await page.goto(page.url().replace('cover', 'rig'));
+    // another engine, another differential: what changes is said
+    await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    await page.keyboard.press('1');
+    await choose(page, 'Engine', '4 cylinder');
+    await says(page, 'Now there: oil pan, engine front. Gone: oil pan, engine front.');
     await choose(page, 'Front differential', 'lowered 12 mm');
     await says(page, 'Now there: front differential. Gone: front differential.');
-    expect((await stored(page)).rig.selected.differential).toBe('lowered');
+    expect((await stored(page)).rig.selected).toMatchObject({ engine: 'four', differential: 'lowered' });
+
+    // all of it undone, back to the starting rig without a plate
+    const left = (): Promise<boolean> =>
+      page.$eval('button[aria-label="Undo"]', e => !(e as HTMLButtonElement).disabled);
+    for (let i = 0; i < 60 && (await left()); i++) await press(page, 'Undo');
+    expect(await stored(page)).toEqual(begun);
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });

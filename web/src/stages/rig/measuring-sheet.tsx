@@ -76,6 +76,9 @@ export function MeasuringSheet() {
         <div className="my-3 overflow-hidden border border-scribe bg-ground">
           <Tape measure={now} measures={measures} rig={rig} width={420} height={190} strong />
         </div>
+        {now.view === 'side' && (
+          <p className="-mt-2 mb-2 text-[12px] text-ink2">Heights are drawn larger than lengths.</p>
+        )}
         <dl className="grid grid-cols-[7rem_1fr] gap-y-1.5">
           <dt className="text-ink2">Plausible</dt>
           <dd>
