@@ -314,6 +314,20 @@ describe('plates', () => {
     await page.mouse.move(map.x + 700, map.y + 200, { steps: 5 });
     await page.mouse.up();
     await says(page, 'New plate');
+    // and corner by corner: three taps, and the first again
+    await press(page, 'Undo');
+    await press(page, 'Add a plate');
+    await press(page, 'Draw it on the map', 'menuitem');
+    for (const [dx, dy] of [
+      [560, 80],
+      [720, 90],
+      [700, 210],
+      [560, 200],
+      [562, 82],
+    ] as const)
+      await page.mouse.click(map.x + dx, map.y + dy);
+    await says(page, 'New plate');
+    expect((await stored(page)).plan.panels.at(-1)?.base.outline).toHaveLength(4);
     expect((await stored(page)).plan.panels).toHaveLength(4);
     await press(page, 'Split');
     await page.locator('[role="dialog"] button::-p-text(Split)').click();
@@ -326,6 +340,24 @@ describe('plates', () => {
     await press(page, 'Take out');
     await press(page, 'Merge').catch(() => undefined);
     expect((await stored(page)).plan.panels).toHaveLength(4);
+    await page.browserContext().close();
+  });
+
+  it('are shaped by a finger on a phone', async () => {
+    const page = await openPage(browser, PHONE, { units: 'metric' });
+    await page.goto(server.at('/plan/heron-autumn/cover'));
+    await press(page, 'Plate D, fuel tank');
+    const corner = await page.waitForSelector('[aria-label^="Corner 2 of plate D"]');
+    const before = (await stored(page)).plan.panels.at(-1)?.base.outline[1] as number[];
+    const box = await (corner as ElementHandle).boundingBox();
+    if (!box) throw new Error('no corner');
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.touchscreen.touchStart(x, y);
+    for (const d of [4, 9, 14, 20]) await page.touchscreen.touchMove(x + d, y);
+    await page.touchscreen.touchEnd();
+    const after = (await stored(page)).plan.panels.at(-1)?.base.outline[1] as number[];
+    expect((after[0] ?? 0) - (before[0] ?? 0)).toBeGreaterThan(80);
+    expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });
 

@@ -116,7 +116,7 @@ describe('outlines', () => {
           cornerMoved(d, 'plate-d', i, [3, 4]),
           edgeMoved(d, 'plate-d', i, 12),
           cornerRemoved(d, 'plate-d', i),
-          panelSplit(d, 'plate-d', 2100),
+          panelSplit(d, 'plate-d', { x: 2100 }),
         ])
           expect(typeof r.ok).toBe('boolean');
       }),
@@ -184,7 +184,7 @@ describe('plates', () => {
 
   it('split into two that lap by the overlap and share the bolts between', () => {
     const d = bramble();
-    const { document: two, ids } = ok(panelSplit(d, 'plate-d', 2160));
+    const { document: two, ids } = ok(panelSplit(d, 'plate-d', { x: 2160 }));
     valid(two);
     const [front, rear] = ids.map(id => panel(two, id)) as [Panel, Panel];
     const lap = areaOf(intersection(regionOf(front.base.outline), regionOf(rear.base.outline)));
@@ -196,7 +196,21 @@ describe('plates', () => {
     const joined = ok(panelsMerged(two, ids[0], ids[1]));
     valid(joined);
     expect(area(panel(joined, ids[0]))).toBeCloseTo(area(panel(d, 'plate-d')), 1);
-    expect(panelSplit(d, 'plate-d', 1640).ok).toBe(false);
+    expect(panelSplit(d, 'plate-d', { x: 1640 }).ok).toBe(false);
+  });
+
+  it('split along the vehicle too, into a left and a right one', () => {
+    const d = bramble();
+    const { document: two, ids } = ok(panelSplit(d, 'plate-b', { y: -80 }, 40));
+    valid(two);
+    const [left, right] = ids.map(id => panel(two, id)) as [Panel, Panel];
+    expect(area(left) + area(right) - 40 * 860).toBeCloseTo(area(panel(d, 'plate-b')), 3);
+    expect(left.flanges.map(f => f.id)).toEqual(['side']);
+    expect(right.flanges).toEqual([]);
+    expect(right.name).toBe('transmission, right');
+    const held = (id: string): number => two.plan.joints.filter(j => j.panels.includes(id)).length;
+    expect(held(left.id)).toBeGreaterThan(0);
+    expect(held(right.id)).toBeGreaterThan(0);
   });
 
   it('that do not touch are not merged', () => {

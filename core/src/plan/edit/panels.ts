@@ -3,6 +3,7 @@ import {
   centroid,
   intersection,
   type Polygon,
+  rectangle,
   regionOf,
   selfCrossing,
   signedArea,
@@ -16,6 +17,10 @@ import { bad, good, type Result } from '../../units';
 import { USUAL_SHEET } from '../blank';
 import type { Flange, Opening, Panel, PlanDocument, SheetChoice } from '../plan';
 import { freshId, inPlan, remarked, withPanel } from './change';
+
+/** The sheet of a plate in each build that has one. */
+const sheetsOf = (doc: PlanDocument, id: string): Readonly<Record<string, SheetChoice>> =>
+  Object.fromEntries(doc.plan.builds.flatMap(b => (b.sheets[id] ? [[b.id, b.sheets[id]] as const] : [])));
 
 const frameOf = (p: Panel) => baseFrame(p.base.origin, p.base.pitch, p.base.roll);
 const MIN_AREA = 400;
@@ -171,14 +176,11 @@ export function panelDuplicated(doc: PlanDocument, id: string): { document: Plan
   const p = doc.plan.panels.find(x => x.id === id);
   if (!p) return { document: doc, id };
   const [x, y, z] = p.base.origin;
-  const sheets = Object.fromEntries(
-    doc.plan.builds.flatMap(b => (b.sheets[id] ? [[b.id, b.sheets[id]] as const] : [])),
-  );
   const { id: _, mark: __, ...rest } = p;
   return panelAdded(
     doc,
     { ...rest, name: `${p.name}, copy`, base: { ...p.base, origin: [x + 60, y, z] } },
-    sheets,
+    sheetsOf(doc, id),
   );
 }
 
@@ -221,41 +223,39 @@ export function panelMirrored(
     ),
   };
   if (!copy) return { document: withPanel(doc, id, () => mirrored), id };
-  const sheets = Object.fromEntries(
-    doc.plan.builds.flatMap(b => (b.sheets[id] ? [[b.id, b.sheets[id]] as const] : [])),
-  );
   const { id: _, mark: __, ...rest } = mirrored;
-  return panelAdded(doc, { ...rest, name: `${p.name}, mirrored`, guards: [] }, sheets);
+  return panelAdded(doc, { ...rest, name: `${p.name}, mirrored`, guards: [] }, sheetsOf(doc, id));
 }
 
+/** Where a plate is split: across the vehicle at an x, or along it at a y, mm. */
+export type SplitLine = { readonly x: number } | { readonly y: number };
+
 /**
- * Splits a plate at a place along the vehicle (x, mm) into a front and a rear one with an overlap; the front one lies
- * outside. Flanges stay on the edges they had; bolts go to the plates they are under.
+ * Splits a plate at a line into a front and a rear one (or a left and a right one) with an overlap; the front or left
+ * one lies outside. Flanges stay on the edges they had; bolts go to the plates they are under.
  */
 export function panelSplit(
   doc: PlanDocument,
   id: string,
-  x: number,
+  line: SplitLine,
   overlap = 60,
 ): Result<{ document: PlanDocument; ids: readonly [string, string] }> {
   const p = doc.plan.panels.find(q => q.id === id);
   if (!p) return bad('there is no such plate');
-  const u = x - p.base.origin[0];
-  const us = p.base.outline.map(q => q[0]);
-  if (u - Math.min(...us) < overlap || Math.max(...us) - u < overlap)
+  const axis = 'x' in line ? 0 : 1;
+  const at = 'x' in line ? line.x : line.y;
+  const cut = at - p.base.origin[axis];
+  const along = p.base.outline.map(q => q[axis]);
+  if (cut - Math.min(...along) < overlap || Math.max(...along) - cut < overlap)
     return bad(`${nameOf(doc, id)} cannot be split so near to its end`);
   const half = (from: number, to: number): Polygon | undefined => {
-    const strip = regionOf([
-      [from, -5000],
-      [to, -5000],
-      [to, 5000],
-      [from, 5000],
-    ]);
-    const parts = intersection(regionOf(p.base.outline), strip);
+    const far = 20_000;
+    const strip = axis === 0 ? rectangle(from, -far, to, far) : rectangle(-far, from, far, to);
+    const parts = intersection(regionOf(p.base.outline), regionOf(strip));
     return parts.length === 1 ? parts[0] : undefined;
   };
-  const front = half(-20000, u + overlap / 2);
-  const rear = half(u - overlap / 2, 20000);
+  const front = half(-20_000, cut + overlap / 2);
+  const rear = half(cut - overlap / 2, 20_000);
   if (!front || !rear) return bad(`${nameOf(doc, id)} would fall into more than two pieces there`);
   const flangesOn = (outline: Polygon): Flange[] =>
     p.flanges.flatMap(f => {
@@ -279,29 +279,29 @@ export function panelSplit(
     flanges: flangesOn(outline),
     openings: p.openings.filter(take),
   });
-  const first = withPanel(doc, id, q => ({ ...q, ...piece(front, o => o.at[0] < u) }));
-  const sheets = Object.fromEntries(
-    doc.plan.builds.flatMap(b => (b.sheets[id] ? [[b.id, b.sheets[id]] as const] : [])),
-  );
+  const first = withPanel(doc, id, q => ({ ...q, ...piece(front, o => o.at[axis] < cut) }));
   const { document: both, id: second } = panelAdded(
     first,
-    { ...piece(rear, o => o.at[0] >= u), name: `${p.name}, rear`, guards: p.guards },
-    sheets,
+    {
+      ...piece(rear, o => o.at[axis] >= cut),
+      name: `${p.name}, ${axis === 0 ? 'rear' : 'right'}`,
+      guards: p.guards,
+    },
+    sheetsOf(doc, id),
   );
-  const mountX = (mount: string | undefined): number | undefined =>
-    doc.rig.mounts.find(m => m.id === mount)?.at[0];
+  const placeOf = (mount: string | undefined): number | undefined =>
+    doc.rig.mounts.find(m => m.id === mount)?.at[axis];
   const joints = both.plan.joints.map(j => {
-    const jx = mountX(j.mount) ?? j.at?.[0];
-    if (jx === undefined || !j.panels.includes(id) || jx < x - overlap / 2) return j;
-    const to = jx > x + overlap / 2 ? [second] : [id, second];
+    const where = placeOf(j.mount) ?? j.at?.[axis];
+    if (where === undefined || !j.panels.includes(id) || where < at - overlap / 2) return j;
+    const to = where > at + overlap / 2 ? [second] : [id, second];
     return { ...j, panels: j.panels.flatMap(q => (q === id ? to : [q])) };
   });
-  const seams = [
-    ...both.plan.seams.map(s =>
-      s.front === id ? { ...s, front: second, outside: s.outside === id ? second : s.outside } : s,
-    ),
-    { front: id, rear: second, overlap, outside: id },
-  ];
+  const handedOn = (s: PlanDocument['plan']['seams'][number]) =>
+    axis === 0 && s.front === id
+      ? { ...s, front: second, outside: s.outside === id ? second : s.outside }
+      : s;
+  const seams = [...both.plan.seams.map(handedOn), { front: id, rear: second, overlap, outside: id }];
   return good({ document: inPlan(both, { joints, seams }), ids: [id, second] });
 }
 

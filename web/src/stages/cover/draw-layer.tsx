@@ -1,11 +1,21 @@
-import { MM_PER_INCH, type Polygon, type Proposal, type UnitSystem, type Vec2 } from '@plate-fold/core';
+import {
+  MM_PER_INCH,
+  type Polygon,
+  type Proposal,
+  rectangle,
+  type UnitSystem,
+  type Vec2,
+} from '@plate-fold/core';
 import { type PointerEvent, useState } from 'react';
 import { flatsFromBase, pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
 
 const LEAST = 40;
 
-/** Draws a rectangular plate: press, drag, lift. */
+/** A tap this near to the first corner closes the outline, px. */
+const CLOSES = 22;
+
+/** Draws a plate: drag for a rectangle, or tap corner by corner and tap the first one again to close. */
 export function DrawLayer(props: {
   readonly scale: SheetScale;
   readonly height: number;
@@ -15,22 +25,24 @@ export function DrawLayer(props: {
   const { scale, height, units, onDrawn } = props;
   const [from, setFrom] = useState<Vec2>();
   const [to, setTo] = useState<Vec2>();
+  const [corners, setCorners] = useState<readonly Vec2[]>([]);
   const grid = units === 'inch' ? MM_PER_INCH / 16 : 1;
+  const put = (p: Vec2): Vec2 => [scale.X(p[0]), scale.Y(p[1], height)];
   const place = (e: PointerEvent<SVGElement>): Vec2 => {
     const box = (e.currentTarget.ownerSVGElement as SVGSVGElement).getBoundingClientRect();
     const round = (v: number): number => Math.round(v / grid) * grid;
     return [round(scale.xAt(e.clientX - box.left)), round(scale.yAt(e.clientY - box.top, height))];
   };
-  const outline = (a: Vec2, b: Vec2): Polygon => {
-    const [x0, x1] = [Math.min(a[0], b[0]), Math.max(a[0], b[0])];
-    const [y0, y1] = [Math.min(a[1], b[1]), Math.max(a[1], b[1])];
-    return [
-      [x0, y0],
-      [x1, y0],
-      [x1, y1],
-      [x0, y1],
-    ];
+  const dragged = (a: Vec2, b: Vec2): Polygon =>
+    rectangle(Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[0], b[0]), Math.max(a[1], b[1]));
+  const big = (a: Vec2, b: Vec2): boolean => Math.abs(a[0] - b[0]) > LEAST && Math.abs(a[1] - b[1]) > LEAST;
+  const tapped = (at: Vec2): void => {
+    const first = corners[0];
+    const near = first && Math.hypot(first[0] - at[0], first[1] - at[1]) * scale.k < CLOSES;
+    if (near && corners.length > 2) onDrawn(corners);
+    else setCorners([...corners, at]);
   };
+  const shown = corners.length === 0 && from && to && big(from, to) ? dragged(from, to) : corners;
   return (
     <g>
       <rect
@@ -50,18 +62,16 @@ export function DrawLayer(props: {
           if (from) setTo(place(e));
         }}
         onPointerUp={e => {
-          if (from) {
-            const end = place(e);
-            if (Math.abs(end[0] - from[0]) > LEAST && Math.abs(end[1] - from[1]) > LEAST)
-              onDrawn(outline(from, end));
-          }
+          const end = place(e);
+          if (from && corners.length === 0 && big(from, end)) onDrawn(dragged(from, end));
+          else if (from) tapped(end);
           setFrom(undefined);
           setTo(undefined);
         }}
       />
-      {from && to && (
+      {shown.length > 1 && (
         <path
-          d={pathOf([outline(from, to)], p => [scale.X(p[0]), scale.Y(p[1], height)])}
+          d={pathOf([shown], put)}
           fill="var(--fluid)"
           fillOpacity="0.15"
           stroke="var(--fluid)"
@@ -69,6 +79,21 @@ export function DrawLayer(props: {
           pointerEvents="none"
         />
       )}
+      {corners.map((c, i) => {
+        const [x, y] = put(c);
+        return (
+          <circle
+            key={`${c[0]} ${c[1]}`}
+            cx={x}
+            cy={y}
+            r={i === 0 ? 8 : 4}
+            fill="var(--paper)"
+            stroke="var(--fluid)"
+            strokeWidth="2"
+            pointerEvents="none"
+          />
+        );
+      })}
     </g>
   );
 }

@@ -20,6 +20,7 @@ import { noticeGiven, panelSelected } from '../../app/view-slice';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { MeasureInput } from '../../ui/measure-input';
+import { Select } from '../../ui/select';
 
 const TOOL =
   'flex min-h-11 shrink-0 items-center gap-1.5 rounded-[4px] px-2.5 text-[13.5px] font-semibold hover:bg-paper disabled:opacity-35';
@@ -81,9 +82,12 @@ export function PlateTools(props: {
   const [drawing, setDrawing] = useState('');
   const panel = facts.document.plan.panels.find(p => p.id === id);
   const [at, setAt] = useState<number>();
-  const middle = panel
-    ? panel.base.origin[0] + panel.base.outline.reduce((s, q) => s + q[0], 0) / panel.base.outline.length
-    : 0;
+  const [axis, setAxis] = useState<'x' | 'y'>('x');
+  const mean = (k: 0 | 1): number =>
+    panel
+      ? panel.base.origin[k] + panel.base.outline.reduce((s, q) => s + q[k], 0) / panel.base.outline.length
+      : 0;
+  const middle = { x: mean(0), y: mean(1) };
   const choose = (next: { document: PlanDocument; id: string }): PlanDocument => {
     queueMicrotask(() => dispatch(panelSelected(next.id)));
     return next.document;
@@ -234,7 +238,7 @@ export function PlateTools(props: {
       />
       {props.drawing && (
         <p className="ml-auto flex items-center gap-2 text-[13px]" role="status">
-          Drag across the map.
+          Drag a rectangle, or tap corner by corner and the first again.
           <Button className="min-h-9" onClick={() => props.onDraw(false)}>
             Stop
           </Button>
@@ -246,11 +250,25 @@ export function PlateTools(props: {
             open={ask === 'split'}
             onClose={() => setAsk(undefined)}
             title={`Split plate ${panel.mark}`}
-            about="Into a front and a rear plate that lap; the front one lies outside. Bolts go to the plates they are under."
+            about="Into two plates that lap; the front or left one lies outside. Bolts go to the plates they are under."
           >
+            <Select<'x' | 'y'>
+              label="Which way"
+              value={axis}
+              choices={[
+                { value: 'x', name: 'across: a front and a rear plate' },
+                { value: 'y', name: 'along: a left and a right plate' },
+              ]}
+              onChoose={v => {
+                setAxis(v);
+                setAt(undefined);
+              }}
+              className="mb-2 w-full"
+            />
             <MeasureInput
-              label="Where, behind the front axle"
-              value={at ?? Math.round(middle)}
+              key={axis}
+              label={axis === 'x' ? 'Where, behind the front axle' : 'Where, right of the middle line'}
+              value={at ?? Math.round(middle[axis])}
               units={units}
               onEnter={v => void setAt(v)}
             />
@@ -258,9 +276,9 @@ export function PlateTools(props: {
               look="strong"
               className="mt-3 w-full"
               onClick={() => {
-                const where = at ?? Math.round(middle);
+                const where = at ?? Math.round(middle[axis]);
                 edit('plate split', d => {
-                  const r = panelSplit(d, panel.id, where);
+                  const r = panelSplit(d, panel.id, axis === 'x' ? { x: where } : { y: where });
                   return r.ok ? r.value.document : r;
                 });
                 setAsk(undefined);

@@ -1,0 +1,76 @@
+import { NM_PER_LBF_FT, type Tick } from '@plate-fold/core';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { dropTick, freshTickId, keepTick, keptRun, mergeTicks, waitingTicks } from './tick-store';
+import { judge } from './torque-target';
+
+/** A device's store that can be full. */
+class Store {
+  [key: string]: unknown;
+  #full = false;
+  fill(): void {
+    this.#full = true;
+  }
+  getItem(k: string): string | null {
+    return (this[k] as string | undefined) ?? null;
+  }
+  setItem(k: string, v: string): void {
+    if (this.#full) throw new Error('quota');
+    this[k] = v;
+  }
+  removeItem(k: string): void {
+    delete this[k];
+  }
+}
+let store: Store;
+beforeEach(() => {
+  store = new Store();
+  (globalThis as { localStorage?: unknown }).localStorage = store;
+});
+
+const tick = (id: string, at: number): Tick => ({
+  id,
+  stepId: 's',
+  jointId: null,
+  kind: 'done',
+  at,
+  device: 'd',
+});
+
+describe('ticks on the device', () => {
+  it('wait in the order they were made until they are acknowledged, each run its own', () => {
+    keepTick('r1', tick('b', 2));
+    keepTick('r1', tick('a', 1));
+    keepTick('r2', tick('c', 3));
+    expect(waitingTicks('r1').map(t => t.id)).toEqual(['a', 'b']);
+    dropTick('r1', 'a');
+    expect(waitingTicks('r1').map(t => t.id)).toEqual(['b']);
+    expect(waitingTicks('r2').map(t => t.id)).toEqual(['c']);
+  });
+  it('a torn entry is passed over, a full store says so', () => {
+    keepTick('r1', tick('a', 1));
+    store['plate-fold tick r1 torn'] = '{"id":';
+    expect(waitingTicks('r1').map(t => t.id)).toEqual(['a']);
+    store.fill();
+    expect(keepTick('r1', tick('b', 2))).toBe(false);
+    expect(keptRun('r1')).toBeUndefined();
+  });
+  it('merge without doubles, and their ids differ', () => {
+    expect(mergeTicks([tick('a', 1), tick('b', 2)], [tick('b', 2), tick('c', 3)]).map(t => t.id)).toEqual([
+      'a',
+      'b',
+      'c',
+    ]);
+    expect(new Set(Array.from({ length: 500 }, freshTickId)).size).toBe(500);
+  });
+});
+
+describe('a reading against its target', () => {
+  it('is judged against the figure that is shown, within the tolerance of a wrench', () => {
+    const target = 11.2 * NM_PER_LBF_FT;
+    expect(judge(11 * NM_PER_LBF_FT, target, 'inch')).toMatchObject({ near: true });
+    expect(judge(16 * NM_PER_LBF_FT, target, 'inch')).toEqual({ near: false, text: '5.0 lbf\u00b7ft over' });
+    expect(judge(20, 50, 'metric')).toEqual({ near: false, text: '30.0 N\u00b7m under' });
+    expect(judge(51.9, 50, 'metric').near).toBe(true);
+    expect(judge(52.1, 50, 'metric').near).toBe(false);
+  });
+});
