@@ -1,6 +1,9 @@
 import type { Body, Component, Member, Mount, Rig } from '../rig';
-import { type Layout, ladderFrame, tubeFrame, unibody } from './layout';
+import { ladderFrame } from './ladder-frame';
+import type { Layout } from './layout';
 import { type Measures, typicalMeasures } from './measures';
+import { tubeFrame } from './tube-frame';
+import { unibody } from './unibody';
 
 const NAMES: Readonly<Record<Body, string>> = {
   truck: 'Pickup',
