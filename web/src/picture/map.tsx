@@ -10,6 +10,7 @@ import { memo, type ReactNode } from 'react';
 import { HatchDefs, hatch } from './hatch';
 import { flatsFromAbove, markPlace, openingsFromAbove, paintOrder, pathOf } from './paths';
 import type { SheetScale } from './sheet-scale';
+import { SideNotes, Tyres } from './vehicle';
 
 export interface MapProps {
   readonly facts: Facts;
@@ -109,27 +110,9 @@ function Ruler({ scale, height, units }: Pick<MapProps, 'scale' | 'height' | 'un
 function Vehicle({ facts, scale, height }: Pick<MapProps, 'facts' | 'scale' | 'height'>) {
   const { rig, members } = facts.rig;
   const put = (p: Vec2): Vec2 => [scale.X(p[0]), scale.Y(p[1], height)];
-  const tyre = Math.min(260, rig.tyreRadius * 0.62);
   return (
     <g aria-hidden="true">
-      {[0, rig.wheelbase].flatMap(x =>
-        [-1, 1].map(s => {
-          const a = put([x - rig.tyreRadius, (s * rig.trackWidth) / 2 - tyre / 2]);
-          const b = put([x + rig.tyreRadius, (s * rig.trackWidth) / 2 + tyre / 2]);
-          return (
-            <rect
-              key={`${x}${s}`}
-              x={Math.min(a[0], b[0])}
-              y={Math.min(a[1], b[1])}
-              width={Math.abs(a[0] - b[0])}
-              height={Math.abs(a[1] - b[1])}
-              rx="7"
-              fill="var(--ghost)"
-              stroke="var(--ghostline)"
-            />
-          );
-        }),
-      )}
+      <Tyres rig={rig} put={put} />
       {members.map(m => (
         <path
           key={m.id}
@@ -148,8 +131,6 @@ export const UndersideMap = memo(function UndersideMap(props: MapProps) {
   const { facts, scale, height, units, onPanel, onJoint } = props;
   const put = (p: Vec2): Vec2 => [scale.X(p[0]), scale.Y(p[1], height)];
   const fromAbove = scale.side === 'above';
-  const driver = facts.rig.rig.driverSide === 'left' ? -1 : 1;
-  const driverY = scale.Y((driver * facts.rig.rig.trackWidth) / 2, height);
   const r = Math.max(4, Math.min(9, 26 * scale.k));
   const label = Math.max(10, Math.min(13, 62 * scale.k));
   return (
@@ -323,29 +304,7 @@ export const UndersideMap = memo(function UndersideMap(props: MapProps) {
         );
       })}
       <Ruler scale={scale} height={height} units={units} />
-      <g fontSize="12" aria-hidden="true">
-        <text
-          x={scale.width - 10}
-          y={driverY < height / 2 ? 18 : height - 18}
-          textAnchor="end"
-          fontWeight="700"
-          stroke="var(--paper)"
-          strokeWidth="4"
-          paintOrder="stroke"
-        >
-          driver’s side
-        </text>
-        <text
-          x={10}
-          y="18"
-          style={{ fill: 'var(--ink2)' }}
-          stroke="var(--paper)"
-          strokeWidth="4"
-          paintOrder="stroke"
-        >
-          {scale.frontAtLeft ? '\u2190 front' : '\u2190 rear'}
-        </text>
-      </g>
+      <SideNotes rig={facts.rig.rig} scale={scale} height={height} />
       {props.children}
     </svg>
   );

@@ -1,8 +1,6 @@
 import { bagListCsv, shoppingList } from '@plate-fold/core';
-import { Download } from 'lucide-react';
 import { useFacts } from '../../app/derived';
-import { Button } from '../../ui/button';
-import { saveFile } from '../../ui/save-file';
+import { ListHead } from './list-head';
 
 /** What to buy for the active build, counted. */
 export function BagList() {
@@ -10,16 +8,11 @@ export function BagList() {
   const lines = shoppingList(joints);
   return (
     <div className="max-w-3xl p-4">
-      <div className="mb-2 flex items-center justify-between gap-3">
-        <h2 className="text-[17px] font-bold">Bag list for build {build.id}</h2>
-        <Button
-          onClick={() =>
-            saveFile(`${document.plan.id}-${build.id}-bag-list.csv`, bagListCsv(lines), 'text/csv')
-          }
-        >
-          <Download size={17} aria-hidden="true" /> CSV
-        </Button>
-      </div>
+      <ListHead
+        title={`Bag list for build ${build.id}`}
+        file={`${document.plan.id}-${build.id}-bag-list.csv`}
+        text={() => bagListCsv(lines)}
+      />
       <table className="w-full">
         <thead className="text-left text-[12.5px] text-ink2">
           <tr className="border-b border-ink2">

@@ -1,8 +1,6 @@
 import { toolRoll, toolRollCsv } from '@plate-fold/core';
-import { Download } from 'lucide-react';
 import { useFacts } from '../../app/derived';
-import { Button } from '../../ui/button';
-import { saveFile } from '../../ui/save-file';
+import { ListHead } from './list-head';
 
 /** Everything to lay out before the vehicle is in the air. */
 export function ToolRoll() {
@@ -10,16 +8,11 @@ export function ToolRoll() {
   const lines = toolRoll(joints);
   return (
     <div className="max-w-3xl p-4">
-      <div className="mb-2 flex items-center justify-between gap-3">
-        <h2 className="text-[17px] font-bold">Tool roll for build {build.id}</h2>
-        <Button
-          onClick={() =>
-            saveFile(`${document.plan.id}-${build.id}-tool-roll.csv`, toolRollCsv(lines), 'text/csv')
-          }
-        >
-          <Download size={17} aria-hidden="true" /> CSV
-        </Button>
-      </div>
+      <ListHead
+        title={`Tool roll for build ${build.id}`}
+        file={`${document.plan.id}-${build.id}-tool-roll.csv`}
+        text={() => toolRollCsv(lines)}
+      />
       <table className="w-full">
         <thead className="text-left text-[12.5px] text-ink2">
           <tr className="border-b border-ink2">

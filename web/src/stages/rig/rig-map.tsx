@@ -11,6 +11,7 @@ import { useEdit } from '../../app/use-edit';
 import { pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
 import { type Grip, useGrip } from '../../picture/use-grip';
+import { SideNotes, Tyres } from '../../picture/vehicle';
 
 export interface Chosen {
   readonly list: RigList;
@@ -67,24 +68,7 @@ export function RigMap(props: {
     >
       <rect width={scale.width} height={height} fill="var(--paper)" />
       <g aria-hidden="true">
-        {[0, rig.wheelbase].flatMap(x =>
-          [-1, 1].map(s => {
-            const a = put([x - rig.tyreRadius, (s * rig.trackWidth) / 2 - 110]);
-            const b = put([x + rig.tyreRadius, (s * rig.trackWidth) / 2 + 110]);
-            return (
-              <rect
-                key={`${x}${s}`}
-                x={Math.min(a[0], b[0])}
-                y={Math.min(a[1], b[1])}
-                width={Math.abs(a[0] - b[0])}
-                height={Math.abs(a[1] - b[1])}
-                rx="7"
-                fill="var(--ghost)"
-                stroke="var(--ghostline)"
-              />
-            );
-          }),
-        )}
+        <Tyres rig={rig} put={put} />
       </g>
       {members.map(m => (
         <path
@@ -171,19 +155,7 @@ export function RigMap(props: {
           </g>
         );
       })}
-      <text x="10" y="18" fontSize="12" style={{ fill: 'var(--ink2)' }} aria-hidden="true">
-        {scale.frontAtLeft ? '← front' : '← rear'}
-      </text>
-      <text
-        x={scale.width - 10}
-        y={(rig.driverSide === 'right') === scale.rightAtTop ? 18 : height - 10}
-        fontSize="12"
-        fontWeight="700"
-        textAnchor="end"
-        aria-hidden="true"
-      >
-        driver’s side
-      </text>
+      <SideNotes rig={rig} scale={scale} height={height} />
     </svg>
   );
 }
