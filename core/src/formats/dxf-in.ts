@@ -18,6 +18,9 @@ export const DXF_TOLERANCE = 0.1;
 /** Ends this near to each other are joined, mm. */
 const JOIN = 0.05;
 
+/** Where a drawing has this layer, only what lies on it is cut. */
+const CUT_LAYER = 'CUT';
+
 /** $INSUNITS to mm; 0 means that the drawing does not say. */
 const UNITS: Readonly<Record<number, number>> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000 };
 
@@ -28,6 +31,7 @@ interface Point {
 }
 interface Entity {
   readonly type: string;
+  readonly layer?: string;
   readonly vertices?: readonly Point[];
   readonly shape?: boolean;
   readonly center?: Point;
@@ -114,6 +118,9 @@ export function readDxf(text: string, perUnit: number | undefined = dxfUnit(text
     return bad('this is not a whole DXF drawing: the file may be torn');
   }
   const k = perUnit;
+  // a drawing for a cutter keeps bend lines and etching on layers of their own
+  const cut = entities.filter(e => e.layer?.toUpperCase() === CUT_LAYER);
+  if (cut.length > 0) entities = cut;
   const closed: Contour[] = [];
   const loose: Vec2[][] = [];
   for (const e of entities) {

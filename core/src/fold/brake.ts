@@ -1,0 +1,128 @@
+import { toRadians } from '../geometry';
+import type { Material } from '../sheet';
+
+/** What a shop can bend and cut from. Lengths in mm, force in kN. */
+export interface Shop {
+  readonly id: string;
+  readonly name: string;
+  readonly brake: { readonly length: number; readonly force: number };
+  /** V-die openings at hand, narrow to wide */
+  readonly dies: readonly number[];
+  /** stock sheets, long side first */
+  readonly sheets: readonly (readonly [number, number])[];
+}
+
+/** Two invented shops: examples to be replaced by the owner's own. */
+export const SHOPS: readonly Shop[] = [
+  {
+    id: 'garage',
+    name: 'Hut road garage (invented)',
+    brake: { length: 1270, force: 400 },
+    dies: [16, 25, 32, 50],
+    sheets: [[2438.4, 1219.2]],
+  },
+  {
+    id: 'works',
+    name: 'Valley sheet works (invented)',
+    brake: { length: 3060, force: 1350 },
+    dies: [12, 16, 25, 32, 50, 63, 80],
+    sheets: [
+      [3048, 1524],
+      [2438.4, 1219.2],
+    ],
+  },
+];
+
+/** Die opening for air bending in thicknesses: 8 t (DIN 6935 practice; 6 to 12 t in the charts). */
+const V_OVER_T = 8;
+/** Least flange as a share of the die opening: 1/√2, the sheet resting on both shoulders (air bending charts). */
+const FLANGE_OVER_V = Math.SQRT1_2;
+
+/** The die for a sheet: the narrowest at hand of at least 8 t, else the widest there is; undefined without dies. */
+export const dieFor = (thickness: number, dies: readonly number[]): number | undefined =>
+  [...dies].sort((a, b) => a - b).find(v => v >= V_OVER_T * thickness - 1e-9) ??
+  (dies.length > 0 ? Math.max(...dies) : undefined);
+
+/** Least flange that still rests on both shoulders of a die, mm. */
+export const leastFlange = (dieOpening: number): number => FLANGE_OVER_V * dieOpening;
+
+/** Air-bending force in kN: F = 1.42·Rm·t²·L/V (brake makers' charts); Rm in MPa, lengths in mm. */
+export const bendingForce = (
+  tensile: number,
+  thickness: number,
+  length: number,
+  dieOpening: number,
+): number => (1.42 * tensile * thickness ** 2 * length) / dieOpening / 1000;
+
+/** Longest bend the brake can force in one stroke, mm. */
+export const longestBend = (shop: Shop, tensile: number, thickness: number): number => {
+  const v = dieFor(thickness, shop.dies);
+  if (!v) return 0;
+  return Math.min(shop.brake.length, (shop.brake.force * 1000 * v) / (1.42 * tensile * thickness ** 2));
+};
+
+/**
+ * Ratio of the inside radius before to after springback, Ri/Rf = 4(Ri·Y/ET)³ − 3(Ri·Y/ET) + 1 (Kalpakjian & Schmid).
+ * Y yield and E modulus in MPa, lengths in mm. Never below zero: beyond it the sheet springs flat.
+ */
+export function springbackRatio(
+  insideRadius: number,
+  thickness: number,
+  yieldMpa: number,
+  E: number,
+): number {
+  const p = (insideRadius * yieldMpa) / (E * thickness);
+  return p >= 0.5 ? 0 : Math.max(0, 4 * p ** 3 - 3 * p + 1);
+}
+
+/**
+ * Angle to bend to, so that `angle` degrees are left: (Ri + T/2)·ai = (Rf + T/2)·af with Rf = Ri/ratio (Kalpakjian &
+ * Schmid). Undefined where the sheet springs back wholly.
+ */
+export function angleToBendTo(
+  angle: number,
+  insideRadius: number,
+  thickness: number,
+  material: Material,
+): number | undefined {
+  const ratio = springbackRatio(insideRadius, thickness, material.yield, material.E);
+  if (ratio <= 0) return undefined;
+  const after = insideRadius / ratio;
+  return (angle * (after + thickness / 2)) / (insideRadius + thickness / 2);
+}
+
+/** Relief beside a bend that ends within an edge: one thickness wide, R + t deep (sheet-metal design guides). */
+export const reliefOf = (insideRadius: number, thickness: number): { width: number; depth: number } => ({
+  width: thickness,
+  depth: insideRadius + thickness,
+});
+
+/** Least distance from a hole's edge to a bend's mould line, mm: 2t + R (sheet-metal design guides). */
+export const holeToBend = (insideRadius: number, thickness: number): number => 2 * thickness + insideRadius;
+
+/** K-factor from a test bend: the flat length and both legs measured outside, to their mould line. */
+export interface TestBend {
+  readonly flat: number;
+  readonly legs: readonly [number, number];
+  readonly angle: number;
+  readonly insideRadius: number;
+  readonly thickness: number;
+}
+
+/**
+ * K from a test bend: flat = L1 + L2 − 2·(R + t)·tan(A/2) + A·π/180·(R + K·t), solved for K. A K outside 0 to 0.6 is no
+ * neutral fibre: something was measured wrongly; then undefined.
+ */
+export function calibratedK({
+  flat,
+  legs,
+  angle,
+  insideRadius: r,
+  thickness: t,
+}: TestBend): number | undefined {
+  const a = toRadians(Math.abs(angle));
+  if (a === 0 || t <= 0) return undefined;
+  const allowance = flat - legs[0] - legs[1] + 2 * (r + t) * Math.tan(a / 2);
+  const k = (allowance / a - r) / t;
+  return k > 0 && k <= 0.6 ? k : undefined;
+}
