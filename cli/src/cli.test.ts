@@ -3,6 +3,7 @@ import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { readDxf } from '@plate-fold/core';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { main } from './main';
 
@@ -34,6 +35,7 @@ describe('platefold', () => {
     ],
     ['weigh', ['builds']],
     ['bolts', ['joints', 'shopping', 'tools']],
+    ['fold', ['panels']],
     ['sequence', ['steps']],
   ])('%s --json prints one object with its keys', async (verb, keys) => {
     const { code, out, err } = await call(verb, DEMO, '--json');
@@ -42,7 +44,51 @@ describe('platefold', () => {
     expect(Object.keys(JSON.parse(out))).toEqual(keys);
   });
 
+  it('export writes one file a plate, lists, or the plan; and refuses what it cannot write', async () => {
+    const out = join(dir, 'shop', 'cut');
+    const dxf = await call('export', DEMO, '--as', 'dxf', '--out', out, '--units', 'inch');
+    expect(dxf).toMatchObject({ code: 0, err: '' });
+    const files = dxf.out.trim().split('\n');
+    expect(files).toHaveLength(5);
+    expect(files[4]).toContain('E-converter-shield.dxf');
+    const read = readDxf(await readFile(files[0] ?? '', 'utf8'));
+    expect(read.ok && read.value.plates).toHaveLength(1);
+    for (const [as, count] of [
+      ['svg', 5],
+      ['stl', 5],
+      ['csv', 3],
+      ['json', 1],
+    ] as const) {
+      const made = JSON.parse((await call('export', DEMO, '--as', as, '--out', join(dir, as), '--json')).out);
+      expect(made.files, as).toHaveLength(count);
+    }
+    expect(await readFile(join(dir, 'json', 'bramble-winter.platefold.json'), 'utf8')).toBe(
+      await readFile(DEMO, 'utf8'),
+    );
+    expect((await call('export', DEMO, '--as', 'wood', '--out', dir)).err).toContain(
+      '--as must be one of dxf, svg, stl, csv, json',
+    );
+    expect((await call('export', DEMO, '--as', 'dxf')).err).toContain('needs --out');
+    expect((await call('check', DEMO, '--as', 'dxf')).err).toContain('belong to export');
+    expect((await call('export', DEMO, '--as', 'dxf', '--out', DEMO)).err).toMatch(
+      /cannot be written to \((EEXIST|ENOTDIR)\)/,
+    );
+  });
+
   it('rows carry the binding keys', async () => {
+    const fold = JSON.parse((await call('fold', DEMO, '--json')).out);
+    expect(Object.keys(fold.panels[0])).toEqual(['id', 'blankAreaMm2', 'blankSize', 'bends', 'order']);
+    expect(Object.keys(fold.panels[0].bends[0])).toEqual([
+      'id',
+      'angle',
+      'insideRadius',
+      'kFactor',
+      'allowanceMm',
+      'deductionMm',
+      'minRadiusMm',
+      'ok',
+    ]);
+
     const weigh = JSON.parse((await call('weigh', DEMO, '--json')).out);
     expect(Object.keys(weigh.builds[0])).toEqual(
       expect.arrayContaining([

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
-import { gatherFacts, readDocument } from '@plate-fold/core';
+import { gatherFacts, readDocument, type UnitSystem } from '@plate-fold/core';
+import { EXPORTS, exportFiles } from './export';
 import { VERBS } from './verbs';
 
 export interface Streams {
@@ -7,34 +8,53 @@ export interface Streams {
   readonly err: (text: string) => void;
 }
 
-const USAGE = `platefold VERB FILE [--build ID] [--json]   verbs: ${Object.keys(VERBS).join(', ')}`;
+const KINDS = Object.keys(EXPORTS).join('|');
+const USAGE = `platefold VERB FILE [--build ID] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, export --as ${KINDS} --out DIR [--units inch|metric]`;
 
 interface Call {
   readonly verb: string;
   readonly file: string;
   readonly build?: string;
   readonly json: boolean;
+  readonly as?: string;
+  readonly out?: string;
+  readonly units: UnitSystem;
 }
+
+/** Options that take a word, and what they are called in a complaint. */
+const WITH_WORD: Readonly<Record<string, 'build' | 'as' | 'out' | 'units'>> = {
+  '--build': 'build',
+  '--as': 'as',
+  '--out': 'out',
+  '--units': 'units',
+};
 
 function parseCall(args: readonly string[]): Call | string {
   const words: string[] = [];
-  let build: string | undefined;
+  const given: { build?: string; as?: string; out?: string; units?: string } = {};
   let json = false;
   for (let i = 0; i < args.length; i++) {
     const a = args[i] as string;
+    const option = WITH_WORD[a];
     if (a === '--json') json = true;
-    else if (a === '--build') {
-      build = args[++i];
-      if (build === undefined) return '--build needs a build id';
+    else if (option) {
+      given[option] = args[++i];
+      if (given[option] === undefined) return `${a} needs a word after it`;
     } else if (a.startsWith('-')) return `unknown option ${a}`;
     else words.push(a);
   }
   const [verb, file, ...rest] = words;
   if (!verb) return `no verb given. ${USAGE}`;
-  if (!VERBS[verb]) return `there is no verb "${verb}". ${USAGE}`;
+  if (!VERBS[verb] && verb !== 'export') return `there is no verb "${verb}". ${USAGE}`;
   if (!file) return `${verb} needs a file. ${USAGE}`;
   if (rest.length > 0) return `one file at a time: "${rest.join(' ')}" is too much`;
-  return { verb, file, build, json };
+  const { build, as, out, units = 'metric' } = given;
+  if (units !== 'inch' && units !== 'metric') return `--units is "${units}", but must be inch or metric`;
+  if (verb === 'export') {
+    if (as === undefined || !EXPORTS[as]) return `--as must be one of ${Object.keys(EXPORTS).join(', ')}`;
+    if (out === undefined) return 'export needs --out DIR';
+  } else if (as !== undefined || out !== undefined) return `--as and --out belong to export, not to ${verb}`;
+  return { verb, file, build, json, as, out, units };
 }
 
 /** Runs the command line. Returns the exit code: 0, 1 with findings of severity "stop", 2 for a bad file or call. */
@@ -67,7 +87,19 @@ export async function main(args: readonly string[], { out, err }: Streams): Prom
   const { builds } = read.document.plan;
   if (call.build !== undefined && !builds.some(b => b.id === call.build))
     return fail(`there is no build "${call.build}"; this plan has ${builds.map(b => b.id).join(', ')}`);
-  const answer = VERBS[call.verb]?.(gatherFacts(read.document, call.build));
+  const facts = gatherFacts(read.document, call.build);
+  if (call.as !== undefined && call.out !== undefined) {
+    try {
+      const files = await exportFiles(facts, call.as, call.out, call.units);
+      out(call.json ? `${JSON.stringify({ files }, null, 1)}\n` : `${files.join('\n')}\n`);
+      return 0;
+    } catch (e) {
+      return fail(
+        `${call.out} cannot be written to (${(e as NodeJS.ErrnoException).code ?? (e as Error).message})`,
+      );
+    }
+  }
+  const answer = VERBS[call.verb]?.(facts);
   if (!answer) return fail(USAGE);
   out(`${call.json ? JSON.stringify(answer.json, null, 1) : answer.text}\n`);
   return answer.code;

@@ -1,4 +1,5 @@
 import {
+  bendOrder,
   check,
   type Facts,
   fixed,
@@ -155,10 +156,61 @@ const sequenceVerb: Verb = ({ sequence }) => ({
   code: sequence.cycle.length > 0 ? 1 : 0,
 });
 
+const foldVerb: Verb = ({ panels }) => ({
+  json: {
+    panels: panels.map(p => ({
+      id: p.panel.id,
+      blankAreaMm2: p.blank.areaMm2,
+      blankSize: p.blank.size,
+      bends: p.bends.map(b => ({
+        id: b.id,
+        angle: b.angle,
+        insideRadius: b.insideRadius,
+        kFactor: b.kFactor,
+        allowanceMm: b.allowanceMm,
+        deductionMm: b.deductionMm,
+        // a sheet that is not folded cold has no least radius
+        minRadiusMm: Number.isFinite(b.minRadiusMm) ? b.minRadiusMm : null,
+        ok: b.ok,
+      })),
+      order: bendOrder(p),
+    })),
+  },
+  text: rows([
+    ['plate', 'blank', 'bend', 'angle', 'radius', 'K', 'allowance', 'deduction', ''],
+    ...panels.flatMap(p => {
+      const [w, h] = p.blank.size;
+      const size = `${fixed(w, 1)} × ${fixed(h, 1)} mm`;
+      const order = bendOrder(p);
+      if (order.length === 0) return [[p.panel.mark, size, 'flat']];
+      return order.flatMap((id, i) => {
+        const b = p.bends.find(x => x.id === id);
+        return b
+          ? [
+              [
+                i === 0 ? p.panel.mark : '',
+                i === 0 ? size : '',
+                b.id,
+                formatAngle(b.angle),
+                formatLength(b.insideRadius, 'metric', true),
+                fixed(b.kFactor, 3),
+                `${fixed(b.allowanceMm, 2)} mm`,
+                `${fixed(b.deductionMm, 2)} mm`,
+                b.ok ? '' : 'too tight',
+              ],
+            ]
+          : [];
+      });
+    }),
+  ]),
+  code: 0,
+});
+
 export const VERBS: Readonly<Record<string, Verb>> = {
   check: checkVerb,
   cover: coverVerb,
   weigh: weighVerb,
   bolts: boltsVerb,
+  fold: foldVerb,
   sequence: sequenceVerb,
 };

@@ -1,16 +1,6 @@
 import { toRadians } from '../geometry';
+import type { Shop } from '../plan';
 import type { Material } from '../sheet';
-
-/** What a shop can bend and cut from. Lengths in mm, force in kN. */
-export interface Shop {
-  readonly id: string;
-  readonly name: string;
-  readonly brake: { readonly length: number; readonly force: number };
-  /** V-die openings at hand, narrow to wide */
-  readonly dies: readonly number[];
-  /** stock sheets, long side first */
-  readonly sheets: readonly (readonly [number, number])[];
-}
 
 /** Two invented shops: examples to be replaced by the owner's own. */
 export const SHOPS: readonly Shop[] = [

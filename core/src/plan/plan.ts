@@ -158,6 +158,16 @@ export interface Limits {
   /** climb of the ray that looks from ahead, degrees; 20 unless set */
   readonly aheadDegrees?: number;
 }
+/** What the chosen shop can bend and cut from. Lengths in mm, force in kN. */
+export interface Shop {
+  readonly id: string;
+  readonly name: string;
+  readonly brake: { readonly length: number; readonly force: number };
+  /** V-die openings at hand */
+  readonly dies: readonly number[];
+  /** stock sheets, long side first */
+  readonly sheets: readonly (readonly [number, number])[];
+}
 export interface Plan {
   readonly id: string;
   readonly name: string;
@@ -171,6 +181,7 @@ export interface Plan {
   readonly activeBuild: string;
   readonly method: Method;
   readonly limits: Limits;
+  readonly shop?: Shop;
 }
 export interface PlanDocument {
   readonly format: typeof FORMAT;

@@ -305,6 +305,16 @@ export const planSchema = yup
         aheadDegrees: yup.number().min(3).max(60),
       })
       .required(),
+    shop: yup
+      .object({
+        id: id(),
+        name: id(),
+        brake: yup.object({ length: positive(), force: positive() }).required(),
+        dies: list(positive()),
+        sheets: list(yup.tuple([positive(), positive()]).required()),
+      })
+      .optional()
+      .default(undefined),
   })
   .required();
 

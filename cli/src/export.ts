@@ -1,0 +1,67 @@
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import {
+  bagListCsv,
+  bendTableCsv,
+  type Facts,
+  flatPattern,
+  foldedSolid,
+  patternDxf,
+  patternSvg,
+  shoppingList,
+  stl,
+  toolRoll,
+  toolRollCsv,
+  type UnitSystem,
+  writeDocument,
+} from '@plate-fold/core';
+
+type Files = (facts: Facts, system: UnitSystem) => readonly (readonly [name: string, text: string])[];
+
+/** A name that every file system takes: `A-engine`. */
+const fileName = (mark: string, name: string): string =>
+  `${mark}-${name}`
+    .toLowerCase()
+    .replace(/^./, c => c.toUpperCase())
+    .replace(/[^a-z0-9]+/gi, '-')
+    .replace(/-+$/, '');
+
+const perPlate =
+  (ending: string, text: (facts: Facts, i: number, system: UnitSystem) => string): Files =>
+  (facts, system) =>
+    facts.panels.map(
+      (p, i) => [`${fileName(p.panel.mark, p.panel.name)}.${ending}`, text(facts, i, system)] as const,
+    );
+
+const plate = (facts: Facts, i: number): Facts['panels'][number] => {
+  const p = facts.panels[i];
+  if (!p) throw new Error(`no plate ${i}`);
+  return p;
+};
+
+/** What can be exported, by the word after `--as`. */
+export const EXPORTS: Readonly<Record<string, Files>> = {
+  dxf: perPlate('dxf', (f, i, system) => patternDxf(flatPattern(plate(f, i)), system)),
+  svg: perPlate('svg', (f, i) => patternSvg(flatPattern(plate(f, i)))),
+  stl: perPlate('stl', (f, i) => stl(`plate ${plate(f, i).panel.mark}`, foldedSolid(plate(f, i)))),
+  csv: facts => [
+    ['bag-list.csv', bagListCsv(shoppingList(facts.joints))],
+    ['tool-roll.csv', toolRollCsv(toolRoll(facts.joints))],
+    ['bends.csv', bendTableCsv(facts.panels)],
+  ],
+  json: facts => [[`${facts.document.plan.id}.platefold.json`, writeDocument(facts.document)]],
+};
+
+/** Writes the files of an export into a folder, which is made if need be. Returns their paths. */
+export async function exportFiles(
+  facts: Facts,
+  as: string,
+  out: string,
+  system: UnitSystem,
+): Promise<readonly string[]> {
+  const files = EXPORTS[as]?.(facts, system) ?? [];
+  await mkdir(out, { recursive: true });
+  const paths = files.map(([name, text]) => [join(out, name), text] as const);
+  for (const [path, text] of paths) await writeFile(path, text);
+  return paths.map(([path]) => path);
+}
