@@ -22,6 +22,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../stages/rig/rig-stage')).RigStage }),
           },
           {
+            path: 'fold',
+            lazy: async () => ({ Component: (await import('../stages/fold/fold-stage')).FoldStage }),
+          },
+          {
             path: 'weigh',
             lazy: async () => ({ Component: (await import('../stages/weigh/weigh-stage')).WeighStage }),
           },

@@ -1,8 +1,8 @@
 import type { Where } from '@plate-fold/core';
-import { Bolt, Car, LayoutPanelTop, type LucideIcon, Play, Scale } from 'lucide-react';
+import { Bolt, Car, FoldVertical, LayoutPanelTop, type LucideIcon, Play, Scale } from 'lucide-react';
 
 export interface StageEntry {
-  readonly id: 'rig' | 'cover' | 'weigh' | 'bolt' | 'run';
+  readonly id: 'rig' | 'cover' | 'fold' | 'weigh' | 'bolt' | 'run';
   readonly name: string;
   readonly icon: LucideIcon;
   /** findings of these places are counted here */
@@ -12,7 +12,8 @@ export interface StageEntry {
 /** The stages that work, in the order of the work. */
 export const STAGES: readonly StageEntry[] = [
   { id: 'rig', name: 'Rig', icon: Car, holds: [] },
-  { id: 'cover', name: 'Cover', icon: LayoutPanelTop, holds: ['cover', 'fold'] },
+  { id: 'cover', name: 'Cover', icon: LayoutPanelTop, holds: ['cover'] },
+  { id: 'fold', name: 'Fold', icon: FoldVertical, holds: ['fold'] },
   { id: 'weigh', name: 'Weigh', icon: Scale, holds: ['weigh'] },
   { id: 'bolt', name: 'Bolt', icon: Bolt, holds: ['bolt'] },
   { id: 'run', name: 'Run', icon: Play, holds: ['run'] },

@@ -1,0 +1,143 @@
+import {
+  boxOf,
+  type FlatPattern,
+  formatLength,
+  type Polygon,
+  type UnitSystem,
+  type Vec2,
+} from '@plate-fold/core';
+import { pathOf } from './paths';
+
+interface Props {
+  readonly pattern: FlatPattern;
+  readonly units: UnitSystem;
+  readonly width: number;
+  readonly height: number;
+  readonly bend?: string;
+  readonly onBend: (id: string) => void;
+}
+
+const round = (at: Vec2, d: number): Polygon =>
+  Array.from({ length: 36 }, (_, i): Vec2 => {
+    const a = (i * Math.PI) / 18;
+    return [at[0] + (d / 2) * Math.cos(a), at[1] + (d / 2) * Math.sin(a)];
+  });
+
+/** The flat blank to scale, as the shop cuts it: cut lines, bend lines up and down told apart, its size dimensioned. */
+export function BlankDrawing({ pattern: p, units, width, height, bend, onBend }: Props) {
+  const { min, max } = boxOf(p.outline.flat());
+  const pad = { left: 74, right: 30, top: 34, bottom: 58 };
+  const k = Math.min(
+    (width - pad.left - pad.right) / (max[0] - min[0]),
+    (height - pad.top - pad.bottom) / (max[1] - min[1]),
+  );
+  const x0 = pad.left + (width - pad.left - pad.right - (max[0] - min[0]) * k) / 2;
+  const y0 = pad.top + (height - pad.top - pad.bottom - (max[1] - min[1]) * k) / 2;
+  const put = ([x, y]: Vec2): Vec2 => [x0 + (x - min[0]) * k, y0 + (max[1] - y) * k];
+  const [left, right, top, bottom] = [put(min)[0], put(max)[0], put(max)[1], put(min)[1]];
+  const cuts = p.cutouts.map(c => ('circle' in c ? round(c.at, c.circle) : c.polygon));
+  const grain = put(p.etch.at);
+  return (
+    <svg
+      width={width}
+      height={height}
+      role="group"
+      aria-label={`Blank of plate ${p.mark}, flat`}
+      className="block"
+    >
+      <path
+        d={pathOf([...p.outline, ...cuts], put)}
+        fill="var(--sheet)"
+        fillRule="evenodd"
+        stroke="var(--ink)"
+        strokeWidth="1.6"
+      />
+      <path d={pathOf(p.marked, put)} fill="none" stroke="var(--ink2)" strokeDasharray="2 3" />
+      {p.bends.map(b => {
+        const [a, c] = [put(b.from), put(b.to)];
+        const chosen = b.id === bend;
+        const mid: Vec2 = [(a[0] + c[0]) / 2, (a[1] + c[1]) / 2];
+        const steep = Math.abs(a[1] - c[1]) > Math.abs(a[0] - c[0]);
+        return (
+          <g
+            key={b.id}
+            role="button"
+            tabIndex={0}
+            aria-pressed={chosen}
+            aria-label={`Bend ${b.id}, ${Math.abs(b.angle).toFixed(1)} degrees ${b.direction}`}
+            onClick={() => onBend(b.id)}
+            onKeyDown={e => {
+              if (e.key === 'Enter' || e.key === ' ') {
+                e.preventDefault();
+                onBend(b.id);
+              }
+            }}
+            className="cursor-pointer"
+          >
+            <path d={`M${a.join(' ')}L${c.join(' ')}`} stroke="transparent" strokeWidth="26" />
+            <path
+              d={`M${a.join(' ')}L${c.join(' ')}`}
+              stroke={chosen ? 'var(--fluid)' : b.direction === 'up' ? 'var(--ink)' : 'var(--oxide)'}
+              strokeWidth={chosen ? 3.4 : 1.8}
+              strokeDasharray={b.direction === 'up' ? '14 5' : '3 4'}
+            />
+            <text
+              x={mid[0]}
+              y={mid[1]}
+              dy={steep ? 0 : -6}
+              textAnchor="middle"
+              fontSize="12"
+              fontWeight="700"
+              transform={steep ? `rotate(-90 ${mid[0]} ${mid[1]}) translate(0 -6)` : undefined}
+              stroke="var(--sheet)"
+              strokeWidth="4"
+              paintOrder="stroke"
+              style={{ fill: chosen ? 'var(--fluid)' : b.direction === 'up' ? 'var(--ink)' : 'var(--oxide)' }}
+            >
+              {b.direction === 'up' ? '↑' : '↓'} {Math.abs(b.angle).toFixed(1)}°
+            </text>
+          </g>
+        );
+      })}
+      <g aria-hidden="true">
+        <text x="12" y="20" fontSize="12" style={{ fill: 'var(--ink2)' }}>
+          flat, upper face, front at the left
+        </text>
+        <path
+          d={`M${grain[0]} ${grain[1]}l${p.etch.grain[0] * 46} ${-p.etch.grain[1] * 46}m${-p.etch.grain[0] * 8 - p.etch.grain[1] * 4} ${p.etch.grain[1] * 8 - p.etch.grain[0] * 4}l${p.etch.grain[0] * 8 + p.etch.grain[1] * 4} ${-p.etch.grain[1] * 8 + p.etch.grain[0] * 4}`}
+          stroke="var(--ink2)"
+          strokeWidth="1.4"
+          fill="none"
+        />
+        <text x={grain[0]} y={grain[1] - 8} fontSize="12" style={{ fill: 'var(--ink2)' }}>
+          {p.mark} grain
+        </text>
+        <g stroke="var(--fluid)" strokeWidth="1.2" fill="none">
+          <path d={`M${left} ${bottom + 8}v20M${right} ${bottom + 8}v20M${left} ${bottom + 22}H${right}`} />
+          <path d={`M${left - 8} ${top}h-20M${left - 8} ${bottom}h-20M${left - 22} ${top}V${bottom}`} />
+        </g>
+        <text
+          x={(left + right) / 2}
+          y={bottom + 40}
+          textAnchor="middle"
+          fontSize="15"
+          className="fig"
+          style={{ fill: 'var(--fluid)' }}
+        >
+          {formatLength(p.size[0], units, true)}
+        </text>
+        <text
+          x={left - 30}
+          y={(top + bottom) / 2}
+          textAnchor="middle"
+          fontSize="15"
+          className="fig"
+          transform={`rotate(-90 ${left - 30} ${(top + bottom) / 2})`}
+          style={{ fill: 'var(--fluid)' }}
+        >
+          {formatLength(p.size[1], units, true)}
+        </text>
+      </g>
+    </svg>
+  );
+}

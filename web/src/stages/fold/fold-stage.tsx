@@ -1,0 +1,116 @@
+import { type FoldedPanel, flatPattern } from '@plate-fold/core';
+import { useState } from 'react';
+import { Bench } from '../../app/bench';
+import { useFacts } from '../../app/derived';
+import { useApp, useDo } from '../../app/store';
+import { panelSelected } from '../../app/view-slice';
+import { BlankDrawing } from '../../picture/blank-drawing';
+import { FoldedView } from '../../picture/folded-view';
+import { useSize } from '../../picture/use-size';
+import { BendCard } from './bend-card';
+
+/** The flat blank beside the folded plate, and the slider between the two. */
+function Pictures({
+  folded,
+  bend,
+  onBend,
+}: {
+  folded: FoldedPanel;
+  bend?: string;
+  onBend: (id: string) => void;
+}) {
+  const units = useApp(s => s.view.units);
+  const [flatBox, flat] = useSize<HTMLDivElement>();
+  const [spaceBox, space] = useSize<HTMLDivElement>();
+  const [share, setShare] = useState(1);
+  return (
+    <div className="flex min-h-0 flex-1 max-desk:flex-col">
+      <div
+        ref={flatBox}
+        className="min-h-72 min-w-0 flex-1 overflow-hidden border-scribe bg-paper desk:border-r"
+      >
+        {flat.width > 0 && (
+          <BlankDrawing
+            pattern={flatPattern(folded)}
+            units={units}
+            width={flat.width}
+            height={Math.max(288, flat.height)}
+            bend={bend}
+            onBend={onBend}
+          />
+        )}
+      </div>
+      <div className="flex min-w-0 flex-1 flex-col bg-ground">
+        <div ref={spaceBox} className="min-h-60 flex-1 overflow-hidden">
+          {space.width > 0 && (
+            <FoldedView
+              panel={folded.panel}
+              sheet={folded.sheet}
+              share={share}
+              width={space.width}
+              height={Math.max(240, space.height)}
+            />
+          )}
+        </div>
+        <label className="flex min-h-14 items-center gap-3 border-t border-scribe bg-sheet px-4">
+          <span>flat</span>
+          <input
+            type="range"
+            min="0"
+            max="100"
+            value={Math.round(share * 100)}
+            aria-label="Folded share"
+            onChange={e => setShare(Number(e.target.value) / 100)}
+            className="h-11 flex-1 accent-[var(--fluid)]"
+          />
+          <span>finished</span>
+        </label>
+      </div>
+    </div>
+  );
+}
+
+/** Fold: each plate as a blank a shop can cut and bend, and as it will look. */
+export function FoldStage() {
+  const facts = useFacts();
+  const dispatch = useDo();
+  const { panel } = useApp(s => s.view);
+  const [bend, setBend] = useState<string>();
+  const folded = facts.panels.find(p => p.panel.id === panel) ?? facts.panels[0];
+  return (
+    <Bench
+      asideName="Bends"
+      work={(_, height) => (
+        <div className="flex flex-col max-desk:h-auto!" style={{ height }}>
+          <div
+            role="radiogroup"
+            aria-label="Plate"
+            className="flex shrink-0 gap-1 overflow-x-auto border-b border-scribe bg-sheet px-2 py-1"
+          >
+            {facts.panels.map(p => (
+              <button
+                key={p.panel.id}
+                type="button"
+                role="radio"
+                aria-checked={p === folded}
+                onClick={() => {
+                  dispatch(panelSelected(p.panel.id));
+                  setBend(undefined);
+                }}
+                className={`min-h-11 shrink-0 rounded-[4px] border px-3 ${p === folded ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-transparent hover:bg-paper'}`}
+              >
+                {p.panel.mark} {p.panel.name}
+              </button>
+            ))}
+          </div>
+          {folded ? (
+            <Pictures key={folded.panel.id} folded={folded} bend={bend} onBend={setBend} />
+          ) : (
+            <p className="p-4">No plates yet: lay them out on Cover first.</p>
+          )}
+        </div>
+      )}
+      aside={folded ? <BendCard folded={folded} bend={bend} onBend={setBend} /> : null}
+    />
+  );
+}

@@ -1,0 +1,62 @@
+import { calibratedK, fixed } from '@plate-fold/core';
+import { useState } from 'react';
+import { useApp } from '../../app/store';
+import { MeasureInput } from '../../ui/measure-input';
+
+/** K from a strip that was measured flat, bent, and measured again. */
+export function TestBendForm({ thickness }: { thickness: number }) {
+  const units = useApp(s => s.view.units);
+  const [m, setM] = useState({ flat: 130, a: 80, b: 60, angle: 90, radius: Math.max(3, thickness) });
+  const k = calibratedK({
+    flat: m.flat,
+    legs: [m.a, m.b],
+    angle: m.angle,
+    insideRadius: m.radius,
+    thickness,
+  });
+  const set = (part: Partial<typeof m>) => () => setM(x => ({ ...x, ...part }));
+  return (
+    <details className="mt-4">
+      <summary className="min-h-11 py-2.5 font-bold">K from a test bend</summary>
+      <p className="text-[13px] text-ink2">
+        A strip of this sheet: its flat length, then both legs measured outside, to where they would meet.
+      </p>
+      <div className="mt-1 grid grid-cols-2 gap-2">
+        <MeasureInput
+          label="Flat length"
+          value={m.flat}
+          units={units}
+          least={1}
+          onEnter={v => set({ flat: v })()}
+        />
+        <MeasureInput
+          label="Angle"
+          value={m.angle}
+          units={units}
+          plain="°"
+          least={1}
+          most={150}
+          onEnter={v => set({ angle: v })()}
+        />
+        <MeasureInput label="First leg" value={m.a} units={units} least={1} onEnter={v => set({ a: v })()} />
+        <MeasureInput label="Second leg" value={m.b} units={units} least={1} onEnter={v => set({ b: v })()} />
+        <MeasureInput
+          label="Inside radius of the test"
+          value={m.radius}
+          units={units}
+          least={0.2}
+          onEnter={v => set({ radius: v })()}
+        />
+      </div>
+      <p role="status" className="mt-2 text-[16px]">
+        {k === undefined ? (
+          'These figures give no K between 0 and 0.6: measure again.'
+        ) : (
+          <>
+            K = <span className="fig font-semibold">{fixed(k, 3)}</span>
+          </>
+        )}
+      </p>
+    </details>
+  );
+}
