@@ -2,6 +2,7 @@ import type { UnitSystem } from '../units';
 import type { Facts } from './facts';
 import { type Finding, type Rule, wordsIn } from './finding';
 import { bend } from './rules/bend';
+import { blank } from './rules/blank';
 import { boltLength } from './rules/bolt-length';
 import { catchEdge } from './rules/catch-edge';
 import { dissimilarMetals } from './rules/dissimilar-metals';
@@ -35,6 +36,7 @@ export const RULES: readonly Rule[] = [
   serviceBlocked,
   tooHeavy,
   bend,
+  blank,
   boltLength,
   threadIntoAir,
   nutReach,
