@@ -90,6 +90,20 @@ describe('Fold', () => {
     await page.browserContext().close();
   });
 
+  it('all blanks of a build are laid on stock sheets, and what is too large is named', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/heron-autumn/fold'));
+    await press(page, 'On stock sheets', 'radio');
+    await says(page, /2 sheets, \d+ % used/);
+    await says(page, '3/16 in steel');
+    await says(page, '1/4 in 5052');
+    await page.locator('aria/Edge margin[role="textbox"]').click({ count: 3 });
+    await page.keyboard.type('99');
+    await page.keyboard.press('Enter');
+    await says(page, /\d sheets?, \d+ % used/);
+    await page.browserContext().close();
+  });
+
   it('K comes from a test bend, and figures that cannot be are refused', async () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/bramble-winter/fold'));

@@ -47,6 +47,7 @@ const SHOTS: readonly Shot[] = [
   { name: 'cover', path: `${PLAN}/cover`, view: DESK, before: p => press(p, 'Plate B, transmission') },
   { name: 'cover-phone', path: `${PLAN}/cover`, view: PHONE, theme: 'dark' },
   { name: 'fold', path: `${PLAN}/fold`, view: DESK },
+  { name: 'nest', path: `${PLAN}/fold`, view: DESK, before: p => press(p, 'On stock sheets', 'radio') },
   { name: 'weigh', path: `${PLAN}/weigh`, view: DESK },
   { name: 'bolt', path: `${PLAN}/bolt`, view: DESK, before: p => p.locator('::-p-text(j07)').click() },
   { name: 'run', path: `${PLAN}/run`, view: DESK },

@@ -8,6 +8,7 @@ import { BlankDrawing } from '../../picture/blank-drawing';
 import { FoldedView } from '../../picture/folded-view';
 import { useSize } from '../../picture/use-size';
 import { BendCard } from './bend-card';
+import { NestView } from './nest-view';
 
 /** The flat blank beside the folded plate, and the slider between the two. */
 function Pictures({
@@ -76,6 +77,7 @@ export function FoldStage() {
   const dispatch = useDo();
   const { panel } = useApp(s => s.view);
   const [bend, setBend] = useState<string>();
+  const [nesting, setNesting] = useState(false);
   const folded = facts.panels.find(p => p.panel.id === panel) ?? facts.panels[0];
   return (
     <Bench
@@ -92,18 +94,31 @@ export function FoldStage() {
                 key={p.panel.id}
                 type="button"
                 role="radio"
-                aria-checked={p === folded}
+                aria-checked={!nesting && p === folded}
                 onClick={() => {
                   dispatch(panelSelected(p.panel.id));
                   setBend(undefined);
+                  setNesting(false);
                 }}
-                className={`min-h-11 shrink-0 rounded-[4px] border px-3 ${p === folded ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-transparent hover:bg-paper'}`}
+                className={`min-h-11 shrink-0 rounded-[4px] border px-3 ${!nesting && p === folded ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-transparent hover:bg-paper'}`}
               >
                 {p.panel.mark} {p.panel.name}
               </button>
             ))}
+            <button
+              type="button"
+              role="radio"
+              aria-checked={nesting}
+              disabled={facts.panels.length === 0}
+              onClick={() => setNesting(true)}
+              className={`ml-auto min-h-11 shrink-0 rounded-[4px] border px-3 ${nesting ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-scribe hover:bg-paper'}`}
+            >
+              On stock sheets
+            </button>
           </div>
-          {folded ? (
+          {nesting && folded ? (
+            <NestView />
+          ) : folded ? (
             <Pictures key={folded.panel.id} folded={folded} bend={bend} onBend={setBend} />
           ) : (
             <p className="p-4">No plates yet: lay them out on Cover first.</p>

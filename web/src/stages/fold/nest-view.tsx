@@ -1,0 +1,187 @@
+import {
+  fixed,
+  formatLength,
+  MATERIALS,
+  massFigure,
+  type NestedSheet,
+  nest,
+  RATES,
+  SHOPS,
+  type Shop,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { useMemo, useState } from 'react';
+import { useFacts } from '../../app/derived';
+import { useApp } from '../../app/store';
+import { HatchDefs, hatch } from '../../picture/hatch';
+import { useSize } from '../../picture/use-size';
+import { MeasureInput } from '../../ui/measure-input';
+import { sheetName } from '../../ui/names';
+
+/** A stock sheet with the blanks on it, to scale, grain along its long side. */
+function SheetDrawing({ sheet, units, width }: { sheet: NestedSheet; units: UnitSystem; width: number }) {
+  const k = (width - 2) / sheet.size[0];
+  const height = sheet.size[1] * k + 2;
+  const put = (p: readonly [number, number]): string =>
+    `${(1 + p[0] * k).toFixed(1)} ${(height - 1 - p[1] * k).toFixed(1)}`;
+  return (
+    <svg
+      width={width}
+      height={height}
+      role="img"
+      aria-label={`Sheet with plates ${sheet.blanks.map(b => b.mark).join(', ')}, ${Math.round(sheet.yield * 100)} percent used`}
+      className="block"
+    >
+      <HatchDefs id="nest" />
+      <rect
+        x="1"
+        y="1"
+        width={width - 2}
+        height={height - 2}
+        fill="var(--paper)"
+        stroke="var(--ink)"
+        strokeWidth="1.4"
+      />
+      {sheet.left && (
+        <g>
+          <rect
+            x={1 + sheet.left.at[0] * k}
+            y={height - 1 - (sheet.left.at[1] + sheet.left.size[1]) * k}
+            width={sheet.left.size[0] * k}
+            height={sheet.left.size[1] * k}
+            fill="none"
+            stroke="var(--ghostline)"
+            strokeDasharray="5 4"
+          />
+          {sheet.left.size[0] * k > 150 && sheet.left.size[1] * k > 24 && (
+            <text
+              x={1 + (sheet.left.at[0] + sheet.left.size[0] / 2) * k}
+              y={height - 1 - (sheet.left.at[1] + sheet.left.size[1] / 2) * k}
+              textAnchor="middle"
+              dominantBaseline="central"
+              fontSize="12"
+              style={{ fill: 'var(--ink2)' }}
+            >
+              left over {formatLength(sheet.left.size[0], units)} × {formatLength(sheet.left.size[1], units)}
+            </text>
+          )}
+        </g>
+      )}
+      {sheet.blanks.map(b => {
+        const [x, y] = [b.at[0] + b.size[0] / 2, b.at[1] + b.size[1] / 2];
+        return (
+          <g key={b.panel}>
+            <path
+              d={b.outlines.map(o => `M${o.map(put).join('L')}Z`).join('')}
+              fill={hatch('nest', MATERIALS[sheet.material].family)}
+              fillRule="evenodd"
+              stroke="var(--ink)"
+              strokeWidth="1.3"
+            />
+            <circle cx={1 + x * k} cy={height - 1 - y * k} r="12" fill="var(--ink)" />
+            <text
+              x={1 + x * k}
+              y={height - 1 - y * k}
+              textAnchor="middle"
+              dominantBaseline="central"
+              fontSize="13"
+              fontWeight="700"
+              style={{ fill: 'var(--paper)' }}
+            >
+              {b.mark}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+/** All blanks of the build on the shop's stock sheets: how many sheets, how much of them is used, what is left. */
+export function NestView() {
+  const facts = useFacts();
+  const units = useApp(s => s.view.units);
+  const shop: Shop = facts.document.plan.shop ?? (SHOPS[0] as Shop);
+  const [kerf, setKerf] = useState(2);
+  const [margin, setMargin] = useState(10);
+  const [keepGrain, setKeepGrain] = useState(true);
+  const [box, size] = useSize<HTMLDivElement>();
+  const { panels } = facts;
+  const columns = size.width > 700 ? 2 : 1;
+  const made = useMemo(
+    () => nest(panels, { sheets: shop.sheets, kerf, margin, keepGrain }),
+    [panels, shop.sheets, kerf, margin, keepGrain],
+  );
+  const massOf = (s: NestedSheet): number =>
+    s.size[0] * s.size[1] * s.thickness * MATERIALS[s.material].density * 1e-9;
+  const mass = made.sheets.reduce((sum, s) => sum + massOf(s), 0);
+  const cost = made.sheets.reduce((sum, s) => sum + massOf(s) * RATES.sheetPerKg[s.material], 0);
+  const whole = made.sheets.reduce((sum, s) => sum + s.size[0] * s.size[1], 0);
+  const used = made.sheets.reduce((sum, s) => sum + s.yield * s.size[0] * s.size[1], 0);
+  const figure = massFigure(mass, units);
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto bg-ground p-4">
+      <div className="mb-3 flex flex-wrap items-end gap-3">
+        <MeasureInput
+          className="w-32"
+          label="Kerf"
+          value={kerf}
+          units={units}
+          least={0}
+          most={20}
+          onEnter={v => void setKerf(v)}
+        />
+        <MeasureInput
+          className="w-32"
+          label="Edge margin"
+          value={margin}
+          units={units}
+          least={0}
+          most={100}
+          onEnter={v => void setMargin(v)}
+        />
+        <label className="flex min-h-11 items-center gap-2.5">
+          <input
+            type="checkbox"
+            className="size-5 accent-[var(--fluid)]"
+            checked={keepGrain}
+            onChange={e => setKeepGrain(e.target.checked)}
+          />
+          grain along the sheet
+        </label>
+        <p role="status" className="ml-auto text-right">
+          <span className="fig text-[19px] font-semibold">{made.sheets.length}</span>{' '}
+          {made.sheets.length === 1 ? 'sheet' : 'sheets'},{' '}
+          <span className="fig">{fixed(whole > 0 ? (used / whole) * 100 : 0, 0)}</span> % used,{' '}
+          <span className="fig">{figure.value}</span> {figure.unit} of sheet, about{' '}
+          <span className="fig">{fixed(cost, 0)}</span> $ ({RATES.note})
+        </p>
+      </div>
+      {made.tooLarge.length > 0 && (
+        <p role="alert" className="mb-3 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2">
+          No sheet of {shop.name} holds the blank of plate{' '}
+          {made.tooLarge.map(id => panels.find(p => p.panel.id === id)?.panel.mark).join(', ')}: split it on
+          Cover, or choose another shop.
+        </p>
+      )}
+      <div
+        ref={box}
+        className="grid items-start gap-4"
+        style={{ gridTemplateColumns: `repeat(${columns}, 1fr)` }}
+      >
+        {size.width > 0 &&
+          made.sheets.map((s, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: sheets of one kind are told apart by their place only
+            <figure key={i}>
+              <figcaption className="mb-1 text-[14px]">
+                <b>{sheetName({ material: s.material, thickness: s.thickness, finish: 'raw' })}</b>{' '}
+                {formatLength(s.size[0], units)} × {formatLength(s.size[1], units)},{' '}
+                <span className="fig">{fixed(s.yield * 100, 0)}</span> % used
+              </figcaption>
+              <SheetDrawing sheet={s} units={units} width={(size.width - (columns - 1) * 16) / columns} />
+            </figure>
+          ))}
+      </div>
+    </div>
+  );
+}
