@@ -104,6 +104,20 @@ describe('Fold', () => {
     await page.browserContext().close();
   });
 
+  it('the simulated fabricator offers, and refuses a bend that would crack', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/heron-autumn/fold'));
+    await press(page, 'Ask for all 4 plates of build A');
+    await says(page, /\d+ \$, in \d+ days/);
+    await page.locator('[aria-label^="Bend front-ramp"]').click();
+    await page.locator('aria/Inside radius[role="textbox"]').click({ count: 3 });
+    await page.keyboard.type('2');
+    await page.keyboard.press('Enter');
+    await press(page, 'Ask for all 4 plates of build A');
+    await says(page, /They cannot make it: .*would crack/);
+    await page.browserContext().close();
+  });
+
   it('K comes from a test bend, and figures that cannot be are refused', async () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/bramble-winter/fold'));

@@ -10,6 +10,7 @@ import { runRoutes } from './api/runs';
 import type { Store } from './db/open';
 import { answerFaults, Refusal } from './fault';
 import { guard } from './guard';
+import { quoteRoutes } from './stand-ins/quotes';
 import { scalesRoutes } from './stand-ins/scales';
 
 export interface AppOptions {
@@ -55,7 +56,7 @@ export function createApp({ store, hosts, web, log }: AppOptions): Koa {
   health.get('/api/health', ctx => {
     ctx.body = { ok: true };
   });
-  for (const router of [health, documentRoutes(store), runRoutes(store), scalesRoutes()])
+  for (const router of [health, documentRoutes(store), runRoutes(store), scalesRoutes(), quoteRoutes()])
     app.use(router.routes());
   app.use(async ctx => {
     if (ctx.path.startsWith('/api/')) throw new Refusal(404, 'There is nothing at this address.');

@@ -1,3 +1,4 @@
 export * from './axle';
 export * from './cost';
+export * from './quote';
 export * from './weigh';

@@ -1,4 +1,4 @@
-import type { PlanDocument, Tick } from '@plate-fold/core';
+import type { PlanDocument, QuoteRequest, Tick } from '@plate-fold/core';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
 export interface DocumentRow {
@@ -21,6 +21,17 @@ export interface Run extends RunRow {
   readonly document: PlanDocument;
   readonly ticks: readonly Tick[];
 }
+
+/** A fabricator's answer, when it has come. */
+export type Quote =
+  | { readonly state: 'working' }
+  | {
+      readonly state: 'offered';
+      readonly price: number;
+      readonly days: number;
+      readonly lines: readonly { readonly mark: string; readonly price: number }[];
+    }
+  | { readonly state: 'refused'; readonly reasons: readonly string[] };
 
 /** What the server keeps. Reads and writes go through here; the open plan itself lives in the plan slice. */
 export const api = createApi({
@@ -66,6 +77,10 @@ export const api = createApi({
     >({
       query: ({ run, ticks }) => ({ url: `/runs/${run}/ticks`, method: 'POST', body: { ticks } }),
     }),
+    askQuote: build.mutation<{ id: string }, QuoteRequest>({
+      query: body => ({ url: '/services/quotes', method: 'POST', body }),
+    }),
+    quote: build.query<Quote, string>({ query: id => `/services/quotes/${id}`, keepUnusedDataFor: 0 }),
     endRun: build.mutation<{ ended: boolean }, string>({
       query: id => ({ url: `/runs/${id}/end`, method: 'POST', body: {} }),
       invalidatesTags: ['runs'],

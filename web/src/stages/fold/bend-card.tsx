@@ -30,6 +30,7 @@ import { FindingCard } from '../../ui/finding-card';
 import { MeasureInput } from '../../ui/measure-input';
 import { saveFile } from '../../ui/save-file';
 import { Select } from '../../ui/select';
+import { QuoteCard } from './quote-card';
 import { TestBendForm } from './test-bend';
 
 /** The bends of a plate in the order of the brake, what the shop's brake makes of them, and the files for the shop. */
@@ -234,6 +235,7 @@ export function BendCard({
           DXF in {units === 'inch' ? 'inches' : 'millimetres'}, layers CUT, BEND_UP, BEND_DOWN, ETCH.
         </p>
       </section>
+      <QuoteCard />
       {findings.length > 0 && (
         <ul className="mt-4 grid gap-2" aria-label="Findings on the bends">
           {findings.map(f => (
