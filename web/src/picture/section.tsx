@@ -54,11 +54,11 @@ function labelOf(part: DrawnLayer, { joint, panels, units }: SectionProps): read
   const { layer } = part;
   const thick = formatLength(layer.thickness, units, true);
   switch (layer.kind) {
-    case 'head':
-      return [
-        layer.name,
-        `${joint.thread.designation} × ${formatLength(joint.lengthMm, joint.thread.system === 'inch' ? 'inch' : 'metric')}`,
-      ];
+    case 'head': {
+      const [name = '', more] = layer.name.split(', ');
+      const size = `${joint.thread.designation} × ${formatLength(joint.lengthMm, joint.thread.system === 'inch' ? 'inch' : 'metric')}`;
+      return [name, more ? `${more.replace(' with pin', '')}, ${size}` : size];
+    }
     case 'plate': {
       const p = panels.find(x => x.panel.id === layer.ref);
       return [`plate ${p?.panel.mark ?? ''}`, p ? sheetName(p.sheet) : thick];

@@ -5,7 +5,7 @@ export function Fig({ of, className = '' }: { of: Value; className?: string }) {
   return (
     <span className={`fig whitespace-nowrap ${className}`}>
       {of.value}
-      <span className="ml-[0.3em] font-sans text-[0.72em] font-normal text-ink2">{of.unit}</span>
+      <span className="font-sans text-[0.72em] font-normal text-ink2">{of.unit && `\u00a0${of.unit}`}</span>
     </span>
   );
 }

@@ -117,14 +117,13 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
           of={lengthFigure(j.protrusionMm, units, true)}
           meaning="past the nut or thread"
         />
-        {j.mount && (
-          <Row
-            name="Hole"
-            of={{ value: j.mount.id, unit: '' }}
-            meaning={`${j.mount.hole.kind}, ${CONDITION_NAMES[j.mount.condition]}; nut ${REACH_NAMES[j.mount.nutReach]}`}
-          />
-        )}
       </dl>
+      {j.mount && (
+        <p className="mt-1.5 text-[13px] text-ink2">
+          Hole <span className="fig text-ink">{j.mount.id}</span>: {j.mount.hole.kind.replace('-', ' ')},{' '}
+          {CONDITION_NAMES[j.mount.condition]}; the nut {REACH_NAMES[j.mount.nutReach]}.
+        </p>
+      )}
       {j.drill.length > 0 && (
         <section className="mt-3" aria-label="Drilling">
           <h3 className="font-bold">Drill</h3>

@@ -1,0 +1,186 @@
+import type { Browser, ElementHandle, Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  chosen,
+  DESK,
+  openBrowser,
+  openPage,
+  PHONE,
+  press,
+  saved,
+  says,
+  TestServer,
+  tally,
+  words,
+} from './browser';
+
+let browser: Browser;
+let server: TestServer;
+beforeAll(async () => {
+  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.remove();
+});
+
+interface Plan {
+  readonly builds: { readonly id: string; readonly name: string }[];
+  readonly activeBuild: string;
+  readonly method: { readonly start: string; readonly people: number };
+  readonly joints: { readonly id: string; readonly lube: string }[];
+}
+const stored = async (
+  page: Page,
+  id: string,
+): Promise<{ plan: Plan; rig: { components: { id: string; footprint: number[][] }[] } }> => {
+  await saved(page);
+  return (
+    (await (await fetch(server.at(`/api/documents/${id}`))).json()) as {
+      document: { plan: Plan; rig: never };
+    }
+  ).document;
+};
+const choose = async (page: Page, label: string, option: string): Promise<void> => {
+  await press(page, label, 'combobox');
+  await press(page, option, 'option');
+};
+
+describe('Weigh', () => {
+  it('builds are copied, renamed, compared against one another, and taken away', async () => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at('/plan/bramble-winter/weigh'));
+    await says(page, 'against build A');
+    await press(page, 'Copy build B');
+    await says(page, '1/4 aluminium, copy');
+    const name = (await page.waitForSelector(
+      'aria/Name of build D[role="textbox"]',
+    )) as ElementHandle<HTMLInputElement>;
+    await name.click({ count: 3 });
+    await page.keyboard.type('for the second winter');
+    await page.keyboard.press('Enter');
+    let doc = await stored(page, 'bramble-winter');
+    expect(doc.plan.builds.map(b => b.name)).toContain('for the second winter');
+    expect(doc.plan.activeBuild).toBe('D');
+    // a build that is the same as B shows no difference against it
+    const compare = await page.$$('::-p-text(Compare to)');
+    expect(compare).toHaveLength(3);
+    await compare[1]?.click();
+    await says(page, 'against build B');
+    const last = await page.$$eval('tbody tr:first-child td:last-child', c => c[0]?.textContent ?? '');
+    expect(last).toContain('=');
+    await press(page, 'Remove build D');
+    doc = await stored(page, 'bramble-winter');
+    expect(doc.plan.builds.map(b => b.id)).toEqual(['A', 'B', 'C']);
+    await page.browserContext().close();
+  });
+
+  it('the tally leads to where its figures come from', async () => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at('/plan/bramble-winter/bolt'));
+    await says(page, 'captive nut');
+    await page.locator('[aria-label="Tally"] button::-p-text(Net mass)').click();
+    await says(page, 'How it stands');
+    await page.locator('[aria-label="Tally"] button::-p-text(Covered)').click();
+    await says(page, 'The whole set');
+    await page.browserContext().close();
+  });
+});
+
+describe('Bolt', () => {
+  it('anti-seize lowers the torque for the same clamp; the stack pulls apart and goes together', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/bramble-winter/bolt'));
+    await page.locator('::-p-text(j10)').click();
+    await says(page, '88 N·m');
+    await choose(page, 'On the thread', 'anti-seize');
+    await says(page, 'K = 0.12, anti-seize');
+    const after = Number(/(\d+) N·m Limited by/.exec(await words(page))?.[1]);
+    expect(after).toBeLessThan(60);
+    expect((await stored(page, 'bramble-winter')).plan.joints.find(j => j.id === 'j10')?.lube).toBe(
+      'anti-seize',
+    );
+    await press(page, 'Pull apart');
+    await says(page, 'Put together');
+    await press(page, 'Tool roll', 'tab');
+    await says(page, 'Anti-seize');
+    await page.browserContext().close();
+  });
+});
+
+describe('Run', () => {
+  it('the school of starting changes the order of the hands', async () => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at('/plan/bramble-winter/run'));
+    await says(page, 'Install build');
+    const order = (): Promise<string> => page.$eval('main', m => m.textContent ?? '');
+    const before = await order();
+    await choose(page, 'Bolts are started', 'front to rear, rear on the jack');
+    await page.waitForFunction(b => document.querySelector('main')?.textContent !== b, {}, before);
+    await choose(page, 'Hands', 'two people');
+    expect((await stored(page, 'bramble-winter')).plan.method).toMatchObject({
+      start: 'front-to-rear',
+      people: 2,
+    });
+    await page.browserContext().close();
+  });
+});
+
+describe('the frame', () => {
+  it('holds from a phone to a very wide screen: nothing runs out of the page sideways', async () => {
+    for (const view of [PHONE, { width: 768, height: 1024 }, DESK, { width: 2560, height: 1300 }])
+      for (const stage of ['rig', 'cover', 'fold', 'weigh', 'bolt', 'run']) {
+        const page = await openPage(browser, view);
+        await page.goto(server.at(`/plan/heron-autumn/${stage}`));
+        await page.waitForSelector('[aria-label="Tally"]');
+        const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+        expect(over, `${stage} at ${view.width}`).toBeLessThanOrEqual(0);
+        await page.browserContext().close();
+      }
+  });
+
+  it('the side one looks from and the theme stay with the device', async () => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at('/plan/wren-sliders/cover'));
+    await page.waitForSelector('[aria-label="Tally"]');
+    await page.keyboard.press('v');
+    await page.keyboard.press('u');
+    await page.reload();
+    await says(page, 'On your back, head to rear');
+    expect(await tally(page, 'Net mass')).toContain('kg');
+    await press(page, 'Menu');
+    await press(page, 'Dark, for the floor', 'menuitem');
+    expect(await page.$eval('html', e => e.dataset.theme)).toBe('dark');
+    await page.browserContext().close();
+  });
+
+  it('a plan that does not exist is said to be none', async () => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at('/plan/nowhere/cover'));
+    await says(page, 'There is no plan "nowhere".');
+    await page.browserContext().close();
+  });
+
+  it('a part dragged on the rig’s map moves for good, and a sheet chosen for all is on all', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/pebble-tray/rig'));
+    await press(page, 'Map', 'tab');
+    const tank = await page.waitForSelector('[aria-label="Part fuel tank"]');
+    const at = async (): Promise<number> =>
+      (await stored(page, 'pebble-tray')).rig.components.find(c => c.id === 'tank')?.footprint[0]?.[0] ?? 0;
+    const before = await at();
+    await tank?.evaluate(e => (e as unknown as HTMLElement).focus());
+    await page.keyboard.down('Shift');
+    for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
+    await page.keyboard.up('Shift');
+    expect((await at()) - before).toBeCloseTo(30, 6);
+    await page.goto(server.at('/plan/pebble-tray/cover'));
+    await press(page, 'Plate A, engine and transmission');
+    await press(page, 'Aluminium 6061-T6', 'radio');
+    await press(page, 'Use this sheet for every plate');
+    await press(page, 'Plate B, side skirt, left');
+    await chosen(page, 'Aluminium 6061-T6');
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+});
