@@ -23,8 +23,11 @@ function Dimension({
   y1,
   text,
   tone,
+  flip = false,
 }: {
   x: number;
+  /** the figure stands to the left of the line */
+  flip?: boolean;
   y0: number;
   y1: number;
   text: string;
@@ -43,7 +46,8 @@ function Dimension({
         />
       )}
       <text
-        x={x + 7}
+        x={flip ? x - 7 : x + 7}
+        textAnchor={flip ? 'end' : 'start'}
         y={(y0 + y1) / 2 + 5}
         fontSize="14"
         className="fig"
@@ -255,11 +259,13 @@ export const Keel = memo(function Keel(props: KeelProps) {
               y0={ground}
               y1={Z(here.plate)}
               text={figure(here.plate)}
+              flip={scale.X(cursor) > scale.width - 150}
               tone="var(--fluid)"
             />
             {here.gap !== undefined && (
               <text
-                x={scale.X(cursor) + 7}
+                x={scale.X(cursor) + (scale.X(cursor) > scale.width - 220 ? -7 : 7)}
+                textAnchor={scale.X(cursor) > scale.width - 220 ? 'end' : 'start'}
                 y={Math.max(14, Z(here.top) - 26)}
                 fontSize="13"
                 className="fig"
@@ -278,6 +284,7 @@ export const Keel = memo(function Keel(props: KeelProps) {
             y0={ground}
             y1={Z(lowest.z)}
             text={`${figure(lowest.z)} lowest`}
+            flip={scale.X(lowX) > scale.width - 150}
             tone="var(--fluid)"
           />
         )}

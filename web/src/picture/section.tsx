@@ -82,7 +82,7 @@ export function Section(props: SectionProps) {
   const { joint: j, panels, units, width, height, exploded } = props;
   const layout = layOutStack(j, exploded ? Math.max(7, j.thread.d * 0.8) : 0);
   const narrow = width < 440;
-  const [left, right] = [narrow ? 62 : 92, narrow ? 132 : 190];
+  const [left, right] = [narrow ? 76 : 92, narrow ? 142 : 190];
   const pad = 22;
   const k = Math.min(
     (height - 2 * pad) / (layout.end - layout.start),
@@ -191,7 +191,7 @@ export function Section(props: SectionProps) {
             x={left - 16}
             y={(Y(0) + gripTop) / 2 - 2}
             textAnchor="end"
-            fontSize="14"
+            fontSize={narrow ? 11.5 : 14}
             className="fig"
             stroke="none"
             style={{ fill: 'var(--fluid)' }}
@@ -222,7 +222,13 @@ export function Section(props: SectionProps) {
             <text x={x} y={y} fontSize={narrow ? 12.5 : 14} fontWeight="600">
               {labels[i]?.[0]}
             </text>
-            <text x={x} y={y + 15} fontSize="12" className="fig" style={{ fill: 'var(--ink2)' }}>
+            <text
+              x={x}
+              y={y + 15}
+              fontSize={narrow ? 10.5 : 12}
+              className="fig"
+              style={{ fill: 'var(--ink2)' }}
+            >
               {labels[i]?.[1]}
             </text>
           </g>
