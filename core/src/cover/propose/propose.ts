@@ -85,7 +85,7 @@ export function propose(doc: PlanDocument, wish: Wish): Proposal {
   const made: Mount[] = [];
   const joints: Joint[] = [];
   const plates: { plate: Omit<ProposedPlate, 'joints' | 'newMounts'>; lane: Lane; run: Run }[] = [];
-  const ids = [...doc.plan.panels];
+  const ids: { readonly id: string }[] = [...doc.plan.panels];
   const heldBy = new Map<string, { mount: Mount; lanes: number[] }>();
   lanes.forEach((lane, i) => {
     for (const s of [lane.front, lane.rear]) {
@@ -110,7 +110,7 @@ export function propose(doc: PlanDocument, wish: Wish): Proposal {
   lanes.forEach((lane, i) => {
     const run = runs[i] as Run;
     const id = freshId('plate', ids);
-    ids.push({ id } as never);
+    ids.push({ id });
     const bolts = [...heldBy.values()].filter(h => h.lanes.includes(i)).map(h => h.mount);
     const { plate, long: tooLong } = plateOf(rig, wish, lane, run, id, bolts);
     plates.push({ plate, lane, run });
