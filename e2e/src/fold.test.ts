@@ -131,6 +131,14 @@ describe('Fold', () => {
     await set('Inside radius of the test', '5');
     await set('Flat length', '131.6');
     await says(page, /K = 0\.[34]\d\d/);
+    const before = await blank(page);
+    await press(page, 'Use it for steel near R/t 1.0');
+    await says(page, 'steel, R/t 1.0: K 0.');
+    await page.locator('[aria-label^="Bend front-lip"]').click();
+    await set('Inside radius', '5');
+    await says(page, 'from your test bend');
+    expect(await blank(page)).not.toBe(before);
+    await saved(page);
     await set('Flat length', '160');
     await says(page, 'These figures give no K');
     await page.browserContext().close();

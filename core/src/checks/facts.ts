@@ -40,7 +40,7 @@ export interface Facts {
 
 /** Folded panels of a build. */
 export const foldBuild = (document: PlanDocument, build: Build): readonly FoldedPanel[] =>
-  document.plan.panels.map(p => foldPanel(p, sheetOf(build, p)));
+  document.plan.panels.map(p => foldPanel(p, sheetOf(build, p), document.plan.shop?.kFactors));
 
 /** Masses, axles, ride height and cost of one build that is not looked at in full. */
 export function weighOne(document: PlanDocument, buildId: string): BuildWeight {

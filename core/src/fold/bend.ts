@@ -1,5 +1,6 @@
 import { toRadians } from '../geometry';
-import { type Material, minimumRadius } from '../sheet';
+import type { TestedK } from '../plan';
+import { type Material, type MaterialId, minimumRadius } from '../sheet';
 
 /**
  * K-factor by DIN 6935: k = 0.65 + 0.5 log10(R/t) up to R/t = 5, then 1; K = k/2.
@@ -8,6 +9,24 @@ import { type Material, minimumRadius } from '../sheet';
 export function kFactor(insideRadius: number, thickness: number): number {
   const ratio = Math.max(insideRadius / thickness, 0.65);
   return ratio > 5 ? 0.5 : Math.min(0.5, (0.65 + 0.5 * Math.log10(ratio)) / 2);
+}
+
+/** A test bend speaks for ratios of radius to thickness within this share of its own: common practice, no source. */
+const NEAR_TEST = 0.25;
+
+/** The K of the nearest test bend of that material whose R/t is near; the standard's where there is none. */
+export function kFactorBy(
+  tests: readonly TestedK[],
+  material: MaterialId,
+  insideRadius: number,
+  thickness: number,
+): number {
+  const ratio = insideRadius / thickness;
+  const off = (t: TestedK): number => Math.abs(t.ratio / ratio - 1);
+  const near = tests
+    .filter(t => t.material === material && off(t) <= NEAR_TEST)
+    .sort((a, b) => off(a) - off(b))[0];
+  return near?.k ?? kFactor(insideRadius, thickness);
 }
 
 /** Bend allowance, mm: length of the neutral fibre, A·π/180·(R + K·t) (Machinery's Handbook). Angle in degrees. */
@@ -48,10 +67,11 @@ export function makeBend(
   thickness: number,
   material: Material,
   radius?: number,
+  tests: readonly TestedK[] = [],
 ): Bend {
   const least = minimumRadius(material, thickness);
   const insideRadius = radius ?? Math.max(least ?? 2 * thickness, thickness);
-  const k = kFactor(insideRadius, thickness);
+  const k = kFactorBy(tests, material.id, insideRadius, thickness);
   const allowance = bendAllowance(angle, insideRadius, thickness, k);
   const half = Math.tan(toRadians(Math.abs(angle)) / 2);
   const setback = (angle >= 0 ? insideRadius + thickness : insideRadius) * half;

@@ -9,8 +9,11 @@ import {
   calibratedK,
   dieFor,
   holeToBend,
+  kFactor,
+  kFactorBy,
   leastFlange,
   longestBend,
+  makeBend,
   outsideSetback,
   reliefOf,
   SHOPS,
@@ -116,6 +119,19 @@ describe('K from a test bend', () => {
         },
       ),
     );
+  });
+  it('is used for its material near its ratio, and nowhere else', () => {
+    const tests = [
+      { material: 'al-5052-h32', ratio: 1.5, k: 0.42 },
+      { material: 'al-5052-h32', ratio: 1.9, k: 0.45 },
+    ] as const;
+    expect(kFactorBy(tests, 'al-5052-h32', 9, 6)).toBe(0.42);
+    expect(kFactorBy(tests, 'al-5052-h32', 11, 6)).toBe(0.45);
+    expect(kFactorBy(tests, 'al-5052-h32', 18, 6)).toBe(kFactor(18, 6));
+    expect(kFactorBy(tests, 'steel-hr36', 9, 6)).toBe(kFactor(9, 6));
+    const bend = makeBend('b', 90, 6, MATERIALS['al-5052-h32'], 9, tests);
+    expect(bend.kFactor).toBe(0.42);
+    expect(bend.allowanceMm).toBeCloseTo(bendAllowance(90, 9, 6, 0.42), 12);
   });
   it('from figures that cannot be is refused', () => {
     expect(

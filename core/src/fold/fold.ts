@@ -10,7 +10,7 @@ import {
   type Vec2,
   type Vec3,
 } from '../geometry';
-import type { Panel, SheetChoice } from '../plan';
+import type { Panel, SheetChoice, TestedK } from '../plan';
 import { MATERIALS, type Material } from '../sheet';
 import { type Bend, makeBend } from './bend';
 import { type Facet, facetsOf, hingeOf } from './facets';
@@ -91,15 +91,15 @@ function sectorRadius(inner: number, outer: number, angle: number): number {
 }
 
 /**
- * Folds a panel from its sheet: flats in space, bends, developed blank, mass and centre of mass.
+ * Folds a panel from its sheet, with K-factors from test bends where there are some: flats in space, bends, developed blank, mass and centre of mass.
  * Mass follows the blank (neutral fibre): area less openings × thickness × density. Pure; see `foldPanel`.
  */
-export function fold(panel: Panel, sheet: SheetChoice): FoldedPanel {
+export function fold(panel: Panel, sheet: SheetChoice, tests: readonly TestedK[] = []): FoldedPanel {
   const material = MATERIALS[sheet.material];
   const t = sheet.thickness;
   const facets = facetsOf(panel);
   const bends = facets.flatMap(({ flange }) =>
-    flange ? [makeBend(flange.id, flange.angle, t, material, flange.insideRadius)] : [],
+    flange ? [makeBend(flange.id, flange.angle, t, material, flange.insideRadius, tests)] : [],
   );
   const bendById = new Map(bends.map(b => [b.id, b]));
 
@@ -171,12 +171,13 @@ export function fold(panel: Panel, sheet: SheetChoice): FoldedPanel {
 const folded = new WeakMap<Panel, Map<string, FoldedPanel>>();
 
 /** As `fold`, remembered for as long as the panel lives: an edit to one plate folds that plate only. */
-export function foldPanel(panel: Panel, sheet: SheetChoice): FoldedPanel {
-  const key = `${sheet.material}|${sheet.thickness}|${sheet.finish}`;
+export function foldPanel(panel: Panel, sheet: SheetChoice, tests: readonly TestedK[] = []): FoldedPanel {
+  const tested = tests.map(t => `${t.material} ${t.ratio} ${t.k}`).join(',');
+  const key = `${sheet.material}|${sheet.thickness}|${sheet.finish}|${tested}`;
   const known = folded.get(panel) ?? new Map<string, FoldedPanel>();
   const hit = known.get(key);
   if (hit) return hit;
-  const made = fold(panel, sheet);
+  const made = fold(panel, sheet, tests);
   known.set(key, made);
   folded.set(panel, known);
   return made;

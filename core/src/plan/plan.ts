@@ -167,6 +167,14 @@ export interface Shop {
   readonly dies: readonly number[];
   /** stock sheets, long side first */
   readonly sheets: readonly (readonly [number, number])[];
+  /** K-factors found by test bends there */
+  readonly kFactors?: readonly TestedK[];
+}
+/** A K-factor from a test bend: for that material, near that ratio of inside radius to thickness. */
+export interface TestedK {
+  readonly material: MaterialId;
+  readonly ratio: number;
+  readonly k: number;
 }
 export interface Plan {
   readonly id: string;

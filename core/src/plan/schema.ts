@@ -312,6 +312,10 @@ export const planSchema = yup
         brake: yup.object({ length: positive(), force: positive() }).required(),
         dies: list(positive()),
         sheets: list(yup.tuple([positive(), positive()]).required()),
+        kFactors: yup
+          .array()
+          .of(yup.object({ material: oneOf(MATERIAL_IDS), ratio: positive(), k: positive().max(0.6) }))
+          .optional(),
       })
       .optional()
       .default(undefined),

@@ -11,6 +11,7 @@ import {
   foldedSolid,
   formatLength,
   inPlan,
+  kFactor,
   leastFlange,
   longestBend,
   patternDxf,
@@ -60,6 +61,7 @@ export function BendCard({
   const flange = folded.facets.find(f => f.id === chosen?.id)?.flange;
   const length = (mm: number): string => formatLength(mm, units, true);
   const file = `${panel.mark}-${panel.name}`.replace(/[^\w]+/g, '-');
+  const tested = chosen && Math.abs(chosen.kFactor - kFactor(chosen.insideRadius, t)) > 1e-9;
   const to = chosen && angleToBendTo(Math.abs(chosen.angle), chosen.insideRadius, t, material);
   const force = chosen && die ? bendingForce(material.ultimate, t, widthOf(chosen.id), die) : undefined;
   return (
@@ -136,7 +138,7 @@ export function BendCard({
             <Row
               name="K"
               of={{ value: fixed(chosen.kFactor, 3), unit: '' }}
-              meaning={`at R/t ${fixed(chosen.insideRadius / t, 2)} (DIN 6935)`}
+              meaning={`at R/t ${fixed(chosen.insideRadius / t, 2)}, ${tested ? 'from your test bend' : 'DIN 6935'}`}
             />
             <Row
               name="Allowance"
@@ -185,7 +187,13 @@ export function BendCard({
           label="Shop"
           value={shop.id}
           choices={SHOPS.map(s => ({ value: s.id, name: s.name }))}
-          onChoose={v => edit('shop chosen', d => inPlan(d, { shop: SHOPS.find(s => s.id === v) }))}
+          onChoose={v =>
+            edit('shop chosen', d => {
+              const next = SHOPS.find(s => s.id === v);
+              // what was tested goes along: it belongs to the sheet as much as to the brake
+              return inPlan(d, { shop: next && { ...next, kFactors: shop.kFactors } });
+            })
+          }
           className="w-full"
         />
         <div key={shop.id} className="mt-2 grid grid-cols-2 gap-2">
@@ -210,7 +218,7 @@ export function BendCard({
           />
         </div>
       </section>
-      {chosen && <TestBendForm thickness={t} />}
+      {chosen && <TestBendForm key={sheet.material} thickness={t} material={sheet.material} shop={shop} />}
       <section aria-label="Files for the shop" className="mt-4">
         <h3 className="mb-1 font-bold">For the shop</h3>
         <div className="grid grid-cols-2 gap-2">

@@ -1,10 +1,18 @@
-import { calibratedK, fixed } from '@plate-fold/core';
+import { calibratedK, fixed, inPlan, MATERIALS, type MaterialId, type Shop } from '@plate-fold/core';
 import { useState } from 'react';
 import { useApp } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
+import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 
 /** K from a strip that was measured flat, bent, and measured again. */
-export function TestBendForm({ thickness }: { thickness: number }) {
+export function TestBendForm(props: {
+  readonly thickness: number;
+  readonly material: MaterialId;
+  readonly shop: Shop;
+}) {
+  const { thickness, material, shop } = props;
+  const edit = useEdit();
   const units = useApp(s => s.view.units);
   const [m, setM] = useState({ flat: 130, a: 80, b: 60, angle: 90, radius: Math.max(3, thickness) });
   const k = calibratedK({
@@ -14,6 +22,11 @@ export function TestBendForm({ thickness }: { thickness: number }) {
     insideRadius: m.radius,
     thickness,
   });
+  const tested = shop.kFactors ?? [];
+  // a new test of the same sheet at the same ratio takes the place of the old one
+  const others = tested.filter(
+    t => t.material !== material || Math.abs(t.ratio - m.radius / thickness) > 0.01,
+  );
   const set = (part: Partial<typeof m>) => () => setM(x => ({ ...x, ...part }));
   return (
     <details className="mt-4">
@@ -57,6 +70,46 @@ export function TestBendForm({ thickness }: { thickness: number }) {
           </>
         )}
       </p>
+      {k !== undefined && (
+        <Button
+          className="mt-2 w-full"
+          onClick={() =>
+            edit('K taken from a test bend', d =>
+              inPlan(d, {
+                shop: { ...shop, kFactors: [...others, { material, ratio: m.radius / thickness, k }] },
+              }),
+            )
+          }
+        >
+          Use it for {MATERIALS[material].short} near R/t {fixed(m.radius / thickness, 1)}
+        </Button>
+      )}
+      {tested.length > 0 && (
+        <ul className="mt-2">
+          {tested.map(t => (
+            <li
+              key={`${t.material} ${t.ratio}`}
+              className="flex min-h-11 items-center justify-between border-b border-scribe/70"
+            >
+              <span>
+                {MATERIALS[t.material].short}, R/t {fixed(t.ratio, 1)}: K{' '}
+                <span className="fig">{fixed(t.k, 3)}</span>
+              </span>
+              <button
+                type="button"
+                className="min-h-11 underline"
+                onClick={() =>
+                  edit('tested K dropped', d =>
+                    inPlan(d, { shop: { ...shop, kFactors: tested.filter(x => x !== t) } }),
+                  )
+                }
+              >
+                drop
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
     </details>
   );
 }
