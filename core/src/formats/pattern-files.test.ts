@@ -76,4 +76,16 @@ describe('the other files of a plate', () => {
     expect([mark, bend]).toEqual(['A', 'front-ramp']);
     expect(Number(to)).toBeGreaterThan(Number(angle));
   });
+
+  it('deducts from outside legs whichever way the bend goes', () => {
+    const rows = bendTableCsv(plates.slice(0, 1))
+      .trim()
+      .split('\r\n')
+      .map(r => r.split(','));
+    const deduction = (id: string): number => Number(rows.find(r => r[1] === id)?.[8]);
+    const way = (id: string): string | undefined => rows.find(r => r[1] === id)?.[2];
+    expect([way('front-ramp'), way('front-lip')]).toEqual(['up', 'down']);
+    expect(deduction('front-ramp')).toBeGreaterThan(0);
+    expect(deduction('front-lip')).toBe(deduction('front-ramp'));
+  });
 });

@@ -9,7 +9,7 @@ import {
   Units,
 } from '@tarikjabiri/dxf';
 import type { BendLine, FlatPattern, FoldedPanel, Triangle } from '../fold';
-import { angleToBendTo } from '../fold';
+import { angleToBendTo, bendDeduction } from '../fold';
 import type { Polygon, Vec2 } from '../geometry';
 import { boxOf } from '../geometry';
 import { MM_PER_INCH, roundTo, type UnitSystem } from '../units';
@@ -143,7 +143,7 @@ export const bendTableCsv = (panels: readonly FoldedPanel[]): string =>
       'inside radius mm',
       'K',
       'allowance mm',
-      'deduction mm',
+      'deduction mm (legs outside)',
       'least radius mm',
       'can be made',
     ],
@@ -161,7 +161,7 @@ export const bendTableCsv = (panels: readonly FoldedPanel[]): string =>
             roundTo(b.insideRadius, 3),
             roundTo(b.kFactor, 4),
             roundTo(b.allowanceMm, 3),
-            roundTo(b.deductionMm, 3),
+            roundTo(bendDeduction(Math.abs(b.angle), b.insideRadius, p.sheet.thickness, b.kFactor), 3),
             Number.isFinite(b.minRadiusMm) ? roundTo(b.minRadiusMm, 3) : '',
             b.ok ? 'yes' : 'no',
           ];

@@ -1,5 +1,6 @@
 import {
   angleToBendTo,
+  bendDeduction,
   bendingForce,
   bendOrder,
   bendTableCsv,
@@ -151,10 +152,13 @@ export function BendCard({
             <Row
               name="Deduction"
               of={{
-                value: length(chosen.deductionMm).split(' ')[0] ?? '',
+                value:
+                  length(bendDeduction(Math.abs(chosen.angle), chosen.insideRadius, t, chosen.kFactor)).split(
+                    ' ',
+                  )[0] ?? '',
                 unit: units === 'inch' ? 'in' : 'mm',
               }}
-              meaning="off the sum of both legs"
+              meaning="off both legs, measured outside"
             />
             <Row
               name="Force"
