@@ -136,3 +136,15 @@ export const chosen = (page: Page, name: string): Promise<unknown> =>
     {},
     name,
   );
+
+/** Lets the page save its downloads, and returns the fresh folder they land in. */
+export async function downloadsOf(page: Page): Promise<string> {
+  const folder = await mkdtemp(join(tmpdir(), 'plate-fold-saved-'));
+  const cdp = await page.createCDPSession();
+  await cdp.send('Browser.setDownloadBehavior', {
+    behavior: 'allow',
+    downloadPath: folder,
+    browserContextId: page.browserContext().id,
+  });
+  return folder;
+}

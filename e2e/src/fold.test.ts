@@ -1,11 +1,10 @@
-import { mkdtemp, readdir, readFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { readDxf, signedArea } from '@plate-fold/core';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seriousFaults } from './axe';
-import { DESK, openBrowser, openPage, PHONE, press, saved, says, TestServer } from './browser';
+import { DESK, downloadsOf, openBrowser, openPage, PHONE, press, saved, says, TestServer } from './browser';
 
 let browser: Browser;
 let server: TestServer;
@@ -25,14 +24,8 @@ const blank = (page: Page): Promise<string> =>
 
 describe('Fold', () => {
   it('a demo tray is folded, its radius changed, the blank follows, goes out as DXF and opens again', async () => {
-    const folder = await mkdtemp(join(tmpdir(), 'plate-fold-shop-'));
     const page = await openPage(browser, DESK, { units: 'metric' });
-    const cdp = await page.createCDPSession();
-    await cdp.send('Browser.setDownloadBehavior', {
-      behavior: 'allow',
-      downloadPath: folder,
-      browserContextId: page.browserContext().id,
-    });
+    const folder = await downloadsOf(page);
     await page.goto(server.at('/plan/bramble-winter/fold'));
     await press(page, 'B transmission', 'radio');
     await says(page, '2 bends, tips first');

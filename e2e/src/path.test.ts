@@ -1,5 +1,4 @@
-import { mkdtemp, readdir, readFile, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { readdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -7,6 +6,7 @@ import { seriousFaults } from './axe';
 import {
   chosen,
   DESK,
+  downloadsOf,
   openBrowser,
   openPage,
   PHONE,
@@ -261,14 +261,8 @@ describe('edits', () => {
 
 describe('files', () => {
   it('a torn plan is refused with its place; a sound one opens; lists come out as CSV', async () => {
-    const folder = await mkdtemp(join(tmpdir(), 'plate-fold-files-'));
     const page = await openPage(browser, DESK);
-    const cdp = await page.createCDPSession();
-    await cdp.send('Browser.setDownloadBehavior', {
-      behavior: 'allow',
-      downloadPath: folder,
-      browserContextId: page.browserContext().id,
-    });
+    const folder = await downloadsOf(page);
     const text = await readFile(new URL('../../demo/bramble.platefold.json', import.meta.url), 'utf8');
     const torn = join(folder, 'torn.platefold.json');
     const other = join(folder, 'spring.platefold.json');
