@@ -4,7 +4,19 @@ import { join } from 'node:path';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seriousFaults } from './axe';
-import { DESK, openBrowser, openPage, PHONE, press, saved, says, TestServer, tally, words } from './browser';
+import {
+  DESK,
+  downloadsOf,
+  openBrowser,
+  openPage,
+  PHONE,
+  press,
+  saved,
+  says,
+  TestServer,
+  tally,
+  words,
+} from './browser';
 
 let browser: Browser;
 let server: TestServer;
@@ -225,15 +237,20 @@ describe('an own vehicle, from nothing', () => {
 });
 
 describe('the rig', () => {
+  it("asks for axle loads in the reader's unit and keeps kilograms", async () => {
+    const page = await openPage(browser, DESK, { units: 'inch' });
+    await page.goto(server.at('/plan/heron-autumn/rig'));
+    await type(page, 'Front axle load', '2000');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => !document.querySelector('[data-save="saved"]'));
+    const { rig } = await stored(page);
+    expect(rig.measures.frontAxleKg).toBeCloseTo(907.18, 1);
+    await page.browserContext().close();
+  });
+
   it('its holes go out as CSV, come back from a spreadsheet, and are refused by row and column', async () => {
-    const folder = await mkdtemp(join(tmpdir(), 'plate-fold-holes-'));
     const page = await openPage(browser, DESK, { units: 'metric' });
-    const cdp = await page.createCDPSession();
-    await cdp.send('Browser.setDownloadBehavior', {
-      behavior: 'allow',
-      downloadPath: folder,
-      browserContextId: page.browserContext().id,
-    });
+    const folder = await downloadsOf(page);
     await page.goto(server.at('/plan/heron-autumn/rig'));
     await press(page, 'Holes', 'tab');
     await press(page, 'Save CSV');

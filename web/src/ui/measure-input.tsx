@@ -1,7 +1,8 @@
 import {
-  fixed,
+  KG_PER_LB,
   MM_PER_INCH,
   parseLength,
+  parseMass,
   parseNumber,
   type Result,
   roundTo,
@@ -9,7 +10,7 @@ import {
 } from '@plate-fold/core';
 import { useId, useState } from 'react';
 
-/** A figure that is typed: shown in the reader's unit, read in any, kept in mm (or as it is, for `plain`). */
+/** A figure that is typed: shown in the reader's unit, read in any, kept in mm (in kg for `mass`, as it is for `plain`). */
 export function MeasureInput(props: {
   readonly label: string;
   readonly value: number;
@@ -19,6 +20,8 @@ export function MeasureInput(props: {
   readonly onEnter: (value: number) => boolean | void;
   /** a plain number with its own unit instead of a length */
   readonly plain?: string;
+  /** a mass instead of a length: kept in kg */
+  readonly mass?: boolean;
   readonly hideLabel?: boolean;
   /** no room for the unit: it stands elsewhere */
   readonly bare?: boolean;
@@ -27,21 +30,25 @@ export function MeasureInput(props: {
   readonly onFocus?: () => void;
   readonly className?: string;
 }) {
-  const { label, value, units, plain, onEnter } = props;
+  const { label, value, units, plain, mass = false, onEnter } = props;
   const id = useId();
-  const inch = plain === undefined && units === 'inch';
-  const unit = plain ?? (inch ? 'in' : 'mm');
-  const show = (v: number): string =>
-    plain !== undefined
-      ? String(roundTo(v, 2))
-      : fixed(inch ? v / MM_PER_INCH : v, inch ? 3 : 1)
-          .replace(/\.?0+$/, '')
-          .replace('\u2212', '-');
+  const inch = units === 'inch';
+  const length = {
+    unit: inch ? 'in' : 'mm',
+    size: inch ? MM_PER_INCH : 1,
+    digits: inch ? 3 : 1,
+    read: parseLength,
+  };
+  const weight = { unit: inch ? 'lb' : 'kg', size: inch ? KG_PER_LB : 1, digits: 1, read: parseMass };
+  const number = { unit: plain ?? '', size: 1, digits: 2, read: parseNumber };
+  const kind = plain !== undefined ? number : mass ? weight : length;
+  const { unit } = kind;
+  const show = (v: number): string => String(roundTo(v / kind.size, kind.digits));
   const [typed, setTyped] = useState<string>();
   const [fault, setFault] = useState<string>();
   const commit = (): void => {
     if (typed === undefined) return;
-    const read: Result<number> = plain !== undefined ? parseNumber(typed) : parseLength(typed, units);
+    const read: Result<number> = kind.read(typed, units);
     const range =
       read.ok && props.least !== undefined && read.value < props.least
         ? `not below ${show(props.least)} ${unit}`

@@ -219,7 +219,7 @@ export function ProposeCard(props: {
               label="One person lifts"
               value={lift}
               units={units}
-              plain="kg"
+              mass
               least={1}
               onEnter={v => void setLift(v)}
             />

@@ -1,6 +1,7 @@
 import {
   fitted,
   formatLength,
+  formatMass,
   type Measure,
   type MeasureId,
   type Measures,
@@ -42,7 +43,7 @@ export function MeasuringSheet() {
   const measures = (rig.measures ?? typicalMeasures(rig.body)) as Measures;
   const [now, setNow] = useState<Measure>(list[0] as Measure);
   const spread = now.of[rig.body];
-  const range = (v: number): string => (now.unit === 'kg' ? `${v} kg` : formatLength(v, units));
+  const range = (v: number): string => (now.unit === 'kg' ? formatMass(v, units) : formatLength(v, units));
   return (
     <div className="flex min-h-0 min-w-0 flex-1 max-desk:flex-col">
       <ol
@@ -63,7 +64,7 @@ export function MeasuringSheet() {
               hideLabel
               value={measures[m.id]}
               units={units}
-              plain={m.unit === 'kg' ? 'kg' : undefined}
+              mass={m.unit === 'kg'}
               onFocus={() => setNow(m)}
               onEnter={v => edit(`${m.name} measured`, doc => measured(doc, m.id, v))}
             />
