@@ -49,13 +49,23 @@ describe('platefold', () => {
     const dxf = await call('export', DEMO, '--as', 'dxf', '--out', out, '--units', 'inch');
     expect(dxf).toMatchObject({ code: 0, err: '' });
     const files = dxf.out.trim().split('\n');
-    expect(files).toHaveLength(5);
+    // five plates and the sheets they are nested on
+    const nests = files.filter(f => f.includes('nest-'));
+    expect(files).toHaveLength(5 + nests.length);
+    expect(nests[0]).toMatch(/nest-1-steel-4\.76mm\.dxf$/);
+    let cut = 0;
+    for (const f of nests) {
+      const sheet = readDxf(await readFile(f, 'utf8'));
+      if (sheet.ok) cut += sheet.value.plates.length;
+    }
+    expect(cut).toBe(5);
     expect(files[4]).toContain('E-converter-shield.dxf');
     const read = readDxf(await readFile(files[0] ?? '', 'utf8'));
     expect(read.ok && read.value.plates).toHaveLength(1);
     for (const [as, count] of [
       ['svg', 5],
       ['stl', 5],
+      ['glb', 1],
       ['csv', 3],
       ['json', 1],
     ] as const) {
@@ -66,7 +76,7 @@ describe('platefold', () => {
       await readFile(DEMO, 'utf8'),
     );
     expect((await call('export', DEMO, '--as', 'wood', '--out', dir)).err).toContain(
-      '--as must be one of dxf, svg, stl, csv, json',
+      '--as must be one of dxf, svg, stl, glb, csv, json',
     );
     expect((await call('export', DEMO, '--as', 'dxf')).err).toContain('needs --out');
     expect((await call('check', DEMO, '--as', 'dxf')).err).toContain('belong to export');

@@ -6,8 +6,14 @@ import {
   type Facts,
   flatPattern,
   foldedSolid,
+  glb,
+  MATERIALS,
+  NEST_DEFAULTS,
+  nest,
+  nestDxf,
   patternDxf,
   patternSvg,
+  shopOf,
   shoppingList,
   stl,
   toolRoll,
@@ -16,7 +22,8 @@ import {
   writeDocument,
 } from '@plate-fold/core';
 
-type Files = (facts: Facts, system: UnitSystem) => readonly (readonly [name: string, text: string])[];
+type File = readonly [name: string, content: string | Uint8Array];
+type Files = (facts: Facts, system: UnitSystem) => readonly File[];
 
 /** A name that every file system takes: `A-engine`. */
 const fileName = (mark: string, name: string): string =>
@@ -39,11 +46,35 @@ const plate = (facts: Facts, i: number): Facts['panels'][number] => {
   return p;
 };
 
+/** Every stock sheet of the build's nest, on the sheets of the plan's shop. */
+const nestFiles: Files = (facts, system) => {
+  const patterns = facts.panels.map(flatPattern);
+  const { sheets } = nest(facts.panels, { ...NEST_DEFAULTS, sheets: shopOf(facts.document.plan).sheets });
+  return sheets.map((s, i) => [
+    `nest-${i + 1}-${MATERIALS[s.material].short.replaceAll(' ', '-')}-${Math.round(s.thickness * 100) / 100}mm.dxf`,
+    nestDxf(s, patterns, system),
+  ]);
+};
+const plateDxf = perPlate('dxf', (f, i, system) => patternDxf(flatPattern(plate(f, i)), system));
+
 /** What can be exported, by the word after `--as`. */
 export const EXPORTS: Readonly<Record<string, Files>> = {
-  dxf: perPlate('dxf', (f, i, system) => patternDxf(flatPattern(plate(f, i)), system)),
+  dxf: (facts, system) => [...plateDxf(facts, system), ...nestFiles(facts, system)],
   svg: perPlate('svg', (f, i) => patternSvg(flatPattern(plate(f, i)))),
   stl: perPlate('stl', (f, i) => stl(`plate ${plate(f, i).panel.mark}`, foldedSolid(plate(f, i)))),
+  glb: facts => [
+    [
+      `${facts.document.plan.id}.glb`,
+      glb(
+        facts.document.plan.name,
+        facts.panels.map(p => ({
+          name: `${p.panel.mark} ${p.panel.name}`,
+          family: p.material.family,
+          triangles: foldedSolid(p),
+        })),
+      ),
+    ],
+  ],
   csv: facts => [
     ['bag-list.csv', bagListCsv(shoppingList(facts.joints))],
     ['tool-roll.csv', toolRollCsv(toolRoll(facts.joints))],
@@ -61,7 +92,7 @@ export async function exportFiles(
 ): Promise<readonly string[]> {
   const files = EXPORTS[as]?.(facts, system) ?? [];
   await mkdir(out, { recursive: true });
-  const paths = files.map(([name, text]) => [join(out, name), text] as const);
-  for (const [path, text] of paths) await writeFile(path, text);
+  const paths = files.map(([name, content]) => [join(out, name), content] as const);
+  for (const [path, content] of paths) await writeFile(path, content);
   return paths.map(([path]) => path);
 }

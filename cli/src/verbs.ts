@@ -1,13 +1,16 @@
 import {
-  bendOrder,
+  brakeOrder,
   check,
   type Facts,
+  type FoldedPanel,
   fixed,
   formatAngle,
   formatLength,
   formatMass,
   formatPercent,
   formatTorque,
+  type PlanDocument,
+  shopOf,
   shoppingList,
   toolRoll,
   weighAll,
@@ -156,7 +159,13 @@ const sequenceVerb: Verb = ({ sequence }) => ({
   code: sequence.cycle.length > 0 ? 1 : 0,
 });
 
-const foldVerb: Verb = ({ panels }) => ({
+/** The brake's order, and what stands in its way where there is none. */
+const orderOf = (p: FoldedPanel, document: PlanDocument) => {
+  const { order, blocked } = brakeOrder(p, shopOf(document.plan));
+  return blocked.length > 0 ? { order, blocked } : { order };
+};
+
+const foldVerb: Verb = ({ panels, document }) => ({
   json: {
     panels: panels.map(p => ({
       id: p.panel.id,
@@ -173,7 +182,7 @@ const foldVerb: Verb = ({ panels }) => ({
         minRadiusMm: Number.isFinite(b.minRadiusMm) ? b.minRadiusMm : null,
         ok: b.ok,
       })),
-      order: bendOrder(p),
+      ...orderOf(p, document),
     })),
   },
   text: rows([
@@ -181,7 +190,7 @@ const foldVerb: Verb = ({ panels }) => ({
     ...panels.flatMap(p => {
       const [w, h] = p.blank.size;
       const size = `${fixed(w, 1)} × ${fixed(h, 1)} mm`;
-      const order = bendOrder(p);
+      const { order } = brakeOrder(p, shopOf(document.plan));
       if (order.length === 0) return [[p.panel.mark, size, 'flat']];
       return order.flatMap((id, i) => {
         const b = p.bends.find(x => x.id === id);

@@ -4,6 +4,7 @@ import { type Finding, type Rule, wordsIn } from './finding';
 import { bend } from './rules/bend';
 import { blank } from './rules/blank';
 import { boltLength } from './rules/bolt-length';
+import { brake } from './rules/brake';
 import { catchEdge } from './rules/catch-edge';
 import { dissimilarMetals } from './rules/dissimilar-metals';
 import { drilling } from './rules/drilling';
@@ -36,6 +37,7 @@ export const RULES: readonly Rule[] = [
   serviceBlocked,
   tooHeavy,
   bend,
+  brake,
   blank,
   boltLength,
   threadIntoAir,

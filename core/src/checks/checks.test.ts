@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { foldedSolid, SHOPS } from '../fold';
 import { checkDocument, type PlanDocument, readDocument } from '../plan';
 import { withChoice } from '../rig';
 import { check, type Finding, gatherFacts, optionEffect, RULES, weighAll } from './index';
@@ -165,30 +166,85 @@ describe('every rule', () => {
       ),
     ).toEqual([]);
   });
-  it('bend: a tight radius is opened, plastic is not folded, a short flange falls in, a long blank is not for sale', () => {
+  it('bend: a tight radius is opened, plastic is not folded, along the grain wants more', () => {
     const tight = changed(d => (d.plan.panels[0].flanges[0].insideRadius = 2));
+    expect(findings(tight, 'bend')[0]).toMatchObject({ severity: 'fix', about: ['plate-a', 'front-ramp'] });
     expect(findings(tight, 'bend')[0]?.text).toContain('tighter than');
-    expect(mended(tight, 'bend')).toEqual([]);
+    const left = mended(tight, 'bend').filter(f => f.about[1] === 'front-ramp');
+    expect(left).toEqual([]);
     const plastic = changed(
       d => (d.plan.builds[0].sheets['plate-a'] = { material: 'uhmw-pe', thickness: 9.525, finish: 'raw' }),
     );
     expect(findings(plastic, 'bend').some(f => f.severity === 'stop')).toBe(true);
-    expect(
-      findings(
-        changed(d => (d.plan.panels[3].flanges[0].length = 20)),
-        'bend',
-      )[0]?.text,
-    ).toContain('die');
+    // by itself the blank's grain lies across most of its bends; turned, plate B's side bends run along it
+    expect(findings(demo(), 'bend').filter(f => f.about[0] === 'plate-b')).toEqual([]);
+    const turned = changed(d => (d.plan.panels[1].grain = 'u'));
+    const along = findings(turned, 'bend').filter(f => f.about[0] === 'plate-b');
+    expect(along.map(f => [f.severity, f.about[1]])).toEqual([
+      ['note', 'side'],
+      ['note', 'side-lip'],
+    ]);
+    const wider = along.reduce((d, f) => f.mend?.(d) ?? d, turned);
+    expect(findings(wider, 'bend').filter(f => f.about[0] === 'plate-b')).toEqual([]);
+    expect(wider.plan.panels[1]?.flanges[0]?.insideRadius).toBeGreaterThan(9);
+  });
+  it('bend: a radius of nought or less, an angle beyond the punch and insets that leave nothing are found at the bend', () => {
+    for (const [spoil, words] of [
+      [{ insideRadius: 0 }, 'cannot be made'],
+      [{ insideRadius: -4 }, 'cannot be made'],
+      [{ angle: 170 }, 'beyond 150°'],
+      [{ inset: [600, 600] }, 'leave nothing of the edge'],
+    ] as const) {
+      const doc = changed(d => Object.assign(d.plan.panels[0].flanges[0], spoil));
+      const [first] = findings(doc, 'bend').filter(f => f.about[1] === 'front-ramp');
+      expect(first, words).toMatchObject({ severity: 'stop', about: ['plate-a', 'front-ramp'] });
+      expect(first?.text).toContain(words);
+      const again = first?.mend?.(doc);
+      expect(again && findings(again, 'bend').filter(f => f.severity === 'stop')).toEqual([]);
+      // the picture holds: every corner of the folded solid is a number
+      const plate = gatherFacts(doc).panels[0];
+      expect(plate && foldedSolid(plate).flat(2).every(Number.isFinite)).toBe(true);
+    }
+  });
+  it('brake: a short flange falls in, a long blank is not for sale, a bend is too long or too heavy, an order may not exist', () => {
+    const short = changed(d => (d.plan.panels[3].flanges[0].length = 20));
+    expect(findings(short, 'brake')[0]?.text).toContain('die');
+    expect(mended(short, 'brake')).toEqual([]);
     const long = changed(
       d =>
         (d.plan.panels[2].base.outline = [
           [0, -375],
-          [2600, -375],
-          [2600, 225],
+          [3200, -375],
+          [3200, 225],
           [0, 225],
         ]),
     );
-    expect(findings(long, 'bend')[0]?.text).toContain('larger than');
+    expect(findings(long, 'brake')[0]?.text).toContain('larger than');
+    const shop = (over: object) => changed(d => (d.plan.shop = { ...structuredClone(SHOPS[0]), ...over }));
+    expect(findings(shop({ brake: { length: 600, force: 400 } }), 'brake')[0]?.text).toContain(
+      'takes 600 mm',
+    );
+    expect(findings(shop({ brake: { length: 1270, force: 60 } }), 'brake')[0]?.text).toMatch(/takes \d+ kN/);
+    // a punch shorter than plate B's side wall is high, with a broad beam over it
+    const low = shop({ tools: { punchHeight: 30, punchWidth: 26, dieHeight: 80, beam: 600 } });
+    expect(findings(low, 'brake').some(f => f.text.includes('no order of bends works'))).toBe(true);
+    expect(findings(demo(), 'brake')).toEqual([]);
+  });
+  it('blank: walls that run into one another when folded are mitred', () => {
+    const walls = changed(
+      d =>
+        (d.plan.panels[2].flanges = [0, 1, 2, 3].map(edge => ({
+          id: `wall${edge}`,
+          edge,
+          length: 60,
+          angle: 90,
+        }))),
+    );
+    const met = findings(walls, 'blank').filter(f => f.text.includes('run into one another'));
+    expect(met).toHaveLength(4);
+    expect(met[0]?.severity).toBe('stop');
+    const done = met.reduce((d, f) => f.mend?.(d) ?? d, walls);
+    expect(findings(done, 'blank').filter(f => f.text.includes('run into one another'))).toEqual([]);
   });
   it('bolt-length: too short stops, too long is noted, both are put right', () => {
     const short = changed(d => (d.plan.joints[6].fastener.length = 20));

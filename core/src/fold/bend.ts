@@ -11,23 +11,46 @@ export function kFactor(insideRadius: number, thickness: number): number {
   return ratio > 5 ? 0.5 : Math.min(0.5, (0.65 + 0.5 * Math.log10(ratio)) / 2);
 }
 
-/** A test bend speaks for ratios of radius to thickness within this share of its own: common practice, no source. */
-const NEAR_TEST = 0.25;
+/** Ratios of radius to thickness that the K table names: those of the standard's own examples, and 1.5. */
+export const K_RATIOS = [0.65, 1, 1.5, 2, 3, 4, 5] as const;
 
-/** The K of the nearest test bend of that material whose R/t is near; the standard's where there is none. */
+/** A figure of one's own takes the place of the table's rows within this share of its ratio: common practice, no source. */
+const NEAR = 0.25;
+
+/**
+ * K from the shop's own table: where figures of that material were entered or tested, their difference from the standard
+ * is laid over the ratios straight by log10(R/t), nought at the table's rows that have none and held beyond the last.
+ */
 export function kFactorBy(
-  tests: readonly TestedK[],
+  own: readonly TestedK[],
   material: MaterialId,
   insideRadius: number,
   thickness: number,
 ): number {
-  const ratio = insideRadius / thickness;
-  const off = (t: TestedK): number => Math.abs(t.ratio / ratio - 1);
-  const near = tests
-    .filter(t => t.material === material && off(t) <= NEAR_TEST)
-    .sort((a, b) => off(a) - off(b))[0];
-  return near?.k ?? kFactor(insideRadius, thickness);
+  const standard = kFactor(insideRadius, thickness);
+  const mine = own.filter(t => t.material === material);
+  if (mine.length === 0) return standard;
+  const known = mine.map(t => ({ at: Math.log10(t.ratio), off: t.k - kFactor(t.ratio, 1) }));
+  const rows = K_RATIOS.filter(r => mine.every(t => Math.abs(t.ratio / r - 1) > NEAR)).map(r => ({
+    at: Math.log10(r),
+    off: 0,
+  }));
+  const curve = [...known, ...rows].sort((a, b) => a.at - b.at);
+  const x = Math.log10(Math.max(insideRadius, 1e-3) / thickness);
+  const after = curve.findIndex(p => p.at >= x);
+  const [p, q] = [curve[after - 1], curve[after]];
+  const off =
+    p && q ? p.off + ((q.off - p.off) * (x - p.at)) / (q.at - p.at) : (q ?? curve.at(-1) ?? { off: 0 }).off;
+  return standard + off;
 }
+
+/** No air bend goes further, degrees: a punch of 30° is as sharp as they are commonly made (common practice). */
+export const MOST_ANGLE = 150;
+/** Inside radius a bend is drawn with where none that can be made was entered, mm. */
+const LEAST_RADIUS = 0.1;
+
+/** The angle a flange is drawn with: what lies beyond the most a brake bends is drawn at it, and reported. */
+export const madeAngle = (angle: number): number => Math.max(-MOST_ANGLE, Math.min(MOST_ANGLE, angle));
 
 /** Bend allowance, mm: length of the neutral fibre, A·π/180·(R + K·t) (Machinery's Handbook). Angle in degrees. */
 export const bendAllowance = (angle: number, insideRadius: number, thickness: number, k: number): number =>
@@ -63,14 +86,15 @@ export interface Bend {
  */
 export function makeBend(
   id: string,
-  angle: number,
+  wanted: number,
   thickness: number,
   material: Material,
   radius?: number,
   tests: readonly TestedK[] = [],
 ): Bend {
   const least = minimumRadius(material, thickness);
-  const insideRadius = radius ?? Math.max(least ?? 2 * thickness, thickness);
+  const angle = madeAngle(wanted);
+  const insideRadius = Math.max(radius ?? Math.max(least ?? 2 * thickness, thickness), LEAST_RADIUS);
   const k = kFactorBy(tests, material.id, insideRadius, thickness);
   const allowance = bendAllowance(angle, insideRadius, thickness, k);
   const half = Math.tan(toRadians(Math.abs(angle)) / 2);
@@ -84,6 +108,6 @@ export function makeBend(
     deductionMm: 2 * setback - allowance,
     setbackMm: setback,
     minRadiusMm: least ?? Number.POSITIVE_INFINITY,
-    ok: angle === 0 || (least !== undefined && insideRadius >= least - 1e-6),
+    ok: angle === 0 || (angle === wanted && least !== undefined && (radius ?? insideRadius) >= least - 1e-6),
   };
 }

@@ -120,18 +120,44 @@ describe('K from a test bend', () => {
       ),
     );
   });
-  it('is used for its material near its ratio, and nowhere else', () => {
-    const tests = [
+  it('is met exactly at its own ratio, fades to the standard by the next rows, and stays with its material', () => {
+    const own = [
       { material: 'al-5052-h32', ratio: 1.5, k: 0.42 },
-      { material: 'al-5052-h32', ratio: 1.9, k: 0.45 },
+      { material: 'al-5052-h32', ratio: 2.1, k: 0.45 },
     ] as const;
-    expect(kFactorBy(tests, 'al-5052-h32', 9, 6)).toBe(0.42);
-    expect(kFactorBy(tests, 'al-5052-h32', 11, 6)).toBe(0.45);
-    expect(kFactorBy(tests, 'al-5052-h32', 18, 6)).toBe(kFactor(18, 6));
-    expect(kFactorBy(tests, 'steel-hr36', 9, 6)).toBe(kFactor(9, 6));
-    const bend = makeBend('b', 90, 6, MATERIALS['al-5052-h32'], 9, tests);
-    expect(bend.kFactor).toBe(0.42);
-    expect(bend.allowanceMm).toBeCloseTo(bendAllowance(90, 9, 6, 0.42), 12);
+    const k = (ratio: number): number => kFactorBy(own, 'al-5052-h32', ratio * 6, 6);
+    expect(k(1.5)).toBeCloseTo(0.42, 12);
+    expect(k(2.1)).toBeCloseTo(0.45, 12);
+    expect(k(1)).toBeCloseTo(kFactor(1, 1), 12);
+    expect(k(3)).toBeCloseTo(kFactor(3, 1), 12);
+    expect(k(8)).toBeCloseTo(0.5, 12);
+    // between two of its own the difference from the standard lies between theirs
+    const off = k(1.8) - kFactor(1.8, 1);
+    const [a, b] = [0.42 - kFactor(1.5, 1), 0.45 - kFactor(2.1, 1)];
+    expect(off).toBeGreaterThan(Math.min(a, b));
+    expect(off).toBeLessThan(Math.max(a, b));
+    expect(kFactorBy(own, 'steel-hr36', 9, 6)).toBe(kFactor(9, 6));
+    const bend = makeBend('b', 90, 6, MATERIALS['al-5052-h32'], 9, own);
+    expect(bend.kFactor).toBeCloseTo(0.42, 12);
+    expect(bend.allowanceMm).toBeCloseTo(bendAllowance(90, 9, 6, 0.42), 9);
+  });
+  it('never jumps: K follows the ratio continuously through any table', () => {
+    const row = fc.record({
+      material: fc.constant('steel-hr36' as const),
+      ratio: fc.double({ min: 0.5, max: 7, noNaN: true }),
+      k: fc.double({ min: 0.25, max: 0.55, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(row, { maxLength: 5, comparator: (a, b) => Math.abs(a.ratio / b.ratio - 1) < 0.1 }),
+        fc.double({ min: 0.4, max: 9, noNaN: true }),
+        (own, ratio) => {
+          const at = (r: number): number => kFactorBy(own, 'steel-hr36', r * 4, 4);
+          expect(Math.abs(at(ratio) - at(ratio * 1.0001))).toBeLessThan(1e-3);
+          expect(at(ratio)).toBeGreaterThan(0);
+        },
+      ),
+    );
   });
   it('from figures that cannot be is refused', () => {
     expect(

@@ -1,5 +1,5 @@
 import { toRadians } from '../geometry';
-import type { Shop } from '../plan';
+import type { Plan, Shop } from '../plan';
 import type { Material } from '../sheet';
 
 /** Two invented shops: examples to be replaced by the owner's own. */
@@ -22,6 +22,9 @@ export const SHOPS: readonly Shop[] = [
     ],
   },
 ];
+
+/** The shop of a plan: the first of the two examples until one is chosen. */
+export const shopOf = (plan: Pick<Plan, 'shop'>): Shop => plan.shop ?? (SHOPS[0] as Shop);
 
 /** Die opening for air bending in thicknesses: 8 t (DIN 6935 practice; 6 to 12 t in the charts). */
 const V_OVER_T = 8;

@@ -1,6 +1,5 @@
 import { areaOf, distanceToSegment, intersection, regionOf, type Vec2 } from '../geometry';
 import { holeToBend } from './brake';
-import { hingeOf } from './facets';
 import type { BlankPiece, FoldedPanel } from './fold';
 import { openingOutline, removesMetal } from './openings';
 
@@ -44,14 +43,12 @@ export interface HoleNearBend {
 
 /** Openings nearer to a bend's mould line than 2t + R: they would be drawn out of shape. */
 export function holesNearBends(f: FoldedPanel): readonly HoleNearBend[] {
-  const base = f.facets[0];
-  if (!base) return [];
   return f.facets
-    .filter(x => x.parent === 'base' && x.flange)
+    .filter(x => x.parent === 'base')
     .flatMap(x => {
       const bend = f.bends.find(b => b.id === x.id);
-      if (!bend || bend.angle === 0 || !x.flange) return [];
-      const h = hingeOf(base.outline, x.flange);
+      const h = x.hinge;
+      if (!bend || bend.angle === 0 || !h) return [];
       const end: Vec2 = [h.start[0] + h.along[0] * h.width, h.start[1] + h.along[1] * h.width];
       const wanted = holeToBend(bend.insideRadius, f.sheet.thickness);
       return f.panel.openings.filter(removesMetal).flatMap((o): readonly HoleNearBend[] => {

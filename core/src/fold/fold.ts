@@ -13,8 +13,9 @@ import {
 import type { Panel, SheetChoice, TestedK } from '../plan';
 import { MATERIALS, type Material } from '../sheet';
 import { type Bend, makeBend } from './bend';
-import { type Facet, facetsOf, hingeOf } from './facets';
+import { type Facet, facetsOf, flatFrom } from './facets';
 import { openingArea, openingCentre, removesMetal } from './openings';
+import { type Relief, reliefsOf } from './relief';
 
 /** A flat or bend strip of the developed blank, in base coordinates. */
 export interface BlankPiece {
@@ -30,18 +31,21 @@ export interface FoldedPanel {
   readonly facets: readonly Facet[];
   readonly bends: readonly Bend[];
   readonly blank: {
-    /** developed area less openings, mm² */
+    /** developed area less openings, mm²; reliefs, which every shop cuts its own way, are left in */
     readonly areaMm2: number;
     /** along u and v, mm */
     readonly size: readonly [number, number];
     readonly pieces: readonly BlankPiece[];
+    readonly developed: readonly Developed[];
+    readonly reliefs: readonly Relief[];
   };
   readonly massKg: number;
   /** centre of mass in the vehicle frame */
   readonly centroid: Vec3;
 }
 
-interface Placed {
+/** A facet as it lies in the blank. */
+export interface Developed {
   readonly facet: Facet;
   /** blank position of the facet's frame origin and its two axes */
   readonly origin: Vec2;
@@ -50,21 +54,22 @@ interface Placed {
   readonly bend?: Bend;
 }
 
-const inBlank = (p: Placed, [a, b]: Vec2): Vec2 => [
+/** A point of a facet's frame in the blank. */
+export const inBlank = (p: Developed, [a, b]: Vec2): Vec2 => [
   p.origin[0] + p.u[0] * a + p.v[0] * b,
   p.origin[1] + p.u[1] * a + p.v[1] * b,
 ];
 
 /** Lays the flange tree flat: each flange starts its own mould line minus the deduction past its parent's. */
-function layFlat(facets: readonly Facet[], bends: ReadonlyMap<string, Bend>): readonly Placed[] {
-  const placed = new Map<string, Placed>();
+function layFlat(facets: readonly Facet[], bends: ReadonlyMap<string, Bend>): readonly Developed[] {
+  const placed = new Map<string, Developed>();
   for (const facet of facets) {
     const parent = facet.parent === undefined ? undefined : placed.get(facet.parent);
-    if (!parent || !facet.flange) {
+    if (!parent || !facet.hinge) {
       placed.set(facet.id, { facet, origin: [0, 0], u: [1, 0], v: [0, 1] });
       continue;
     }
-    const hinge = hingeOf(parent.facet.outline, facet.flange);
+    const { hinge } = facet;
     const bend = bends.get(facet.id);
     const turn = (d: Vec2): Vec2 => {
       const o = inBlank(parent, d);
@@ -91,13 +96,14 @@ function sectorRadius(inner: number, outer: number, angle: number): number {
 }
 
 /**
- * Folds a panel from its sheet, with K-factors from test bends where there are some: flats in space, bends, developed blank, mass and centre of mass.
+ * Folds a panel from its sheet, with the shop's own K-factors where there are some: flats in space, bends, developed
+ * blank, mass and centre of mass.
  * Mass follows the blank (neutral fibre): area less openings × thickness × density. Pure; see `foldPanel`.
  */
 export function fold(panel: Panel, sheet: SheetChoice, tests: readonly TestedK[] = []): FoldedPanel {
   const material = MATERIALS[sheet.material];
   const t = sheet.thickness;
-  const facets = facetsOf(panel);
+  const facets = facetsOf(panel, t);
   const bends = facets.flatMap(({ flange }) =>
     flange ? [makeBend(flange.id, flange.angle, t, material, flange.insideRadius, tests)] : [],
   );
@@ -112,18 +118,21 @@ export function fold(panel: Panel, sheet: SheetChoice, tests: readonly TestedK[]
   };
   const byId = new Map(facets.map(f => [f.id, f]));
   for (const facet of facets) {
-    take(Math.abs(signedArea(facet.outline)), toSpace(facet.frame, centroid(facet.outline), t / 2));
     const bend = bendById.get(facet.id);
+    const flat = bend ? flatFrom(facet, bend.setbackMm) : facet.outline;
+    take(Math.abs(signedArea(flat)), toSpace(facet.frame, centroid(flat), t / 2));
     const parent = facet.parent === undefined ? undefined : byId.get(facet.parent);
-    if (!bend || !parent || bend.angle === 0) continue;
-    const width = facet.outline[2]?.[1] ?? 0;
+    if (!bend || bend.angle === 0 || !parent || !facet.hinge) continue;
+    const { hinge } = facet;
+    const { width } = hinge;
     const s = bend.setbackMm;
-    // the two legs end a set-back before the mould line; the curved strip goes in between
-    take(-width * s, toSpace(facet.frame, [s / 2, width / 2], t / 2));
-    const middle = toSpace(facet.frame, [0, width / 2]);
-    const hinge = hingeOf(parent.outline, facet.flange as NonNullable<Facet['flange']>);
-    const out = add3(scale3(parent.frame.u, hinge.outward[0]), scale3(parent.frame.v, hinge.outward[1]));
-    const up = parent.frame.n;
+    const { frame } = parent;
+    const out = add3(scale3(frame.u, hinge.outward[0]), scale3(frame.v, hinge.outward[1]));
+    const up = frame.n;
+    const middle = toSpace(frame, [
+      hinge.start[0] + (hinge.along[0] * width) / 2,
+      hinge.start[1] + (hinge.along[1] * width) / 2,
+    ]);
     take(-width * s, add3(add3(middle, scale3(out, -s / 2)), scale3(up, t / 2)));
     const a = Math.abs(toRadians(bend.angle));
     const r = sectorRadius(bend.insideRadius, bend.insideRadius + t, a);
@@ -137,12 +146,13 @@ export function fold(panel: Panel, sheet: SheetChoice, tests: readonly TestedK[]
   for (const o of panel.openings)
     if (removesMetal(o)) take(-openingArea(o), toSpace(base.frame, openingCentre(o), t / 2));
 
-  const placed = layFlat(facets, bendById);
-  const pieces = placed.flatMap((p): BlankPiece[] => {
+  const developed = layFlat(facets, bendById);
+  const pieces = developed.flatMap((p): BlankPiece[] => {
     const own = p.bend?.setbackMm ?? 0;
-    const flat = p.facet.outline.map((q): Vec2 => inBlank(p, [q[0] === 0 && p.bend ? own : q[0], q[1]]));
-    if (!p.bend) return [{ id: p.facet.id, kind: 'flat', outline: flat }];
-    const w = p.facet.outline[2]?.[1] ?? 0;
+    const shape = p.bend ? flatFrom(p.facet, own) : p.facet.outline;
+    const flat: BlankPiece = { id: p.facet.id, kind: 'flat', outline: shape.map(q => inBlank(p, q)) };
+    if (!p.bend || !p.facet.hinge) return [flat];
+    const w = p.facet.hinge.width;
     const from = own - p.bend.allowanceMm;
     const strip: Polygon = [
       [from, 0],
@@ -150,19 +160,23 @@ export function fold(panel: Panel, sheet: SheetChoice, tests: readonly TestedK[]
       [own, w],
       [from, w],
     ];
-    return [
-      { id: p.facet.id, kind: 'bend', outline: strip.map(q => inBlank(p, q)) },
-      { id: p.facet.id, kind: 'flat', outline: flat },
-    ];
+    return [{ id: p.facet.id, kind: 'bend', outline: strip.map(q => inBlank(p, q)) }, flat];
   });
   const box = boxOf(pieces.flatMap(p => p.outline));
+  const reliefs = reliefsOf(panel, developed, t);
   return {
     panel,
     sheet,
     material,
     facets,
     bends,
-    blank: { areaMm2: area, size: [box.max[0] - box.min[0], box.max[1] - box.min[1]], pieces },
+    blank: {
+      areaMm2: area,
+      size: [box.max[0] - box.min[0], box.max[1] - box.min[1]],
+      pieces,
+      developed,
+      reliefs,
+    },
     massKg: area * t * material.density * 1e-9,
     centroid: [mx / area, my / area, mz / area],
   };

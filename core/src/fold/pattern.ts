@@ -1,5 +1,6 @@
-import { boxOf, type Polygon, type Region, signedArea, union, type Vec2 } from '../geometry';
+import { boxOf, difference, type Polygon, type Region, signedArea, union, type Vec2 } from '../geometry';
 import type { FoldedPanel } from './fold';
+import { grainOf } from './grain';
 import { openingOutline, removesMetal } from './openings';
 
 /** A bend's centre line on the flat blank. */
@@ -37,7 +38,9 @@ export interface FlatPattern {
 /** The blank of a folded plate with its bend lines; exact polygons, joined at the bends. */
 export function flatPattern(f: FoldedPanel): FlatPattern {
   const { pieces } = f.blank;
-  const outline = union(pieces.map(p => p.outline));
+  const whole = union(pieces.map(p => p.outline));
+  const { reliefs } = f.blank;
+  const outline = reliefs.length > 0 ? difference(whole, union(reliefs.flatMap(r => r.outlines))) : whole;
   const bends = pieces
     .filter(p => p.kind === 'bend')
     .flatMap((p): BendLine[] => {
@@ -80,7 +83,7 @@ export function flatPattern(f: FoldedPanel): FlatPattern {
         corner.min[0] + 0.08 * (corner.max[0] - corner.min[0]),
         corner.min[1] + 0.12 * (corner.max[1] - corner.min[1]),
       ],
-      grain: size[0] >= size[1] ? [1, 0] : [0, 1],
+      grain: grainOf(f),
     },
   };
 }
@@ -92,21 +95,3 @@ export const patternArea = (p: FlatPattern): number =>
     (s, c) => s + ('circle' in c ? (Math.PI * c.circle ** 2) / 4 : Math.abs(signedArea(c.polygon))),
     0,
   );
-
-/**
- * Bends from the tips of the flange tree to its root: a lip before the flange that carries it, so that no finished
- * flange has to go round the punch twice. A working order; whether the brake's own shape allows it is not simulated.
- */
-export function bendOrder(f: FoldedPanel): readonly string[] {
-  const parent = new Map(f.facets.map(x => [x.id, x.parent]));
-  const depth = (id: string): number => {
-    let n = 0;
-    for (let at = parent.get(id); at !== undefined; at = parent.get(at)) n++;
-    return n;
-  };
-  return f.bends
-    .filter(b => b.angle !== 0)
-    .map((b, i) => ({ id: b.id, depth: depth(b.id), i }))
-    .sort((a, b) => b.depth - a.depth || a.i - b.i)
-    .map(b => b.id);
-}

@@ -1,9 +1,19 @@
 import { readFileSync } from 'node:fs';
+import { validateBytes } from 'gltf-validator';
 import { describe, expect, it } from 'vitest';
-import { type FoldedPanel, flatPattern, fold, foldedSolid, patternArea } from '../fold';
-import { areaOf, difference, type Region, signedArea } from '../geometry';
+import {
+  type FoldedPanel,
+  flatPattern,
+  fold,
+  foldedSolid,
+  NEST_DEFAULTS,
+  nest,
+  patternArea,
+  SHOPS,
+} from '../fold';
+import { areaOf, boxOf, difference, type Region, signedArea } from '../geometry';
 import { buildOf, readDocument, sheetOf } from '../plan';
-import { bendTableCsv, patternDxf, patternSvg, readDxf, stl } from './index';
+import { bendTableCsv, glb, nestDxf, patternDxf, patternSvg, readDxf, stl } from './index';
 
 const demo = (): readonly FoldedPanel[] => {
   const r = readDocument(
@@ -48,6 +58,70 @@ describe('a flat pattern as DXF', () => {
     expect(text).toMatch(/\$INSUNITS\s+70\s+4/);
     expect(patternDxf(flatPattern(a as FoldedPanel), 'inch')).toMatch(/\$INSUNITS\s+70\s+1/);
     expect(text).toContain('A engine');
+  });
+});
+
+describe('a nested sheet as DXF', () => {
+  it.each(['metric', 'inch'] as const)(
+    'comes back (%s) with every blank where it lies, within 0.01 mm',
+    system => {
+      const patterns = plates.map(flatPattern);
+      const { sheets } = nest(plates, { ...NEST_DEFAULTS, sheets: SHOPS[1]!.sheets });
+      expect(sheets.flatMap(s => s.blanks)).toHaveLength(plates.length);
+      for (const s of sheets) {
+        const read = readDxf(nestDxf(s, patterns, system));
+        if (!read.ok) throw new Error(read.fault);
+        expect(read.value.plates).toHaveLength(s.blanks.length);
+        const boxes = (list: readonly Region[]) =>
+          list
+            .map(o => boxOf(o.flat()))
+            .sort((a, b) => a.min[0] - b.min[0] || a.min[1] - b.min[1])
+            .flatMap(b => [...b.min, ...b.max]);
+        const [there, back] = [
+          boxes(s.blanks.map(b => b.outlines)),
+          boxes(read.value.plates.map(p => [p.outline])),
+        ];
+        there.forEach((v, i) => expect(Math.abs(v - (back[i] ?? NaN))).toBeLessThan(0.01));
+        expect(read.value.plates.flatMap(p => p.holes)).toHaveLength(
+          s.blanks.flatMap(b => patterns.find(p => p.panel === b.panel)?.cutouts ?? []).length,
+        );
+      }
+    },
+  );
+});
+
+// checked by the validator of the format's own keepers (glTF 2.0, ISO/IEC 12113), and its figures read back
+describe('folded plates as GLB', () => {
+  it('are valid glTF: no errors, no warnings', async () => {
+    const parts = plates.map(p => ({
+      name: p.panel.name,
+      family: p.material.family,
+      triangles: foldedSolid(p),
+    }));
+    const report = await validateBytes(glb('the set', parts));
+    expect(report.issues.messages).toEqual([]);
+    expect(report.issues.numErrors + report.issues.numWarnings).toBe(0);
+    expect(report.info.totalTriangleCount).toBe(parts.reduce((n, p) => n + p.triangles.length, 0));
+    const empty = await validateBytes(glb('nothing', []));
+    expect(empty.issues.numErrors).toBe(0);
+  });
+  it('stand in metres, y up, the vehicle’s right along x', () => {
+    const [a] = plates as [FoldedPanel];
+    const bytes = glb('A', [{ name: 'A', family: 'steel', triangles: foldedSolid(a) }]);
+    const length = new DataView(bytes.buffer).getUint32(12, true);
+    const json = JSON.parse(new TextDecoder().decode(bytes.slice(20, 20 + length))) as {
+      accessors: { min: number[]; max: number[] }[];
+    };
+    const points = foldedSolid(a).flat();
+    const range = (i: number): readonly [number, number] => [
+      Math.min(...points.map(p => p[i] as number)) / 1000,
+      Math.max(...points.map(p => p[i] as number)) / 1000,
+    ];
+    [1, 2, 0].forEach((axis, i) => {
+      const [low, high] = range(axis);
+      expect(json.accessors[0]?.min[i]).toBeCloseTo(low, 6);
+      expect(json.accessors[0]?.max[i]).toBeCloseTo(high, 6);
+    });
   });
 });
 

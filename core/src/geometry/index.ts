@@ -1,3 +1,4 @@
+export * from './convex';
 export * from './frame';
 export * from './polygon';
 export * from './region';

@@ -1,4 +1,16 @@
-import { differenceD, FillRule, intersectD, type PathD, type PathsD, unionD } from 'clipper2-ts';
+import {
+  differenceD,
+  EndType,
+  FillRule,
+  inflatePathsD,
+  intersectD,
+  JoinType,
+  Minkowski,
+  type PathD,
+  type PathsD,
+  simplifyPathsD,
+  unionD,
+} from 'clipper2-ts';
 import { boxesMeet, boxOf, type Polygon, signedArea, vertex } from './polygon';
 import { distance2, type Vec2 } from './vector';
 
@@ -69,3 +81,22 @@ export const areaOf = (r: Region): number => r.reduce((sum, p) => sum + signedAr
 
 /** One polygon of any winding as a region. */
 export const regionOf = (p: Polygon): Region => [counterClockwise(p)];
+
+/** A region grown (or, below zero, shrunk) by a distance, mm; its corners stay pointed up to twice that distance. */
+export const grown = (r: Region, by: number): Region =>
+  r.length === 0 || by === 0
+    ? r
+    : fromPaths(inflatePathsD(toPaths(r), by, JoinType.Miter, EndType.Polygon, 2, PRECISION));
+
+/** A region with the corners left out that move its outline by less than `within` mm. */
+export const simplified = (r: Region, within: number): Region =>
+  fromPaths(simplifyPathsD(toPaths(r), within));
+
+/**
+ * Where the origin of `b` may not stand, so that it keeps off `a`: the Minkowski sum of a and −b. Hollows of `a` that `b`
+ * might stand in are counted as filled. Both by one outline, mm.
+ */
+export function noFit(a: Polygon, b: Polygon): Region {
+  const sum = Minkowski.diffD(toPaths([b])[0] as PathD, toPaths([a])[0] as PathD, true, 3);
+  return union(fromPaths(sum).filter(p => signedArea(p) > 0));
+}

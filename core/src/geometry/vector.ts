@@ -15,3 +15,8 @@ export const distance2 = (a: Vec2, b: Vec2): number => {
 };
 export const toRadians = (deg: number): number => (deg * Math.PI) / 180;
 export const toDegrees = (rad: number): number => (rad * 180) / Math.PI;
+export const cross3 = (a: Vec3, b: Vec3): Vec3 => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];

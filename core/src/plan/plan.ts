@@ -55,6 +55,10 @@ export type Shape =
   | { readonly rect: readonly [number, number] }
   | { readonly polygon: Polygon };
 
+/** Along the base's u (rearward) or v (right). */
+export const GRAINS = ['u', 'v'] as const;
+export type Grain = (typeof GRAINS)[number];
+
 export interface Opening {
   readonly id: string;
   readonly kind: OpeningKind;
@@ -75,6 +79,8 @@ export interface Flange {
   readonly angle: number;
   readonly insideRadius?: number;
   readonly inset?: readonly [start: number, end: number];
+  /** its ends follow the mitre wherever the next edge of the base carries a flange of the same angle */
+  readonly mitre?: boolean;
   readonly flanges?: readonly Flange[];
 }
 export interface Panel {
@@ -90,6 +96,8 @@ export interface Panel {
   readonly flanges: readonly Flange[];
   readonly openings: readonly Opening[];
   readonly guards: readonly string[];
+  /** the blank's direction that lies along the sheet's grain; across most of its bends unless told */
+  readonly grain?: Grain;
 }
 export interface Crossbar {
   readonly id: string;
@@ -167,10 +175,17 @@ export interface Shop {
   readonly dies: readonly number[];
   /** stock sheets, long side first */
   readonly sheets: readonly (readonly [number, number])[];
-  /** K-factors found by test bends there */
+  /** K-factors of its own, entered or found by test bends there */
   readonly kFactors?: readonly TestedK[];
+  /** envelope of punch, die, beam and bed, mm; common sizes unless told */
+  readonly tools?: {
+    readonly punchHeight: number;
+    readonly punchWidth: number;
+    readonly dieHeight: number;
+    readonly beam: number;
+  };
 }
-/** A K-factor from a test bend: for that material, near that ratio of inside radius to thickness. */
+/** A K-factor of the shop's own: for that material at that ratio of inside radius to thickness. */
 export interface TestedK {
   readonly material: MaterialId;
   readonly ratio: number;

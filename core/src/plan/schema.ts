@@ -16,6 +16,7 @@ import {
   FASTENER_FINISHES,
   FINISHES,
   FORMAT,
+  GRAINS,
   HEAD_SIDES,
   HEADS,
   LIFTS,
@@ -194,9 +195,11 @@ const flange: yup.Schema = yup.object({
   id: id(),
   edge: wordOr('far', yup.number().integer().min(0)),
   length: positive(),
-  angle: number().min(-150).max(150),
-  insideRadius: yup.number().moreThan(0),
+  angle: number().min(-180).max(180),
+  // a radius that cannot be made is a finding at its bend, not a broken file
+  insideRadius: yup.number(),
   inset: yup.tuple([notNegative(), notNegative()]).optional(),
+  mitre: yup.boolean(),
   flanges: yup.lazy(v => (v === undefined ? yup.mixed().optional() : list(flange))) as never,
 });
 
@@ -238,6 +241,7 @@ export const planSchema = yup
           }),
         ),
         guards: list(yup.string().required()),
+        grain: yup.string().oneOf(GRAINS),
       }),
     ),
     crossbars: list(
@@ -316,6 +320,15 @@ export const planSchema = yup
           .array()
           .of(yup.object({ material: oneOf(MATERIAL_IDS), ratio: positive(), k: positive().max(0.6) }))
           .optional(),
+        tools: yup
+          .object({
+            punchHeight: positive(),
+            punchWidth: positive(),
+            dieHeight: positive(),
+            beam: positive(),
+          })
+          .optional()
+          .default(undefined),
       })
       .optional()
       .default(undefined),

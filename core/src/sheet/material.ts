@@ -29,6 +29,8 @@ export interface Material {
   readonly shear: number;
   /** minimum inside bend radius in thicknesses by thickness up to (mm); undefined: not folded cold */
   readonly minRadius?: readonly (readonly [upToMm: number, timesT: number])[];
+  /** what the least radius is multiplied by where the bend runs along the rolling direction */
+  readonly alongGrain?: number;
   /** highest steady surface temperature, °C */
   readonly maxServiceC: number;
   /** anodic index, V: engineering practice, the index itself is in no standard */
@@ -56,6 +58,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
     ultimate: 365,
     shear: 211,
     minRadius: [[Infinity, 1.5]],
+    alongGrain: 4 / 3,
     maxServiceC: HOT.steel,
     anodicIndex: 0.85,
     source: 'ASTM A1011 SS grade 36 type 1 (minimum); E, nu, density AISC; shear 0.577 × ultimate',
@@ -73,6 +76,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
     ultimate: 450,
     shear: 260,
     minRadius: [[Infinity, 2]],
+    alongGrain: 1.5,
     maxServiceC: HOT.steel,
     anodicIndex: 0.85,
     source: 'ASTM A1011 HSLAS grade 50 class 1 (minimum); shear 0.577 × ultimate',
@@ -90,6 +94,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
     ultimate: 1250,
     shear: 721,
     minRadius: [[Infinity, 3]],
+    alongGrain: 4 / 3,
     maxServiceC: 200,
     anodicIndex: 0.85,
     source: 'typical producer data, not guaranteed: the grade is specified by hardness only',
@@ -108,6 +113,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
     ultimate: 515,
     shear: 297,
     minRadius: [[Infinity, 1]],
+    alongGrain: 1,
     maxServiceC: HOT.stainless,
     anodicIndex: 0.5,
     source: 'ASTM A240 type 304 (minimum); E, nu, density ASM; shear 0.577 × ultimate',
@@ -130,6 +136,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
       [10, 1.5],
       [Infinity, 2],
     ],
+    alongGrain: 1.25,
     maxServiceC: HOT.aluminium,
     anodicIndex: 0.9,
     source: 'ASTM B209 (minimum yield, ultimate); Aluminum Association, Aluminum Standards and Data',
@@ -153,6 +160,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
       [6.4, 3.5],
       [Infinity, 4.5],
     ],
+    alongGrain: 1.5,
     maxServiceC: HOT.aluminium,
     anodicIndex: 0.9,
     source: 'ASTM B209 (minimum yield, ultimate); Aluminum Association, Aluminum Standards and Data',
@@ -175,6 +183,13 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
     typical: true,
   },
 };
+
+/**
+ * Least inside radius along the grain from that across it, mm. The factors are a guess: producers of 400 HB plate give 3 t
+ * across and 4 t along (from memory), for the others it is common practice that along needs more, no source.
+ */
+export const alongGrainRadius = (material: Material, across: number): number =>
+  across * (material.alongGrain ?? 1);
 
 /** Minimum inside bend radius, mm, for a thickness in mm; undefined when the sheet is not folded cold. */
 export function minimumRadius(material: Material, thickness: number): number | undefined {

@@ -55,7 +55,7 @@ export const quoteBlanks = (panels: readonly FoldedPanel[]): readonly QuoteBlank
             id: b.id,
             angle: b.angle,
             insideRadius: b.insideRadius,
-            width: facet?.outline[2]?.[1] ?? 0,
+            width: facet?.hinge?.width ?? 0,
             flange: facet?.flange?.length ?? 0,
           };
         }),

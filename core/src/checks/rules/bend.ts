@@ -1,82 +1,81 @@
-import type { Flange } from '../../plan';
-import { withPanel } from '../../plan';
-import type { Rule } from '../finding';
+import { leastRadius, MOST_ANGLE, runsAlongGrain } from '../../fold';
+import { flangeChanged } from '../../plan';
+import { fixed } from '../../units';
+import { plateName, type Rule, type Unsigned } from '../finding';
 
-/** Die opening in thicknesses and least flange as its share: air bending rule V = 8 t, b = 0.7 V. */
-const LEAST_FLANGE = 0.7 * 8;
-/** Largest sheet commonly stocked, mm: 4 × 8 ft. */
-const SHEET = [1219, 2438] as const;
-
-const everywhere = (
-  flanges: readonly Flange[],
-  id: string,
-  change: (f: Flange) => Flange,
-): readonly Flange[] =>
-  flanges.map(f => {
-    const deep = f.flanges ? { ...f, flanges: everywhere(f.flanges, id, change) } : f;
-    return f.id === id ? change(deep) : deep;
-  });
+/** A radius a shop can set: up to the next tenth of a millimetre. */
+const roundUp = (mm: number): number => Math.ceil(mm * 10 - 1e-6) / 10;
 
 export const bend: Rule = {
   id: 'bend',
-  why: 'Too tight a bend cracks; too short a flange falls into the die; too large a blank is not for sale.',
+  why: 'Too tight a bend cracks, along the grain sooner than across it.',
   find: (facts, words) =>
     facts.panels.flatMap(p => {
-      const { id, mark } = p.panel;
-      const t = p.sheet.thickness;
-      const tight = p.bends
-        .filter(b => !b.ok)
-        .map(b => {
-          const cold = Number.isFinite(b.minRadiusMm);
-          return {
-            severity: cold ? ('fix' as const) : ('stop' as const),
-            where: 'fold' as const,
-            about: [id, b.id],
-            text: cold
-              ? `Plate ${mark}, bend ${b.id}: inside radius ${words.length(b.insideRadius)} is tighter than ${words.length(b.minRadiusMm)}, the least for ${p.material.name}.`
-              : `Plate ${mark}, bend ${b.id}: ${p.material.name} is not folded cold.`,
-            remedy: cold
-              ? `Use ${words.length(b.minRadiusMm)}.`
-              : 'Leave it flat, heat-form it, or choose metal.',
-            mend: cold
-              ? (doc: Parameters<typeof withPanel>[0]) =>
-                  withPanel(doc, id, panel => ({
-                    ...panel,
-                    flanges: everywhere(panel.flanges, b.id, f => ({
-                      ...f,
-                      insideRadius: Math.ceil(b.minRadiusMm * 10) / 10,
-                    })),
-                  }))
-              : undefined,
-          };
-        });
-      const short = p.facets.flatMap(f => {
-        const inUse = f.flange && f.flange.angle !== 0 && (f.flange.flanges ?? []).length === 0;
-        return inUse && f.flange && f.flange.length < LEAST_FLANGE * t
-          ? [
-              {
-                severity: 'fix' as const,
-                where: 'fold' as const,
-                about: [id, f.id],
-                text: `Plate ${mark}, flange ${f.id} is ${words.length(f.flange.length)}; a die for this sheet holds ${words.length(LEAST_FLANGE * t)} or more.`,
-                remedy: 'Lengthen it, or leave it off.',
-              },
-            ]
-          : [];
+      const { id } = p.panel;
+      return p.facets.flatMap(({ flange, hinge }): readonly Unsigned[] => {
+        const b = p.bends.find(x => x.id === flange?.id);
+        if (!flange || !hinge || !b) return [];
+        const name = `${plateName(facts, id)}, bend ${b.id}`;
+        const about = [id, b.id];
+        const at = { where: 'fold', about } as const;
+        const opened = (radius: number) => (doc: Parameters<typeof flangeChanged>[0]) =>
+          flangeChanged(doc, id, b.id, { insideRadius: roundUp(radius) });
+        if (hinge.width <= 0)
+          return [
+            {
+              ...at,
+              severity: 'stop',
+              text: `${name}: its insets leave nothing of the edge it stands on.`,
+              remedy: 'Make the insets smaller, or take the flange off.',
+              mend: doc => flangeChanged(doc, id, b.id, { inset: [0, 0] }),
+            },
+          ];
+        if (flange.angle === 0) return [];
+        const out: Unsigned[] = [];
+        if (Math.abs(flange.angle) > MOST_ANGLE)
+          out.push({
+            ...at,
+            severity: 'stop',
+            text: `${name}: ${fixed(Math.abs(flange.angle), 0)}° is beyond ${MOST_ANGLE}°, the most a punch folds; it is drawn at that.`,
+            remedy: `Fold it by ${MOST_ANGLE}° or less.`,
+            mend: doc => flangeChanged(doc, id, b.id, { angle: Math.sign(flange.angle) * MOST_ANGLE }),
+          });
+        if (!Number.isFinite(b.minRadiusMm))
+          return [
+            ...out,
+            {
+              ...at,
+              severity: 'stop',
+              text: `${name}: ${p.material.name} is not folded cold.`,
+              remedy: 'Leave it flat, heat-form it, or choose metal.',
+            },
+          ];
+        const radius = flange.insideRadius ?? b.insideRadius;
+        if (radius <= 0)
+          out.push({
+            ...at,
+            severity: 'stop',
+            text: `${name}: an inside radius of ${words.length(radius)} cannot be made; it is drawn sharp.`,
+            remedy: `Use ${words.length(b.minRadiusMm)}.`,
+            mend: opened(b.minRadiusMm),
+          });
+        else if (radius < b.minRadiusMm - 1e-6)
+          out.push({
+            ...at,
+            severity: 'fix',
+            text: `${name}: inside radius ${words.length(radius)} is tighter than ${words.length(b.minRadiusMm)}, the least for ${p.material.name}.`,
+            remedy: `Use ${words.length(b.minRadiusMm)}.`,
+            mend: opened(b.minRadiusMm),
+          });
+        else if (runsAlongGrain(p, b.id) && radius < leastRadius(p, b.id) - 1e-6)
+          out.push({
+            ...at,
+            severity: 'note',
+            text: `${name} runs along the grain: inside radius ${words.length(radius)}, where ${words.length(leastRadius(p, b.id))} is wiser (a guess).`,
+            remedy: `Use ${words.length(leastRadius(p, b.id))}, or turn the grain on Fold.`,
+            mend: opened(leastRadius(p, b.id)),
+          });
+        return out;
       });
-      const [w, h] = [...p.blank.size].sort((a, b) => a - b);
-      const large =
-        (w ?? 0) > SHEET[0] || (h ?? 0) > SHEET[1]
-          ? [
-              {
-                severity: 'fix' as const,
-                where: 'fold' as const,
-                about: [id],
-                text: `Plate ${mark}: its blank is ${words.length(h ?? 0)} \u00d7 ${words.length(w ?? 0)}, larger than a ${words.length(SHEET[1])} \u00d7 ${words.length(SHEET[0])} sheet.`,
-                remedy: 'Split the plate.',
-              },
-            ]
-          : [];
-      return [...tight, ...short, ...large];
     }),
 };

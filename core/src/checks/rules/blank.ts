@@ -1,30 +1,50 @@
-import { blankClashes, holesNearBends } from '../../fold';
-import { openingRemoved } from '../../plan';
+import { baseCorners, blankClashes, canMitre, foldCollisions, holesNearBends } from '../../fold';
+import { flangeChanged, openingRemoved } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
+
+const called = (id: string): string => (id === 'base' ? 'the base' : id);
 
 export const blank: Rule = {
   id: 'blank',
-  why: 'What overlaps in the flat cannot be cut from one sheet; a hole in a bend is drawn out of shape.',
+  why: 'What overlaps in the flat cannot be cut from one sheet, what meets when folded cannot be folded, and a hole in a bend is drawn out of shape.',
   find: (facts, words) =>
-    facts.panels.flatMap((p): readonly Unsigned[] => [
-      ...blankClashes(p).map(
-        (c): Unsigned => ({
-          severity: 'stop',
-          where: 'fold',
-          about: [p.panel.id, ...c.between],
-          text: `${plateName(facts, p.panel.id)}: ${c.between.join(' and ')} overlap in the flat blank.`,
-          remedy: 'Shorten one of the flanges, or trim its end by an inset.',
+    facts.panels.flatMap((p): readonly Unsigned[] => {
+      const { id } = p.panel;
+      const plate = plateName(facts, id);
+      return [
+        ...blankClashes(p).map(
+          (c): Unsigned => ({
+            severity: 'stop',
+            where: 'fold',
+            about: [id, ...c.between],
+            text: `${plate}: ${c.between.join(' and ')} overlap in the flat blank.`,
+            remedy: 'Shorten one of the flanges, or trim its end by an inset.',
+          }),
+        ),
+        ...foldCollisions(p).map((c): Unsigned => {
+          const [a, b] = c.between;
+          const mitre = baseCorners(p.panel).some(
+            k => canMitre(k) && k.ends.every(e => e?.flange.id === a || e?.flange.id === b),
+          );
+          return {
+            severity: 'stop',
+            where: 'fold',
+            about: [id, a, b],
+            text: `${plate}: folded, ${called(a)} and ${called(b)} run into one another by ${words.length(c.depthMm)}.`,
+            remedy: mitre ? 'Mitre the corner.' : 'Shorten one of them, or trim its end by an inset.',
+            mend: mitre ? doc => flangeChanged(doc, id, b, { mitre: true }) : undefined,
+          };
         }),
-      ),
-      ...holesNearBends(p).map(
-        (h): Unsigned => ({
-          severity: 'fix',
-          where: 'fold',
-          about: [p.panel.id, h.opening, h.bend],
-          text: `${plateName(facts, p.panel.id)}: opening ${h.opening} is ${words.length(h.distanceMm)} from bend ${h.bend}; ${words.length(h.wantedMm)} (2t + R) keeps its shape.`,
-          remedy: 'Move it away from the bend, or take it out.',
-          mend: doc => openingRemoved(doc, p.panel.id, h.opening),
-        }),
-      ),
-    ]),
+        ...holesNearBends(p).map(
+          (h): Unsigned => ({
+            severity: 'fix',
+            where: 'fold',
+            about: [id, h.opening, h.bend],
+            text: `${plate}: opening ${h.opening} is ${words.length(h.distanceMm)} from bend ${h.bend}; ${words.length(h.wantedMm)} (2t + R) keeps its shape.`,
+            remedy: 'Move it away from the bend, or take it out.',
+            mend: doc => openingRemoved(doc, id, h.opening),
+          }),
+        ),
+      ];
+    }),
 };

@@ -1,6 +1,6 @@
 import { contains, distanceToOutline, type Polygon, type Vec2 } from '../../geometry';
 import { bad, good, type Result } from '../../units';
-import type { Flange, Joint, Opening, Panel, PlanDocument, Seam } from '../plan';
+import type { Flange, Grain, Joint, Opening, Panel, PlanDocument, Seam } from '../plan';
 import { freshId, inPlan, withPanel } from './change';
 
 /** Least sheet left round an opening, mm: common practice, no source. */
@@ -100,9 +100,13 @@ export const flangeChanged = (
   doc: PlanDocument,
   panel: string,
   id: string,
-  part: Partial<Pick<Flange, 'length' | 'angle' | 'insideRadius' | 'inset'>>,
+  part: Partial<Pick<Flange, 'length' | 'angle' | 'insideRadius' | 'inset' | 'mitre'>>,
 ): PlanDocument =>
   withPanel(doc, panel, p => ({ ...p, flanges: replaced(p.flanges, id, f => [{ ...f, ...part }]) }));
+
+/** Which way the plate's blank lies to the grain of its sheet. */
+export const grainSet = (doc: PlanDocument, panel: string, grain: Grain): PlanDocument =>
+  withPanel(doc, panel, p => ({ ...p, grain }));
 
 export const flangeRemoved = (doc: PlanDocument, panel: string, id: string): PlanDocument =>
   withPanel(doc, panel, p => ({ ...p, flanges: replaced(p.flanges, id, () => []) }));

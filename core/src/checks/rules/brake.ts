@@ -1,0 +1,82 @@
+import { bendingForce, brakeOrder, dieFor, leastFlange, longestBend, shopOf } from '../../fold';
+import { flangeChanged } from '../../plan';
+import { fixed } from '../../units';
+import { plateName, type Rule, type Unsigned } from '../finding';
+
+/** How the parts of a brake are called in a sentence. */
+const TOOL = {
+  punch: 'the punch',
+  beam: 'the beam above the punch',
+  die: 'the die',
+  bed: 'the bed below the die',
+} as const;
+
+export const brake: Rule = {
+  id: 'brake',
+  why: 'Too short a flange falls into the die; too long or heavy a bend, or a flange in the way of the tools, cannot be made.',
+  find: (facts, words) => {
+    const shop = shopOf(facts.document.plan);
+    const [longest, widest] = shop.sheets.reduce(
+      ([l, w], s) => (s[0] * s[1] > l * w ? [Math.max(...s), Math.min(...s)] : [l, w]),
+      [0, 0],
+    );
+    return facts.panels.flatMap(p => {
+      const { id } = p.panel;
+      const plate = plateName(facts, id);
+      const t = p.sheet.thickness;
+      const die = dieFor(t, shop.dies);
+      const cold = p.bends.every(b => Number.isFinite(b.minRadiusMm));
+      const bends = p.facets.flatMap(({ flange, hinge }): readonly Unsigned[] => {
+        if (!flange || !hinge || flange.angle === 0 || !cold) return [];
+        const at = { severity: 'fix', where: 'fold', about: [id, flange.id] } as const;
+        const out: Unsigned[] = [];
+        if (die && (flange.flanges ?? []).length === 0 && flange.length < leastFlange(die))
+          out.push({
+            ...at,
+            text: `${plate}, flange ${flange.id} is ${words.length(flange.length)}; the ${words.length(die)} die for this sheet holds ${words.length(leastFlange(die))} or more.`,
+            remedy: 'Lengthen it, or leave it off.',
+            mend: doc => flangeChanged(doc, id, flange.id, { length: Math.ceil(leastFlange(die)) }),
+          });
+        if (hinge.width > shop.brake.length)
+          out.push({
+            ...at,
+            text: `${plate}, bend ${flange.id} is ${words.length(hinge.width)} long; the brake of ${shop.name} takes ${words.length(shop.brake.length)}.`,
+            remedy: 'Split the plate, make its edge shorter, or choose another shop.',
+          });
+        else if (die && bendingForce(p.material.ultimate, t, hinge.width, die) > shop.brake.force)
+          out.push({
+            ...at,
+            text: `${plate}, bend ${flange.id} takes ${fixed(bendingForce(p.material.ultimate, t, hinge.width, die), 0)} kN; the brake of ${shop.name} gives ${fixed(shop.brake.force, 0)}.`,
+            remedy: `${words.length(longestBend(shop, p.material.ultimate, t))} is its longest bend in this sheet: thinner sheet, a shorter bend, or another shop.`,
+          });
+        return out;
+      });
+      const blocked = cold
+        ? brakeOrder(p, shop).blocked.map(
+            (b): Unsigned => ({
+              severity: 'fix',
+              where: 'fold',
+              about: [id, b.bend, b.by],
+              text: `${plate}: no order of bends works. Bend ${b.bend} is left, and ${b.by === 'base' ? 'the base' : `flange ${b.by}`} meets ${TOOL[b.tool]} (estimate, tools as entered for ${shop.name}).`,
+              remedy:
+                'Shorten the flange that is in the way, split the plate, or ask a shop with a taller or slimmer punch.',
+            }),
+          )
+        : [];
+      const [w, h] = [...p.blank.size].sort((a, b) => a - b) as [number, number];
+      const large: readonly Unsigned[] =
+        shop.sheets.length > 0 && !shop.sheets.some(s => w <= Math.min(...s) && h <= Math.max(...s))
+          ? [
+              {
+                severity: 'fix',
+                where: 'fold',
+                about: [id],
+                text: `${plate}: its blank is ${words.length(h)} \u00d7 ${words.length(w)}, larger than a ${words.length(longest)} \u00d7 ${words.length(widest)} sheet.`,
+                remedy: 'Split the plate.',
+              },
+            ]
+          : [];
+      return [...bends, ...blocked, ...large];
+    });
+  },
+};
