@@ -31,6 +31,8 @@ export async function openBrowser(): Promise<Browser> {
       '--disable-component-update',
       '--disable-sync',
       '--font-render-hinting=none',
+      '--use-angle=swiftshader',
+      '--enable-unsafe-swiftshader',
     ],
   });
 }

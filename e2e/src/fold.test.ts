@@ -17,10 +17,47 @@ afterAll(async () => {
 });
 
 /** The size dimensioned on the blank, mm. */
-const blank = (page: Page): Promise<string> =>
-  page.$eval('[aria-label^="Blank of plate"]', e =>
-    [...e.querySelectorAll('text.fig')].map(t => t.textContent).join(' by '),
+const blank = async (page: Page): Promise<string> => {
+  const drawing = await page.waitForSelector('[aria-label^="Blank of plate"]');
+  return (
+    drawing?.evaluate(e => [...e.querySelectorAll('text.fig')].map(t => t.textContent).join(' by ')) ?? ''
   );
+};
+
+/** What is seen of a picture, pixel by pixel, once it stands still. */
+async function picture(page: Page, label: string): Promise<string> {
+  const el = (await page.waitForSelector(`[aria-label^="${label}"]`)) as ElementHandle<Element>;
+  let last = '';
+  for (let i = 0; i < 30; i++) {
+    await new Promise(done => setTimeout(done, 200));
+    const now = await el.screenshot({ encoding: 'base64' });
+    if (now === last) return now;
+    last = now;
+  }
+  throw new Error(`${label} never stands still`);
+}
+
+/** Moves the slider from finished towards flat by so many tenths. */
+async function folded(page: Page, steps: number): Promise<void> {
+  const slider = (await page.waitForSelector(
+    'aria/Folded share[role="slider"]',
+  )) as ElementHandle<HTMLInputElement>;
+  await slider.focus();
+  for (let i = 0; i < steps; i++) await page.keyboard.press('PageDown');
+}
+
+async function typed(page: Page, label: string, text: string): Promise<void> {
+  await page.locator(`aria/${label}[role="textbox"]`).click({ count: 3 });
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
+}
+
+/** A downloaded file, once it is there whole. */
+async function downloaded(folder: string, name: string): Promise<Buffer> {
+  for (let i = 0; i < 50 && !(await readdir(folder)).includes(name); i++)
+    await new Promise(done => setTimeout(done, 100));
+  return readFile(join(folder, name));
+}
 
 describe('Fold', () => {
   it('a demo tray is folded, its radius changed, the blank follows, goes out as DXF and opens again', async () => {
@@ -28,7 +65,7 @@ describe('Fold', () => {
     const folder = await downloadsOf(page);
     await page.goto(server.at('/plan/bramble-winter/fold'));
     await press(page, 'B transmission', 'radio');
-    await says(page, '2 bends, tips first');
+    await says(page, '2 bends in the brake’s order');
     const before = await blank(page);
     await page.locator('[aria-label^="Bend side, 85.0 degrees up"]').click();
     await page.locator('aria/Inside radius[role="textbox"]').click({ count: 3 });
@@ -49,21 +86,13 @@ describe('Fold', () => {
     );
     await saved(page);
     // half folded: the picture follows the slider
-    const shape = (): Promise<string> =>
-      page.$eval('[aria-label^="Plate B folded"] svg', e => e.innerHTML.slice(0, 4000));
-    const finished = await shape();
-    const slider = (await page.waitForSelector(
-      'aria/Folded share[role="slider"]',
-    )) as ElementHandle<HTMLInputElement>;
-    await slider.focus();
-    for (let i = 0; i < 50; i++) await page.keyboard.press('ArrowLeft');
-    expect(await shape()).not.toBe(finished);
+    const finished = await picture(page, 'Plate B folded');
+    await folded(page, 5);
+    expect(await picture(page, 'Plate B folded')).not.toBe(finished);
 
     await press(page, 'Blank, DXF');
     const name = 'B-transmission.dxf';
-    for (let i = 0; i < 50 && !(await readdir(folder)).includes(name); i++)
-      await new Promise(done => setTimeout(done, 100));
-    const text = await readFile(join(folder, name), 'utf8');
+    const text = (await downloaded(folder, name)).toString('utf8');
     const read = readDxf(text);
     const area = read.ok ? Math.abs(signedArea(read.value.plates[0]?.outline ?? [])) : 0;
     await page.goto(server.at('/plan/bramble-winter/cover'));
@@ -94,6 +123,15 @@ describe('Fold', () => {
     await page.keyboard.type('99');
     await page.keyboard.press('Enter');
     await says(page, /\d sheets?, \d+ % used/);
+    const folder = await downloadsOf(page);
+    await press(page, 'Sheet 1, DXF');
+    const read = readDxf((await downloaded(folder, 'nest-1.dxf')).toString('utf8'));
+    expect(read.ok && read.value.plates.length).toBeGreaterThan(0);
+    await page.locator('::-p-text(grain along the sheet)').click();
+    await page.locator('aria/Turned in steps of[role="combobox"]').click();
+    await page.locator('::-p-text(steps of 15°)').click();
+    await says(page, /\d sheets?, \d+ % used/);
+    expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });
 
@@ -116,11 +154,7 @@ describe('Fold', () => {
     await page.goto(server.at('/plan/bramble-winter/fold'));
     await page.locator('::-p-text(K from a test bend)').click();
     await says(page, /K = 0\.\d+|measure again/);
-    const set = async (label: string, text: string): Promise<void> => {
-      await page.locator(`aria/${label}[role="textbox"]`).click({ count: 3 });
-      await page.keyboard.type(text);
-      await page.keyboard.press('Enter');
-    };
+    const set = (label: string, text: string): Promise<void> => typed(page, label, text);
     await set('Inside radius of the test', '5');
     await set('Flat length', '131.6');
     await says(page, /K = 0\.[34]\d\d/);
@@ -129,11 +163,122 @@ describe('Fold', () => {
     await says(page, 'steel, R/t 1.0: K 0.');
     await page.locator('[aria-label^="Bend front-lip"]').click();
     await set('Inside radius', '5');
-    await says(page, 'from your test bend');
+    await says(page, 'from the shop’s own table');
     expect(await blank(page)).not.toBe(before);
     await saved(page);
     await set('Flat length', '160');
     await says(page, 'These figures give no K');
+    await page.browserContext().close();
+  });
+
+  it('the plate in space turns by keys, is cut open, goes with and without its neighbours and parts, and out as GLB', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    const folder = await downloadsOf(page);
+    await page.goto(server.at('/plan/bramble-winter/fold'));
+    const label = 'Plate A folded';
+    const seen = new Set([await picture(page, label)]);
+    const differs = async (why: string): Promise<void> => {
+      const now = await picture(page, label);
+      expect(seen.has(now), why).toBe(false);
+      seen.add(now);
+    };
+    expect(await page.$(`[aria-label^="${label}"] canvas`)).not.toBeNull();
+    await page.focus(`[aria-label^="${label}"]`);
+    await page.keyboard.press('ArrowLeft');
+    await differs('turned');
+    await page.keyboard.press('ArrowUp');
+    await page.keyboard.press('+');
+    await differs('lifted and nearer');
+    await page.keyboard.press('Home');
+    await page.waitForSelector(`[aria-label^="${label}"][aria-valuenow="38"]`);
+    await press(page, 'above', 'radio');
+    await says(page, 'seen from above');
+    await differs('from above');
+    await press(page, 'below', 'radio');
+    await press(page, 'parts');
+    await differs('without parts');
+    await press(page, 'plates');
+    await differs('alone');
+    await page.locator('aria/Section[role="combobox"]').click();
+    await page.locator('::-p-text(cut across)').click();
+    await differs('cut');
+    await says(page, /x −?\d+ mm/);
+    await press(page, 'Folded, GLB');
+    const glb = await downloaded(folder, 'A-engine.glb');
+    expect(glb.subarray(0, 4).toString()).toBe('glTF');
+    expect(glb.readUInt32LE(8)).toBe(glb.length);
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+
+  it('without WebGL the plate is drawn in projection, and the slider still folds it', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.evaluateOnNewDocument(() => {
+      const real = HTMLCanvasElement.prototype.getContext;
+      HTMLCanvasElement.prototype.getContext = function (
+        this: HTMLCanvasElement,
+        kind: string,
+        ...rest: unknown[]
+      ) {
+        return kind.startsWith('webgl') ? null : Reflect.apply(real, this, [kind, ...rest]);
+      } as typeof real;
+    });
+    await page.goto(server.at('/plan/bramble-winter/fold'));
+    const finished = await picture(page, 'Plate A folded');
+    expect(await page.$('[aria-label^="Plate A folded"] canvas')).toBeNull();
+    await folded(page, 6);
+    expect(await picture(page, 'Plate A folded')).not.toBe(finished);
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+
+  it('a K entered in the table changes the blank, and emptied gives it back', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/heron-autumn/fold'));
+    await says(page, 'DIN 6935');
+    const before = await blank(page);
+    await press(page, 'K table');
+    const cell = 'K of steel at R/t 1.5';
+    await typed(page, cell, '0.9');
+    await page.waitForSelector(`[aria-label="${cell}"][aria-invalid="true"]`);
+    await typed(page, cell, '0.30');
+    await page.keyboard.press('Escape');
+    await says(page, 'from the shop’s own table');
+    const after = await blank(page);
+    expect(after).not.toBe(before);
+    await press(page, 'K table');
+    const input = await page.waitForSelector(`[aria-label="${cell}"]`);
+    await input?.click({ count: 3 });
+    await page.keyboard.press('Backspace');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Escape');
+    await says(page, 'DIN 6935');
+    expect(await blank(page)).toBe(before);
+    await page.browserContext().close();
+  });
+
+  it('a shop with a low punch has no order for the tray and says what stands in the way; flanges that meet are mitred', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/bramble-winter/fold'));
+    await press(page, 'B transmission', 'radio');
+    await press(page, 'Change it');
+    await typed(page, 'Punch, tip to beam', '20');
+    await typed(page, 'Beam and bed, thickness', '700');
+    await page.keyboard.press('Escape');
+    await says(page, 'No order works on this brake');
+    await says(page, /no order of bends works\. Bend .* meets the beam above the punch/);
+    await press(page, 'D fuel tank', 'radio');
+    await page.locator('[aria-label^="Bend sill"]').click();
+    await typed(page, 'Angle', '90');
+    await page.locator('[aria-label^="Bend tail"]').click();
+    await typed(page, 'Angle', '90');
+    await says(page, /tail and sill run into one another/);
+    const before = await blank(page);
+    await page.locator('::-p-text(mitred with the flange beside it)').click();
+    await page.waitForFunction(() => !document.body.innerText.includes('run into one another'));
+    // the walls are trimmed by a sheet's thickness: the blank's size stays, its outline does not
+    expect(await blank(page)).toBe(before);
+    expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });
 

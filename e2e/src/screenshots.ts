@@ -30,6 +30,9 @@ async function toTorque(page: Page): Promise<void> {
   }
 }
 
+/** Pictures in space take a moment in software. */
+const still = (): Promise<void> => new Promise(done => setTimeout(done, 2500));
+
 const PLAN = '/plan/bramble-winter';
 const SHOTS: readonly Shot[] = [
   { name: 'plans', path: '/', view: DESK },
@@ -46,8 +49,29 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'cover', path: `${PLAN}/cover`, view: DESK, before: p => press(p, 'Plate B, transmission') },
   { name: 'cover-phone', path: `${PLAN}/cover`, view: PHONE, theme: 'dark' },
-  { name: 'fold', path: `${PLAN}/fold`, view: DESK },
-  { name: 'nest', path: `${PLAN}/fold`, view: DESK, before: p => press(p, 'On stock sheets', 'radio') },
+  { name: 'fold', path: `${PLAN}/fold`, view: DESK, before: still },
+  {
+    name: 'fold-half',
+    path: `${PLAN}/fold`,
+    view: DESK,
+    before: async p => {
+      await press(p, 'B transmission', 'radio');
+      const slider = await p.waitForSelector('aria/Folded share[role="slider"]');
+      await slider?.focus();
+      for (let i = 0; i < 4; i++) await p.keyboard.press('PageDown');
+      await p.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+      await still();
+    },
+  },
+  {
+    name: 'nest',
+    path: `${PLAN}/fold`,
+    view: DESK,
+    before: async p => {
+      await press(p, 'On stock sheets', 'radio');
+      await says(p, /\d sheets, \d+ % used/);
+    },
+  },
   { name: 'weigh', path: `${PLAN}/weigh`, view: DESK },
   { name: 'bolt', path: `${PLAN}/bolt`, view: DESK, before: p => p.locator('::-p-text(j07)').click() },
   { name: 'run', path: `${PLAN}/run`, view: DESK },

@@ -1,5 +1,5 @@
 import type { PlanDocument } from '../plan';
-import { formatLength, formatMass, formatTorque, type UnitSystem } from '../units';
+import { formatForce, formatLength, formatMass, formatTorque, type UnitSystem } from '../units';
 import type { Facts } from './facts';
 
 export type Severity = 'stop' | 'fix' | 'note';
@@ -29,12 +29,15 @@ export interface Words {
   readonly length: (mm: number) => string;
   readonly mass: (kg: number) => string;
   readonly torque: (nm: number) => string;
+  /** of a press, from kN */
+  readonly force: (kn: number) => string;
 }
 
 export const wordsIn = (system: UnitSystem): Words => ({
   length: mm => formatLength(mm, system, system === 'metric' && Math.abs(mm) < 10),
   mass: kg => formatMass(kg, system),
   torque: nm => formatTorque(nm, system),
+  force: kn => formatForce(kn, system),
 });
 
 export interface Rule {

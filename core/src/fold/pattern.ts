@@ -1,7 +1,20 @@
-import { boxOf, difference, type Polygon, type Region, signedArea, union, type Vec2 } from '../geometry';
+import {
+  areaOf,
+  boxOf,
+  difference,
+  intersection,
+  type Polygon,
+  type Region,
+  rectangle,
+  regionOf,
+  signedArea,
+  union,
+  type Vec2,
+} from '../geometry';
 import type { FoldedPanel } from './fold';
 import { grainOf } from './grain';
 import { openingOutline, removesMetal } from './openings';
+import { flatRegions } from './solid';
 
 /** A bend's centre line on the flat blank. */
 export interface BendLine {
@@ -35,8 +48,42 @@ export interface FlatPattern {
   readonly etch: { readonly at: Vec2; readonly grain: Vec2 };
 }
 
+/** Room that mark and arrow want round their start, mm: before and after it, below and above. */
+const ETCH_ROOM = { before: 12, after: 190, below: 12, above: 34 } as const;
+/** Places along and across the plate that are tried. */
+const ETCH_STEPS = [0.08, 0.2, 0.35, 0.5, 0.65, 0.8] as const;
+
+/** Where mark and grain arrow stand on the base clear of openings and bends: near its front left, or the freest there is. */
+function etchPlace(f: FoldedPanel, cutouts: readonly Polygon[]): Vec2 {
+  const { min, max } = boxOf(f.panel.base.outline);
+  const flat = difference(flatRegions(f).get('base') ?? [], union(cutouts));
+  let best: { at: Vec2; free: number } = { at: min, free: -1 };
+  for (const v of ETCH_STEPS)
+    for (const u of ETCH_STEPS) {
+      const at: Vec2 = [min[0] + u * (max[0] - min[0]), min[1] + v * (max[1] - min[1])];
+      const room = rectangle(
+        at[0] - ETCH_ROOM.before,
+        at[1] - ETCH_ROOM.below,
+        at[0] + ETCH_ROOM.after,
+        at[1] + Math.max(ETCH_ROOM.above, grainOf(f)[1] * 70),
+      );
+      const free = areaOf(intersection(flat, regionOf(room))) / Math.abs(signedArea(room));
+      if (free > 0.999) return at;
+      if (free > best.free) best = { at, free };
+    }
+  return best.at;
+}
+
+const known = new WeakMap<FoldedPanel, FlatPattern>();
+
 /** The blank of a folded plate with its bend lines; exact polygons, joined at the bends. */
 export function flatPattern(f: FoldedPanel): FlatPattern {
+  const made = known.get(f) ?? patternOf(f);
+  known.set(f, made);
+  return made;
+}
+
+function patternOf(f: FoldedPanel): FlatPattern {
   const { pieces } = f.blank;
   const whole = union(pieces.map(p => p.outline));
   const { reliefs } = f.blank;
@@ -62,8 +109,6 @@ export function flatPattern(f: FoldedPanel): FlatPattern {
   const cut = f.panel.openings.filter(removesMetal);
   const box = boxOf(outline.flat());
   const size: [number, number] = [box.max[0] - box.min[0], box.max[1] - box.min[1]];
-  const base = f.panel.base.outline;
-  const corner = boxOf(base);
   return {
     panel: f.panel.id,
     mark: f.panel.mark,
@@ -79,10 +124,7 @@ export function flatPattern(f: FoldedPanel): FlatPattern {
     marked: f.panel.openings.filter(o => !removesMetal(o)).map(openingOutline),
     size,
     etch: {
-      at: [
-        corner.min[0] + 0.08 * (corner.max[0] - corner.min[0]),
-        corner.min[1] + 0.12 * (corner.max[1] - corner.min[1]),
-      ],
+      at: etchPlace(f, f.panel.openings.map(openingOutline)),
       grain: grainOf(f),
     },
   };

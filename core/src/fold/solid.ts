@@ -28,6 +28,8 @@ interface BlankPart {
   readonly kind: 'flat' | 'band';
   readonly rings: Region;
   readonly triangles: readonly (readonly [Vec2, Vec2, Vec2])[];
+  /** lines across a bend on which the next band goes on: no wall stands there */
+  readonly open: readonly number[];
 }
 
 /** Triangles of a region, counter-clockwise. */
@@ -60,12 +62,12 @@ export function triangulated(region: Region): readonly (readonly [Vec2, Vec2, Ve
   });
 }
 
-const partOf = (facet: string, kind: BlankPart['kind'], rings: Region): BlankPart => ({
-  facet,
-  kind,
-  rings,
-  triangles: triangulated(rings),
-});
+const partOf = (
+  facet: string,
+  kind: BlankPart['kind'],
+  rings: Region,
+  open: readonly number[] = [],
+): BlankPart => ({ facet, kind, rings, triangles: triangulated(rings), open });
 
 /**
  * What stays flat of every facet, in the blank: its outline, less the strips of the bends that leave it and the sheet
@@ -122,7 +124,8 @@ function blankParts(f: FoldedPanel): readonly BlankPart[] {
       const [a, b] = [(bend.allowanceMm * i) / steps, (bend.allowanceMm * (i + 1)) / steps];
       const band =
         cuts.length > 0 ? intersection(strip, regionOf(rectangle(a, -1, b, width + 1))) : undefined;
-      parts.push(partOf(id, 'band', band ?? regionOf(rectangle(a, 0, b, width))));
+      const open = [...(i > 0 ? [a] : []), ...(i + 1 < steps ? [b] : [])];
+      parts.push(partOf(id, 'band', band ?? regionOf(rectangle(a, 0, b, width)), open));
     }
     return parts;
   });
@@ -150,8 +153,8 @@ const partsOf = (f: FoldedPanel): readonly BlankPart[] => {
 
 /**
  * A plate as triangles in the vehicle's frame, mm, finished unless posed otherwise: every flat, cut back to where its bends
- * begin and cut out at its openings and reliefs, and every bend as a true arc. Each piece is a closed solid; neighbours
- * share their end faces.
+ * begin and cut out at its openings and reliefs, and every bend as a true arc. Each flat and each bend is a closed solid;
+ * neighbours share their end faces.
  */
 export function foldedSolid(f: FoldedPanel, posed: Pose = pose(f)): readonly Triangle[] {
   const t = f.sheet.thickness;
@@ -170,6 +173,7 @@ export function foldedSolid(f: FoldedPanel, posed: Pose = pose(f)): readonly Tri
     const walls = part.rings.flatMap(ring =>
       ring.flatMap((a, i): Triangle[] => {
         const b = ring[(i + 1) % ring.length] as Vec2;
+        if (part.open.some(d => Math.abs(a[0] - d) < 1e-3 && Math.abs(b[0] - d) < 1e-3)) return [];
         return [
           [at(a, 0), at(b, 0), at(b, t)],
           [at(a, 0), at(b, t), at(a, t)],

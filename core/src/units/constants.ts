@@ -9,3 +9,5 @@ export const NM_PER_LBF_IN = NM_PER_LBF_FT / 12;
 export const NM_PER_KGF_M = STANDARD_GRAVITY;
 /** 1 ksi in MPa. */
 export const MPA_PER_KSI = (N_PER_LBF * 1000) / (MM_PER_INCH * MM_PER_INCH);
+/** US ton (2,000 lbf) in kN. */
+export const KN_PER_TON = (2000 * N_PER_LBF) / 1000;

@@ -1,4 +1,4 @@
-import { KG_PER_LB, MM_PER_INCH, NM_PER_LBF_FT } from './constants';
+import { KG_PER_LB, KN_PER_TON, MM_PER_INCH, NM_PER_LBF_FT } from './constants';
 import { fixed, signed } from './number';
 import type { UnitSystem } from './parse';
 
@@ -32,6 +32,11 @@ export function torqueFigure(nm: number, system: UnitSystem): Figure {
   return { value: fixed(value, value < 10 ? 1 : 0), unit: system === 'inch' ? 'lbf\u00b7ft' : 'N\u00b7m' };
 }
 
+/** A press's force, given in kN, as a figure: kN, or US tons to a tenth. */
+export const forceFigure = (kn: number, system: UnitSystem): Figure =>
+  system === 'inch' ? { value: fixed(kn / KN_PER_TON, 1), unit: 'ton' } : { value: fixed(kn, 0), unit: 'kN' };
+
+export const formatForce = (kn: number, system: UnitSystem): string => plain(forceFigure(kn, system));
 export const formatLength = (mm: number, system: UnitSystem, fine = false): string =>
   plain(lengthFigure(mm, system, fine));
 export const formatMass = (kg: number, system: UnitSystem): string => plain(massFigure(kg, system));

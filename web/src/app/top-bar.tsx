@@ -31,7 +31,7 @@ function SaveMark() {
       aria-live="polite"
       data-save={save}
       title={fault}
-      className={`max-w-28 text-[12.5px] leading-tight ${tone}`}
+      className={`max-w-28 shrink-0 text-[12.5px] leading-tight ${save === 'saved' ? 'whitespace-nowrap' : ''} ${tone}`}
     >
       {words}
     </output>

@@ -109,7 +109,12 @@ export function BlankDrawing({ pattern: p, units, width, height, bend, onBend }:
           strokeWidth="1.4"
           fill="none"
         />
-        <text x={grain[0]} y={grain[1] - 8} fontSize="12" style={{ fill: 'var(--ink2)' }}>
+        <text
+          x={grain[0] + (p.etch.grain[1] !== 0 ? 8 : 0)}
+          y={grain[1] - (p.etch.grain[1] !== 0 ? 2 : 8)}
+          fontSize="12"
+          style={{ fill: 'var(--ink2)' }}
+        >
           {p.mark} grain
         </text>
         <g stroke="var(--fluid)" strokeWidth="1.2" fill="none">

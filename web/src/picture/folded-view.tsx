@@ -1,93 +1,78 @@
-import {
-  type Flange,
-  fold,
-  foldedSolid,
-  type Panel,
-  type SheetChoice,
-  type Triangle,
-  type Vec3,
-} from '@plate-fold/core';
+import type { Triangle, Vec3 } from '@plate-fold/core';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
-
-interface Eye {
-  /** degrees about the upright axis, and above (below: negative) the plate */
-  readonly turn: number;
-  readonly lift: number;
-}
-
-/** From below and ahead, as a rock sees it. */
-const FROM_BELOW: Eye = { turn: 32, lift: -38 };
-
-const part = (flanges: readonly Flange[], share: number): readonly Flange[] =>
-  flanges.map(f => ({
-    ...f,
-    // an angle of exactly nought would be no bend: the radius is kept and the strip stays
-    angle: f.angle * Math.max(share, 0.004),
-    flanges: f.flanges && part(f.flanges, share),
-  }));
-
-/** The plate with every bend made to a share of its angle. */
-const partlyFolded = (panel: Panel, share: number): Panel => ({
-  ...panel,
-  flanges: part(panel.flanges, share),
-});
-
-const cross = (a: Vec3, b: Vec3): Vec3 => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
-const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+import { EYES, frontLies } from './space/eyes';
+import type { Eye, Solid } from './space/scene';
 
 interface Face {
   readonly d: string;
   readonly depth: number;
   readonly light: number;
+  readonly tone: string;
 }
 
 /** Faces turned towards the eye, far ones first (painter's order), with how much light each catches. */
-function drawn(triangles: readonly Triangle[], eye: Eye, width: number, height: number): readonly Face[] {
+function drawn(solids: readonly Solid[], eye: Eye, width: number, height: number): readonly Face[] {
   const [t, l] = [(eye.turn * Math.PI) / 180, (eye.lift * Math.PI) / 180];
   const [ct, st, cl, sl] = [Math.cos(t), Math.sin(t), Math.cos(l), Math.sin(l)];
-  // right, up and towards the eye in the picture
+  // right, up and towards the eye in the picture; the eye stands off the vehicle's front, turned to its left
   const seen = ([x, y, z]: Vec3): Vec3 => {
-    const [a, b] = [x * ct - y * st, x * st + y * ct];
-    return [a, z * cl + b * sl, -b * cl + z * sl];
+    const [right, near] = [x * st - y * ct, -x * ct - y * st];
+    return [right, z * cl - near * sl, near * cl + z * sl];
   };
-  const all = triangles.map(tri => tri.map(seen) as unknown as Triangle);
-  const pts = all.flat();
-  const [x0, x1] = [Math.min(...pts.map(p => p[0])), Math.max(...pts.map(p => p[0]))];
-  const [y0, y1] = [Math.min(...pts.map(p => p[1])), Math.max(...pts.map(p => p[1]))];
-  const k = Math.min((width - 40) / (x1 - x0), (height - 40) / (y1 - y0));
+  const turned = solids.map(s => ({
+    ...s,
+    triangles: s.triangles.map(tri => tri.map(seen) as unknown as Triangle),
+  }));
+  let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const s of turned)
+    if (s.chosen)
+      for (const tri of s.triangles)
+        for (const p of tri) {
+          x0 = Math.min(x0, p[0]);
+          x1 = Math.max(x1, p[0]);
+          y0 = Math.min(y0, p[1]);
+          y1 = Math.max(y1, p[1]);
+        }
+  const k = Math.min((width - 40) / (x1 - x0), (height - 60) / (y1 - y0));
   const put = (p: Vec3): string =>
     `${(width / 2 + (p[0] - (x0 + x1) / 2) * k).toFixed(1)} ${(height / 2 - (p[1] - (y0 + y1) / 2) * k).toFixed(1)}`;
-  return all
-    .flatMap(([a, b, c]): Face[] => {
-      const n = cross(minus(b, a), minus(c, a));
-      const size = Math.hypot(...n);
-      if (size < 1e-9 || n[2] <= 0) return [];
-      const light = Math.max(0, (0.25 * n[0] + 0.55 * n[1] + 0.8 * n[2]) / size);
-      return [{ d: `M${put(a)}L${put(b)}L${put(c)}Z`, depth: (a[2] + b[2] + c[2]) / 3, light }];
-    })
+  return turned
+    .flatMap(s =>
+      s.triangles.flatMap(([a, b, c]): Face[] => {
+        const [u, v] = [
+          [b[0] - a[0], b[1] - a[1], b[2] - a[2]],
+          [c[0] - a[0], c[1] - a[1], c[2] - a[2]],
+        ] as [Vec3, Vec3];
+        const n = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]] as const;
+        const size = Math.hypot(...n);
+        if (size < 1e-9 || n[2] <= 0) return [];
+        const light = Math.max(0, (0.25 * n[0] + 0.55 * n[1] + 0.8 * n[2]) / size);
+        const tone = s.chosen ? `var(${s.tone})` : 'var(--ghost)';
+        return [{ d: `M${put(a)}L${put(b)}L${put(c)}Z`, depth: (a[2] + b[2] + c[2]) / 3, light, tone }];
+      }),
+    )
     .sort((p, q) => p.depth - q.depth);
 }
 
-/** The folded plate drawn in space: turned by dragging or by arrow keys, folded by a share from flat to finished. */
+/** Plates drawn in projection, for browsers that do not draw in space: turned by dragging or by arrow keys. */
 export function FoldedView(props: {
-  panel: Panel;
-  sheet: SheetChoice;
-  share: number;
+  label: string;
+  solids: readonly Solid[];
+  eye: keyof typeof EYES;
+  /** the eye goes back to its place whenever this changes */
+  about: string;
   width: number;
   height: number;
 }) {
-  const { panel, sheet, share, width, height } = props;
-  const [eye, setEye] = useState(FROM_BELOW);
+  const { label, solids, width, height } = props;
+  const [eye, setEye] = useState<Eye>(EYES[props.eye]);
   const held = useRef<{ x: number; y: number } | undefined>(undefined);
-  const triangles = useMemo(
-    () => foldedSolid(fold(partlyFolded(panel, share), sheet)),
-    [panel, sheet, share],
-  );
-  const faces = useMemo(() => drawn(triangles, eye, width, height), [triangles, eye, width, height]);
+  const [from, setFrom] = useState(props.about);
+  if (from !== props.about) {
+    setFrom(props.about);
+    setEye(EYES[props.eye]);
+  }
+  const faces = useMemo(() => drawn(solids, eye, width, height), [solids, eye, width, height]);
   const turn = (dt: number, dl: number): void =>
     setEye(e => ({ turn: e.turn + dt, lift: Math.max(-89, Math.min(89, e.lift + dl)) }));
   const key = (e: KeyboardEvent): void => {
@@ -98,18 +83,21 @@ export function FoldedView(props: {
       ArrowDown: [0, -8],
     };
     const move = by[e.key];
-    if (!move) return;
+    if (move) turn(move[0], move[1]);
+    else if (e.key === 'Home') setEye(EYES.below);
+    else return;
     e.preventDefault();
-    turn(move[0], move[1]);
+    e.stopPropagation();
   };
+  const words = `seen from ${eye.lift < 0 ? 'below' : 'above'}, ${frontLies(eye)}`;
   return (
     <div
       role="slider"
-      aria-label={`Plate ${panel.mark} folded: arrow keys turn it`}
+      aria-label={`${label}: arrow keys turn it, Home looks from below`}
       aria-valuenow={Math.round(eye.turn)}
-      aria-valuetext={`turned ${Math.round(eye.turn)} degrees, seen from ${eye.lift < 0 ? 'below' : 'above'}`}
+      aria-valuetext={words}
       tabIndex={0}
-      className="cursor-grab"
+      className="relative cursor-grab"
       style={{ touchAction: 'none' }}
       onKeyDown={key}
       onPointerDown={(e: PointerEvent<HTMLDivElement>) => {
@@ -118,7 +106,7 @@ export function FoldedView(props: {
       }}
       onPointerMove={e => {
         if (!held.current) return;
-        turn((e.clientX - held.current.x) * 0.5, (e.clientY - held.current.y) * 0.5);
+        turn((held.current.x - e.clientX) * 0.5, (e.clientY - held.current.y) * 0.5);
         held.current = { x: e.clientX, y: e.clientY };
       }}
       onPointerUp={() => {
@@ -128,15 +116,13 @@ export function FoldedView(props: {
       <svg width={width} height={height} aria-hidden="true" className="block">
         <rect width={width} height={height} fill="var(--ground)" />
         {faces.map(f => {
-          const tone = `color-mix(in oklab, var(--steel) ${Math.round(25 + 75 * f.light)}%, var(--hatch))`;
+          const tone = `color-mix(in oklab, ${f.tone} ${Math.round(25 + 75 * f.light)}%, var(--hatch))`;
           return (
             <path key={f.d} d={f.d} fill={tone} stroke={tone} strokeWidth="0.7" strokeLinejoin="round" />
           );
         })}
-        <text x="12" y="20" fontSize="12" style={{ fill: 'var(--ink2)' }}>
-          seen from {eye.lift < 0 ? 'below' : 'above'}
-        </text>
       </svg>
+      <p className="pointer-events-none absolute bottom-1.5 left-3 text-[12px] text-ink2">{words}</p>
     </div>
   );
 }

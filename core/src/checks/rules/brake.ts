@@ -1,6 +1,5 @@
 import { bendingForce, brakeOrder, dieFor, leastFlange, longestBend, shopOf } from '../../fold';
 import { flangeChanged } from '../../plan';
-import { fixed } from '../../units';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 /** How the parts of a brake are called in a sentence. */
@@ -46,7 +45,7 @@ export const brake: Rule = {
         else if (die && bendingForce(p.material.ultimate, t, hinge.width, die) > shop.brake.force)
           out.push({
             ...at,
-            text: `${plate}, bend ${flange.id} takes ${fixed(bendingForce(p.material.ultimate, t, hinge.width, die), 0)} kN; the brake of ${shop.name} gives ${fixed(shop.brake.force, 0)}.`,
+            text: `${plate}, bend ${flange.id} takes ${words.force(bendingForce(p.material.ultimate, t, hinge.width, die))}; the brake of ${shop.name} gives ${words.force(shop.brake.force)}.`,
             remedy: `${words.length(longestBend(shop, p.material.ultimate, t))} is its longest bend in this sheet: thinner sheet, a shorter bend, or another shop.`,
           });
         return out;

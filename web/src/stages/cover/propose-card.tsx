@@ -17,7 +17,8 @@ import { useEdit } from '../../app/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
-import { type Job, proposeInWorker } from '../../work/propose-client';
+import type { Job } from '../../work/job';
+import { proposeInWorker } from '../../work/propose-client';
 
 const Check = ({ on, name, onChange }: { on: boolean; name: string; onChange: (on: boolean) => void }) => (
   <label className="flex min-h-11 items-center gap-3 first-letter:uppercase">

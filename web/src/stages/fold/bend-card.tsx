@@ -1,39 +1,35 @@
 import {
-  angleToBendTo,
+  type Bend,
+  baseCorners,
   bendDeduction,
-  bendingForce,
-  bendOrder,
-  bendTableCsv,
-  dieFor,
+  brakeOrder,
+  canMitre,
   type FoldedPanel,
   fixed,
   flangeChanged,
-  flatPattern,
-  foldedSolid,
   formatLength,
-  inPlan,
-  kFactor,
-  leastFlange,
-  longestBend,
-  patternDxf,
-  patternSvg,
+  grainOf,
+  grainSet,
+  leastRadius,
+  lengthFigure,
+  MOST_ANGLE,
   RULES,
-  SHOPS,
-  type Shop,
-  stl,
+  runsAlongGrain,
+  shopOf,
 } from '@plate-fold/core';
-import { Download } from 'lucide-react';
 import { selectFindings, useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
 import { useEdit } from '../../app/use-edit';
-import { Button } from '../../ui/button';
 import { Row } from '../../ui/figure';
 import { FindingCard } from '../../ui/finding-card';
 import { MeasureInput } from '../../ui/measure-input';
-import { saveFile } from '../../ui/save-file';
 import { Select } from '../../ui/select';
+import { BrakeFigures } from './brake-figures';
 import { QuoteCard } from './quote-card';
-import { TestBendForm } from './test-bend';
+import { ShopCard } from './shop-card';
+import { ShopFiles } from './shop-files';
+
+const words = (id: string): string => id.replaceAll('-', ' ');
 
 /** The bends of a plate in the order of the brake, what the shop's brake makes of them, and the files for the shop. */
 export function BendCard({
@@ -47,38 +43,34 @@ export function BendCard({
 }) {
   const facts = useFacts();
   const units = useApp(s => s.view.units);
-  const edit = useEdit();
   const findings = useApp(selectFindings).filter(
     f => f.where === 'fold' && f.about.includes(folded.panel.id),
   );
-  const { panel, sheet, material } = folded;
-  const order = bendOrder(folded);
-  const shop: Shop = facts.document.plan.shop ?? (SHOPS[0] as Shop);
-  const t = sheet.thickness;
-  const die = dieFor(t, shop.dies);
-  const pattern = flatPattern(folded);
-  const widthOf = (id: string): number => folded.facets.find(f => f.id === id)?.outline[2]?.[1] ?? 0;
+  const { panel } = folded;
+  const shop = shopOf(facts.document.plan);
+  const { order, blocked } = brakeOrder(folded, shop);
   const chosen = folded.bends.find(b => b.id === bend) ?? folded.bends.find(b => b.id === order[0]);
-  const flange = folded.facets.find(f => f.id === chosen?.id)?.flange;
-  const length = (mm: number): string => formatLength(mm, units, true);
-  const file = `${panel.mark}-${panel.name}`.replace(/[^\w]+/g, '-');
-  const tested = chosen && Math.abs(chosen.kFactor - kFactor(chosen.insideRadius, t)) > 1e-9;
-  const to = chosen && angleToBendTo(Math.abs(chosen.angle), chosen.insideRadius, t, material);
-  const force = chosen && die ? bendingForce(material.ultimate, t, widthOf(chosen.id), die) : undefined;
   return (
     <div className="p-4">
       <h2 className="text-[19px] font-bold">
         <span className="sr-only">Plate {panel.mark}: </span>
-        {order.length === 0 ? 'No bends' : `${order.length} bends, tips first`}
+        {order.length === 0
+          ? 'No bends'
+          : `${order.length} ${order.length === 1 ? 'bend' : 'bends'}${blocked.length > 0 ? '' : ' in the brake’s order'}`}
       </h2>
-      <p className="text-[13px] text-ink2">
-        A working order: whether the brake’s own shape allows it is not simulated.
-      </p>
+      {order.length > 0 && (
+        <p className="text-[13px] text-ink2">
+          {blocked.length === 0
+            ? 'Held against punch, beam, die and bed at every step; an estimate, tools as entered.'
+            : 'No order works on this brake; what stands in the way is below.'}
+        </p>
+      )}
       <ol className="mt-2">
         {order.map((id, i) => {
           const b = folded.bends.find(x => x.id === id);
           if (!b) return null;
           const on = b === chosen;
+          const stuck = blocked.some(x => x.bend === id);
           return (
             <li key={id}>
               <button
@@ -87,166 +79,23 @@ export function BendCard({
                 onClick={() => onBend(id)}
                 className={`grid min-h-11 w-full grid-cols-[1.4rem_1fr_auto_auto] items-center gap-2 border-b border-scribe/70 px-1.5 text-left ${on ? 'bg-fluid text-onfluid [&_*]:text-onfluid' : 'hover:bg-paper'}`}
               >
-                <span className="fig text-[12px] text-ink2">{i + 1}</span>
-                <span className="truncate">{id.replaceAll('-', ' ')}</span>
+                <span className="fig text-[12px] text-ink2">{stuck ? '✕' : i + 1}</span>
+                <span className="truncate">{words(id)}</span>
                 <span className="fig">
                   {b.angle > 0 ? '↑' : '↓'} {fixed(Math.abs(b.angle), 1)}°
                 </span>
-                <span className="fig text-[13px] text-ink2">R {length(b.insideRadius)}</span>
+                <span className="fig text-[13px] text-ink2">
+                  R {formatLength(b.insideRadius, units, true)}
+                </span>
               </button>
             </li>
           );
         })}
       </ol>
-      {chosen && flange && (
-        <section aria-label={`Bend ${chosen.id}`} className="mt-4">
-          <h3 className="font-bold first-letter:uppercase">{chosen.id.replaceAll('-', ' ')}</h3>
-          <div key={chosen.id} className="mt-1 grid grid-cols-3 gap-2">
-            <MeasureInput
-              label="Up by"
-              value={flange.angle}
-              units={units}
-              plain="°"
-              least={-150}
-              most={150}
-              onEnter={v => edit('angle set', d => flangeChanged(d, panel.id, flange.id, { angle: v }))}
-            />
-            <MeasureInput
-              label="Flange"
-              value={flange.length}
-              units={units}
-              least={5}
-              onEnter={v =>
-                edit('flange length set', d => flangeChanged(d, panel.id, flange.id, { length: v }))
-              }
-            />
-            <MeasureInput
-              label="Inside radius"
-              value={chosen.insideRadius}
-              units={units}
-              least={0.2}
-              onEnter={v =>
-                edit('radius set', d => flangeChanged(d, panel.id, flange.id, { insideRadius: v }))
-              }
-            />
-          </div>
-          <dl className="mt-2">
-            <Row
-              name="Bend to"
-              of={{ value: to === undefined ? '–' : fixed(to, 1), unit: '°' }}
-              meaning="it springs back; estimate"
-            />
-            <Row
-              name="K"
-              of={{ value: fixed(chosen.kFactor, 3), unit: '' }}
-              meaning={`at R/t ${fixed(chosen.insideRadius / t, 2)}, ${tested ? 'from your test bend' : 'DIN 6935'}`}
-            />
-            <Row
-              name="Allowance"
-              of={{
-                value: length(chosen.allowanceMm).split(' ')[0] ?? '',
-                unit: units === 'inch' ? 'in' : 'mm',
-              }}
-              meaning="neutral fibre in the bend"
-            />
-            <Row
-              name="Deduction"
-              of={{
-                value:
-                  length(bendDeduction(Math.abs(chosen.angle), chosen.insideRadius, t, chosen.kFactor)).split(
-                    ' ',
-                  )[0] ?? '',
-                unit: units === 'inch' ? 'in' : 'mm',
-              }}
-              meaning="off both legs, measured outside"
-            />
-            <Row
-              name="Force"
-              of={{ value: force === undefined ? '–' : fixed(force, 0), unit: 'kN' }}
-              meaning={die ? `V ${die} mm die; brake gives ${fixed(shop.brake.force, 0)}` : 'no die entered'}
-            />
-            <Row
-              name="Least flange"
-              of={{
-                value: die ? (length(leastFlange(die)).split(' ')[0] ?? '') : '–',
-                unit: units === 'inch' ? 'in' : 'mm',
-              }}
-              meaning="rests on both shoulders of that die"
-            />
-          </dl>
-          {force !== undefined && force > shop.brake.force && (
-            <p
-              role="status"
-              className="mt-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[14px]"
-            >
-              {shop.name} cannot press this bend in one stroke:{' '}
-              {length(longestBend(shop, material.ultimate, t))} is its longest in this sheet.
-            </p>
-          )}
-        </section>
-      )}
-      <section aria-label="Shop" className="mt-4">
-        <h3 className="font-bold">Shop</h3>
-        <Select
-          label="Shop"
-          value={shop.id}
-          choices={SHOPS.map(s => ({ value: s.id, name: s.name }))}
-          onChoose={v =>
-            edit('shop chosen', d => {
-              const next = SHOPS.find(s => s.id === v);
-              // what was tested goes along: it belongs to the sheet as much as to the brake
-              return inPlan(d, { shop: next && { ...next, kFactors: shop.kFactors } });
-            })
-          }
-          className="w-full"
-        />
-        <div key={shop.id} className="mt-2 grid grid-cols-2 gap-2">
-          <MeasureInput
-            label="Brake, longest"
-            value={shop.brake.length}
-            units={units}
-            least={200}
-            onEnter={v =>
-              edit('brake set', d => inPlan(d, { shop: { ...shop, brake: { ...shop.brake, length: v } } }))
-            }
-          />
-          <MeasureInput
-            label="Brake, force"
-            value={shop.brake.force}
-            units={units}
-            plain="kN"
-            least={20}
-            onEnter={v =>
-              edit('brake set', d => inPlan(d, { shop: { ...shop, brake: { ...shop.brake, force: v } } }))
-            }
-          />
-        </div>
-      </section>
-      {chosen && <TestBendForm key={sheet.material} thickness={t} material={sheet.material} shop={shop} />}
-      <section aria-label="Files for the shop" className="mt-4">
-        <h3 className="mb-1 font-bold">For the shop</h3>
-        <div className="grid grid-cols-2 gap-2">
-          <Button onClick={() => saveFile(`${file}.dxf`, patternDxf(pattern, units), 'image/vnd.dxf')}>
-            <Download size={16} aria-hidden="true" /> Blank, DXF
-          </Button>
-          <Button onClick={() => saveFile(`${file}.svg`, patternSvg(pattern), 'image/svg+xml')}>
-            <Download size={16} aria-hidden="true" /> Blank, SVG
-          </Button>
-          <Button
-            onClick={() =>
-              saveFile(`${file}.stl`, stl(`plate ${panel.mark}`, foldedSolid(folded)), 'model/stl')
-            }
-          >
-            <Download size={16} aria-hidden="true" /> Folded, STL
-          </Button>
-          <Button onClick={() => saveFile('bends.csv', bendTableCsv(facts.panels), 'text/csv')}>
-            <Download size={16} aria-hidden="true" /> Bends, CSV
-          </Button>
-        </div>
-        <p className="mt-1 text-[12.5px] text-ink2">
-          DXF in {units === 'inch' ? 'inches' : 'millimetres'}, layers CUT, BEND_UP, BEND_DOWN, ETCH.
-        </p>
-      </section>
+      {chosen && <ChosenBend key={chosen.id} folded={folded} bend={chosen} />}
+      {order.length > 0 && <Grain folded={folded} />}
+      <ShopCard folded={folded} />
+      <ShopFiles folded={folded} />
       <QuoteCard />
       {findings.length > 0 && (
         <ul className="mt-4 grid gap-2" aria-label="Findings on the bends">
@@ -255,6 +104,156 @@ export function BendCard({
           ))}
         </ul>
       )}
+    </div>
+  );
+}
+
+/** One bend: which way, how far, how round, its ends, and its figures. */
+function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
+  const units = useApp(s => s.view.units);
+  const edit = useEdit();
+  const { panel, sheet } = folded;
+  const flange = folded.facets.find(f => f.id === bend.id)?.flange;
+  if (!flange) return null;
+  const t = sheet.thickness;
+  const least = leastRadius(folded, bend.id);
+  const figure = (mm: number) => lengthFigure(mm, units, true);
+  const set = (intent: string, part: Parameters<typeof flangeChanged>[3]): void =>
+    void edit(intent, d => flangeChanged(d, panel.id, flange.id, part));
+  const corners = baseCorners(panel).filter(c => c.ends.some(e => e?.flange.id === bend.id));
+  const mitrable = corners.some(canMitre);
+  const mitred = corners.some(c => canMitre(c) && c.ends.some(e => e?.flange.mitre));
+  const reliefs = folded.blank.reliefs.filter(r => r.bends.includes(bend.id));
+  return (
+    <section aria-label={`Bend ${bend.id}`} className="mt-4">
+      <h3 className="font-bold first-letter:uppercase">{words(bend.id)}</h3>
+      <div className="mt-1 grid grid-cols-[auto_1fr_1fr] items-end gap-2">
+        <fieldset className="flex">
+          <legend className="text-[12.5px] text-ink2">Folds</legend>
+          {([1, -1] as const).map(way => (
+            <button
+              key={way}
+              type="button"
+              aria-pressed={Math.sign(flange.angle || 1) === way}
+              onClick={() => set('direction set', { angle: way * Math.abs(flange.angle) })}
+              className={`min-h-11 border px-2.5 first-of-type:rounded-l-[4px] last-of-type:rounded-r-[4px] ${Math.sign(flange.angle || 1) === way ? 'border-fluid bg-fluid font-semibold text-onfluid' : 'border-scribe bg-paper'}`}
+            >
+              {way > 0 ? 'up' : 'down'}
+            </button>
+          ))}
+        </fieldset>
+        <MeasureInput
+          label="Angle"
+          value={Math.abs(flange.angle)}
+          units={units}
+          plain="°"
+          least={0}
+          most={MOST_ANGLE}
+          onEnter={v => set('angle set', { angle: v * (flange.angle < 0 ? -1 : 1) })}
+        />
+        <MeasureInput
+          label="Inside radius"
+          value={flange.insideRadius ?? bend.insideRadius}
+          units={units}
+          least={0.2}
+          onEnter={v => set('radius set', { insideRadius: v })}
+        />
+      </div>
+      <div className="mt-2 grid grid-cols-3 gap-2">
+        <MeasureInput
+          label="Flange"
+          value={flange.length}
+          units={units}
+          least={5}
+          onEnter={v => set('flange length set', { length: v })}
+        />
+        {(['Inset, start', 'Inset, end'] as const).map((label, i) => (
+          <MeasureInput
+            key={label}
+            label={label}
+            value={flange.inset?.[i] ?? 0}
+            units={units}
+            least={0}
+            onEnter={v => {
+              const [a, b] = flange.inset ?? [0, 0];
+              set('inset set', { inset: i === 0 ? [v, b] : [a, v] });
+            }}
+          />
+        ))}
+      </div>
+      {mitrable && (
+        <label className="mt-1 flex min-h-11 items-center gap-2.5">
+          <input
+            type="checkbox"
+            className="size-5 accent-[var(--fluid)]"
+            checked={mitred}
+            onChange={e =>
+              edit('corner mitred', d =>
+                corners
+                  .filter(canMitre)
+                  .flatMap(c => c.ends)
+                  .reduce(
+                    (doc, end) =>
+                      end ? flangeChanged(doc, panel.id, end.flange.id, { mitre: e.target.checked }) : doc,
+                    d,
+                  ),
+              )
+            }
+          />
+          mitred with the flange beside it
+        </label>
+      )}
+      <dl className="mt-2">
+        <Row
+          name="Least radius"
+          of={Number.isFinite(least) ? figure(least) : { value: '–', unit: '' }}
+          meaning={
+            Number.isFinite(least)
+              ? runsAlongGrain(folded, bend.id)
+                ? 'this bend runs along the grain; a guess'
+                : 'this bend runs across the grain'
+              : 'this sheet is not folded cold'
+          }
+        />
+        <BrakeFigures folded={folded} bend={bend} />
+        <Row name="Allowance" of={figure(bend.allowanceMm)} meaning="neutral fibre in the bend" />
+        <Row
+          name="Deduction"
+          of={figure(bendDeduction(Math.abs(bend.angle), bend.insideRadius, t, bend.kFactor))}
+          meaning="off both legs, measured outside"
+        />
+        {reliefs.length > 0 && (
+          <Row
+            name="Reliefs"
+            of={{ value: String(reliefs.length), unit: '' }}
+            meaning={
+              reliefs.some(r => r.kind === 'corner')
+                ? 'cut where two bends meet, and beside free ends'
+                : `beside its ends, ${formatLength(t, units, true)} wide, R + t deep`
+            }
+          />
+        )}
+      </dl>
+    </section>
+  );
+}
+
+/** Which way the blank lies to the grain of its sheet. */
+function Grain({ folded }: { folded: FoldedPanel }) {
+  const edit = useEdit();
+  return (
+    <div className="mt-3">
+      <span className="block text-[12.5px] text-ink2">Grain of the sheet</span>
+      <Select
+        label="Grain of the sheet"
+        value={grainOf(folded)[0] !== 0 ? 'u' : 'v'}
+        choices={[
+          { value: 'u', name: 'along the vehicle' },
+          { value: 'v', name: 'across the vehicle' },
+        ]}
+        onChoose={g => edit('grain turned', d => grainSet(d, folded.panel.id, g))}
+        className="w-full"
+      />
     </div>
   );
 }

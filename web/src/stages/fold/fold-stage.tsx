@@ -5,12 +5,12 @@ import { useFacts } from '../../app/derived';
 import { useApp, useDo } from '../../app/store';
 import { panelSelected } from '../../app/view-slice';
 import { BlankDrawing } from '../../picture/blank-drawing';
-import { FoldedView } from '../../picture/folded-view';
 import { useSize } from '../../picture/use-size';
 import { BendCard } from './bend-card';
 import { NestView } from './nest-view';
+import { SpacePane } from './space-pane';
 
-/** The flat blank beside the folded plate, and the slider between the two. */
+/** The flat blank beside the plate in space. */
 function Pictures({
   folded,
   bend,
@@ -22,8 +22,6 @@ function Pictures({
 }) {
   const units = useApp(s => s.view.units);
   const [flatBox, flat] = useSize<HTMLDivElement>();
-  const [spaceBox, space] = useSize<HTMLDivElement>();
-  const [share, setShare] = useState(1);
   return (
     <div className="flex min-h-0 flex-1 max-desk:flex-col">
       <div
@@ -41,32 +39,7 @@ function Pictures({
           />
         )}
       </div>
-      <div className="flex min-w-0 flex-1 flex-col bg-ground">
-        <div ref={spaceBox} className="min-h-60 flex-1 overflow-hidden">
-          {space.width > 0 && (
-            <FoldedView
-              panel={folded.panel}
-              sheet={folded.sheet}
-              share={share}
-              width={space.width}
-              height={Math.max(240, space.height)}
-            />
-          )}
-        </div>
-        <label className="flex min-h-14 items-center gap-3 border-t border-scribe bg-sheet px-4">
-          <span>flat</span>
-          <input
-            type="range"
-            min="0"
-            max="100"
-            value={Math.round(share * 100)}
-            aria-label="Folded share"
-            onChange={e => setShare(Number(e.target.value) / 100)}
-            className="h-11 flex-1 accent-[var(--fluid)]"
-          />
-          <span>finished</span>
-        </label>
-      </div>
+      <SpacePane folded={folded} />
     </div>
   );
 }

@@ -1,22 +1,30 @@
 import {
+  boxOf,
   fixed,
+  flatPattern,
   formatLength,
   MATERIALS,
   massFigure,
+  NEST_DEFAULTS,
+  type Nest,
   type NestedSheet,
-  nest,
+  nestDxf,
   RATES,
-  SHOPS,
-  type Shop,
+  shopOf,
   type UnitSystem,
 } from '@plate-fold/core';
-import { useMemo, useState } from 'react';
+import { Download } from 'lucide-react';
+import { useEffect, useState } from 'react';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
 import { HatchDefs, hatch } from '../../picture/hatch';
 import { useSize } from '../../picture/use-size';
+import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { sheetName } from '../../ui/names';
+import { saveFile } from '../../ui/save-file';
+import { Select } from '../../ui/select';
+import { nestInWorker } from '../../work/nest-client';
 
 /** A stock sheet with the blanks on it, to scale, grain along its long side. */
 function SheetDrawing({ sheet, units, width }: { sheet: NestedSheet; units: UnitSystem; width: number }) {
@@ -68,7 +76,8 @@ function SheetDrawing({ sheet, units, width }: { sheet: NestedSheet; units: Unit
         </g>
       )}
       {sheet.blanks.map(b => {
-        const [x, y] = [b.at[0] + b.size[0] / 2, b.at[1] + b.size[1] / 2];
+        const { min, max } = boxOf(b.outlines.flat());
+        const [x, y] = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
         return (
           <g key={b.panel}>
             <path
@@ -101,17 +110,33 @@ function SheetDrawing({ sheet, units, width }: { sheet: NestedSheet; units: Unit
 export function NestView() {
   const facts = useFacts();
   const units = useApp(s => s.view.units);
-  const shop: Shop = facts.document.plan.shop ?? (SHOPS[0] as Shop);
-  const [kerf, setKerf] = useState(2);
-  const [margin, setMargin] = useState(10);
-  const [keepGrain, setKeepGrain] = useState(true);
+  const { sheets: stock, name } = shopOf(facts.document.plan);
+  const [kerf, setKerf] = useState<number>(NEST_DEFAULTS.kerf);
+  const [margin, setMargin] = useState<number>(NEST_DEFAULTS.margin);
+  const [keepGrain, setKeepGrain] = useState<boolean>(NEST_DEFAULTS.keepGrain);
+  const [step, setStep] = useState<'90' | '45' | '15'>('90');
+  const [made, setMade] = useState<Nest>({ sheets: [], tooLarge: [] });
+  const [busy, setBusy] = useState(true);
+  const [fault, setFault] = useState<string>();
   const [box, size] = useSize<HTMLDivElement>();
   const { panels } = facts;
-  const columns = size.width > 700 ? 2 : 1;
-  const made = useMemo(
-    () => nest(panels, { sheets: shop.sheets, kerf, margin, keepGrain }),
-    [panels, shop.sheets, kerf, margin, keepGrain],
-  );
+  const columns = size.width > 700 && made.sheets.length > 1 ? 2 : 1;
+  useEffect(() => {
+    setBusy(true);
+    const job = nestInWorker(panels, { sheets: stock, kerf, margin, keepGrain, step: Number(step) });
+    job.result.then(
+      n => {
+        setMade(n);
+        setFault(undefined);
+        setBusy(false);
+      },
+      (e: Error) => {
+        setFault(e.message);
+        setBusy(false);
+      },
+    );
+    return job.cancel;
+  }, [panels, stock, kerf, margin, keepGrain, step]);
   const massOf = (s: NestedSheet): number =>
     s.size[0] * s.size[1] * s.thickness * MATERIALS[s.material].density * 1e-9;
   const mass = made.sheets.reduce((sum, s) => sum + massOf(s), 0);
@@ -149,7 +174,20 @@ export function NestView() {
           />
           grain along the sheet
         </label>
-        <p role="status" className="ml-auto text-right">
+        {!keepGrain && (
+          <Select
+            label="Turned in steps of"
+            value={step}
+            choices={[
+              { value: '90', name: 'quarter turns' },
+              { value: '45', name: 'steps of 45°' },
+              { value: '15', name: 'steps of 15°' },
+            ]}
+            onChoose={setStep}
+          />
+        )}
+        <p role="status" aria-busy={busy} className="ml-auto text-right">
+          {busy ? 'Laying them out … ' : ''}
           <span className="fig text-[19px] font-semibold">{made.sheets.length}</span>{' '}
           {made.sheets.length === 1 ? 'sheet' : 'sheets'},{' '}
           <span className="fig">{fixed(whole > 0 ? (used / whole) * 100 : 0, 0)}</span> % used,{' '}
@@ -157,9 +195,14 @@ export function NestView() {
           <span className="fig">{fixed(cost, 0)}</span> $ ({RATES.note})
         </p>
       </div>
+      {fault && (
+        <p role="alert" className="mb-3 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2">
+          The blanks could not be laid out: {fault}.
+        </p>
+      )}
       {made.tooLarge.length > 0 && (
         <p role="alert" className="mb-3 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2">
-          No sheet of {shop.name} holds the blank of plate{' '}
+          No sheet of {name} holds the blank of plate{' '}
           {made.tooLarge.map(id => panels.find(p => p.panel.id === id)?.panel.mark).join(', ')}: split it on
           Cover, or choose another shop.
         </p>
@@ -173,10 +216,19 @@ export function NestView() {
           made.sheets.map((s, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: sheets of one kind are told apart by their place only
             <figure key={i}>
-              <figcaption className="mb-1 text-[14px]">
-                <b>{sheetName({ material: s.material, thickness: s.thickness, finish: 'raw' })}</b>{' '}
-                {formatLength(s.size[0], units)} × {formatLength(s.size[1], units)},{' '}
-                <span className="fig">{fixed(s.yield * 100, 0)}</span> % used
+              <figcaption className="mb-1 flex items-center gap-3 text-[14px]">
+                <span className="flex-1">
+                  <b>{sheetName({ material: s.material, thickness: s.thickness, finish: 'raw' })}</b>{' '}
+                  {formatLength(s.size[0], units)} × {formatLength(s.size[1], units)},{' '}
+                  <span className="fig">{fixed(s.yield * 100, 0)}</span> % used
+                </span>
+                <Button
+                  onClick={() =>
+                    saveFile(`nest-${i + 1}.dxf`, nestDxf(s, panels.map(flatPattern), units), 'image/vnd.dxf')
+                  }
+                >
+                  <Download size={16} aria-hidden="true" /> Sheet {i + 1}, DXF
+                </Button>
               </figcaption>
               <SheetDrawing sheet={s} units={units} width={(size.width - (columns - 1) * 16) / columns} />
             </figure>

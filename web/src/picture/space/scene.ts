@@ -1,0 +1,315 @@
+import type { Polygon, Triangle, Vec3 } from '@plate-fold/core';
+import {
+  AmbientLight,
+  BackSide,
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  DirectionalLight,
+  EdgesGeometry,
+  ExtrudeGeometry,
+  Group,
+  LineBasicMaterial,
+  LineSegments,
+  Mesh,
+  MeshBasicMaterial,
+  MeshLambertMaterial,
+  PerspectiveCamera,
+  Plane,
+  Scene,
+  Shape,
+  Vector3,
+  WebGLRenderer,
+} from 'three';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+
+/** A body of sheet, in the vehicle's frame, mm. */
+export interface Solid {
+  readonly id: string;
+  readonly triangles: readonly Triangle[];
+  /** the colour variable it is drawn in, and whether it stands out */
+  readonly tone: '--steel' | '--stainless' | '--aluminium' | '--plastic';
+  readonly chosen: boolean;
+}
+
+/** A part of the vehicle, upright over its footprint, mm. */
+export interface Ghost {
+  readonly id: string;
+  readonly footprint: Polygon;
+  readonly zBottom: number;
+  readonly zTop: number;
+}
+
+/** What is cut away: everything beyond `at` along an axis, mm. */
+export interface Section {
+  readonly axis: 'x' | 'y';
+  readonly at: number;
+}
+
+/** Where the eye stands: degrees round the upright axis from the vehicle's front, and above (below: negative) level. */
+export interface Eye {
+  readonly turn: number;
+  readonly lift: number;
+}
+
+export interface SpaceScene {
+  readonly solids: (list: readonly Solid[]) => void;
+  readonly ghosts: (list: readonly Ghost[]) => void;
+  readonly section: (cut: Section | undefined) => void;
+  /** reads the colours of the page's theme anew */
+  readonly recolour: () => void;
+  readonly resize: (width: number, height: number) => void;
+  readonly eye: () => Eye;
+  readonly lookFrom: (eye: Eye) => void;
+  /** brings the chosen solid to the middle, as large as fits */
+  readonly fit: () => void;
+  /** comes nearer by a factor */
+  readonly nearer: (factor: number) => void;
+  /** where a point stands in the picture, px */
+  readonly seenAt: (p: Vec3) => readonly [number, number] | undefined;
+  readonly dispose: () => void;
+}
+
+const colourOf = (name: string): Color =>
+  new Color(getComputedStyle(document.documentElement).getPropertyValue(name).trim() || '#888888');
+
+/** Folds sharper than this are drawn as lines, degrees: the chords of a bend's arc are not. */
+const CREASE = 28;
+const FIELD = 28;
+/** Faces stand a little behind the lines on them, or the lines would break up. */
+const BEHIND_LINES = { polygonOffset: true, polygonOffsetFactor: 1.5, polygonOffsetUnits: 2 } as const;
+
+function geometryOf(triangles: readonly Triangle[]): BufferGeometry {
+  const at = new Float32Array(triangles.length * 9);
+  let i = 0;
+  for (const t of triangles)
+    for (const [x, y, z] of t) {
+      at[i++] = x;
+      at[i++] = y;
+      at[i++] = z;
+    }
+  const g = new BufferGeometry();
+  g.setAttribute('position', new BufferAttribute(at, 3));
+  g.computeVertexNormals();
+  return g;
+}
+
+const inUnit = (deg: number): number => (deg * Math.PI) / 180;
+
+/**
+ * A picture in space on a canvas, drawn only when something changed. Throws where the browser has no WebGL.
+ * `onTurn` hears of every move of the eye.
+ */
+export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceScene {
+  const renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true });
+  renderer.localClippingEnabled = true;
+  renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
+  const scene = new Scene();
+  const camera = new PerspectiveCamera(FIELD, 1, 60, 30_000);
+  camera.up.set(0, 0, 1);
+  const sun = new DirectionalLight(0xffffff, 2.1);
+  sun.position.set(-0.5, 0.9, 1);
+  camera.add(sun, new AmbientLight(0xffffff, 1.25));
+  scene.add(camera);
+  const plates = new Group();
+  const parts = new Group();
+  scene.add(plates, parts);
+  const controls = new OrbitControls(camera, canvas);
+  controls.enableDamping = false;
+  controls.minDistance = 120;
+  controls.maxDistance = 20_000;
+
+  let planes: Plane[] = [];
+  let shown: readonly Solid[] = [];
+  let ghosted: readonly Ghost[] = [];
+  let asked = 0;
+  const draw = (): void => {
+    if (asked) return;
+    asked = requestAnimationFrame(() => {
+      asked = 0;
+      renderer.render(scene, camera);
+    });
+  };
+  controls.addEventListener('change', () => {
+    draw();
+    onTurn();
+  });
+
+  /*
+   * Materials are kept for as long as the picture: a shader is made once, not at every step of the slider. Geometries
+   * come and go with what is shown.
+   */
+  const kept = new Map<string, MeshLambertMaterial | MeshBasicMaterial | LineBasicMaterial>();
+  const material = <T extends MeshLambertMaterial | MeshBasicMaterial | LineBasicMaterial>(
+    name: string,
+    make: () => T,
+    colour: Color,
+  ): T => {
+    const m = (kept.get(name) as T | undefined) ?? make();
+    kept.set(name, m);
+    m.color.copy(colour);
+    if (m.clippingPlanes?.length !== planes.length) m.needsUpdate = true;
+    m.clippingPlanes = planes;
+    return m;
+  };
+  const empty = (g: Group): void => {
+    for (const child of [...g.children]) {
+      g.remove(child);
+      if (child instanceof Mesh || child instanceof LineSegments) child.geometry.dispose();
+    }
+  };
+  const layPlates = (): void => {
+    empty(plates);
+    const line = colourOf('--ink');
+    for (const s of shown) {
+      if (s.triangles.length === 0) continue;
+      const g = geometryOf(s.triangles);
+      const tone = colourOf(s.tone);
+      if (!s.chosen) tone.lerp(colourOf('--ground'), 0.45);
+      const look = s.chosen ? 'chosen' : 'other';
+      plates.add(
+        new Mesh(
+          g,
+          material(`${s.tone} ${look}`, () => new MeshLambertMaterial(BEHIND_LINES), tone),
+        ),
+      );
+      // where a section opens the sheet its inside is seen: drawn full, as a cut is
+      if (planes.length > 0)
+        plates.add(
+          new Mesh(
+            g,
+            material('cut', () => new MeshBasicMaterial({ side: BackSide, ...BEHIND_LINES }), line),
+          ),
+        );
+      plates.add(
+        new LineSegments(
+          new EdgesGeometry(g, CREASE),
+          material(
+            `line ${look}`,
+            () => new LineBasicMaterial({ transparent: true, opacity: s.chosen ? 0.85 : 0.35 }),
+            line,
+          ),
+        ),
+      );
+    }
+    draw();
+  };
+  const layParts = (): void => {
+    empty(parts);
+    const grey = colourOf('--ghostline');
+    for (const p of ghosted) {
+      const shape = new Shape();
+      p.footprint.forEach(([x, y], i) => {
+        if (i === 0) shape.moveTo(x, y);
+        else shape.lineTo(x, y);
+      });
+      const g = new ExtrudeGeometry(shape, { depth: p.zTop - p.zBottom, bevelEnabled: false });
+      g.translate(0, 0, p.zBottom);
+      parts.add(
+        new Mesh(
+          g,
+          material(
+            'ghost',
+            () => new MeshLambertMaterial({ transparent: true, opacity: 0.2, depthWrite: false }),
+            grey,
+          ),
+        ),
+        new LineSegments(
+          new EdgesGeometry(g, 20),
+          material('ghost line', () => new LineBasicMaterial({ transparent: true, opacity: 0.7 }), grey),
+        ),
+      );
+    }
+    draw();
+  };
+
+  const box = (): { middle: Vector3; radius: number } => {
+    const points = shown.filter(s => s.chosen).flatMap(s => s.triangles.flat());
+    const low = new Vector3(Infinity, Infinity, Infinity);
+    const high = new Vector3(-Infinity, -Infinity, -Infinity);
+    for (const p of points) {
+      low.min(new Vector3(...p));
+      high.max(new Vector3(...p));
+    }
+    if (points.length === 0) return { middle: new Vector3(0, 0, 400), radius: 800 };
+    return { middle: low.clone().add(high).multiplyScalar(0.5), radius: low.distanceTo(high) / 2 };
+  };
+  const eye = (): Eye => {
+    const d = camera.position.clone().sub(controls.target);
+    return {
+      turn: (Math.atan2(-d.y, -d.x) * 180) / Math.PI,
+      lift: (Math.asin(d.z / (d.length() || 1)) * 180) / Math.PI,
+    };
+  };
+  const lookFrom = ({ turn, lift }: Eye): void => {
+    const far = camera.position.distanceTo(controls.target) || 2000;
+    const l = inUnit(Math.max(-88.5, Math.min(88.5, lift)));
+    const t = inUnit(turn);
+    camera.position
+      .set(-Math.cos(t) * Math.cos(l), -Math.sin(t) * Math.cos(l), Math.sin(l))
+      .multiplyScalar(far)
+      .add(controls.target);
+    controls.update();
+    draw();
+    onTurn();
+  };
+  return {
+    solids: list => {
+      shown = list;
+      layPlates();
+    },
+    ghosts: list => {
+      ghosted = list;
+      layParts();
+    },
+    section: cut => {
+      // what lies beyond the cut, towards front or left, is taken away
+      planes = cut
+        ? [new Plane(new Vector3(cut.axis === 'x' ? 1 : 0, cut.axis === 'y' ? 1 : 0, 0), -cut.at)]
+        : [];
+      layPlates();
+      layParts();
+    },
+    recolour: () => {
+      layPlates();
+      layParts();
+    },
+    resize: (width, height) => {
+      renderer.setSize(width, height, false);
+      camera.aspect = width / Math.max(height, 1);
+      camera.updateProjectionMatrix();
+      draw();
+    },
+    eye,
+    lookFrom,
+    fit: () => {
+      const { middle, radius } = box();
+      const now = eye();
+      controls.target.copy(middle);
+      const narrow = Math.min(1, camera.aspect);
+      camera.position
+        .copy(middle)
+        .add(new Vector3(0, 0, (radius * 1.04) / Math.sin(inUnit(FIELD) / 2) / narrow));
+      lookFrom(now);
+    },
+    nearer: factor => {
+      camera.position.sub(controls.target).divideScalar(factor).add(controls.target);
+      controls.update();
+      draw();
+    },
+    seenAt: p => {
+      const v = new Vector3(...p).project(camera);
+      if (v.z > 1) return undefined;
+      const { clientWidth, clientHeight } = canvas;
+      return [((v.x + 1) / 2) * clientWidth, ((1 - v.y) / 2) * clientHeight];
+    },
+    dispose: () => {
+      cancelAnimationFrame(asked);
+      controls.dispose();
+      empty(plates);
+      empty(parts);
+      for (const m of kept.values()) m.dispose();
+      renderer.dispose();
+    },
+  };
+}

@@ -1,0 +1,73 @@
+import {
+  type FoldedPanel,
+  formatForce,
+  formatLength,
+  inPlan,
+  SHOPS,
+  type Shop,
+  shopOf,
+} from '@plate-fold/core';
+import { useState } from 'react';
+import { useFacts } from '../../app/derived';
+import { useApp } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
+import { Button } from '../../ui/button';
+import { Select } from '../../ui/select';
+import { KTable } from './k-table';
+import { ShopSheet } from './shop-sheet';
+import { TestBendForm } from './test-bend';
+
+/** The shop that folds the plates: which one, what its brake can do, and the K it bends by. */
+export function ShopCard({ folded }: { folded: FoldedPanel }) {
+  const facts = useFacts();
+  const units = useApp(s => s.view.units);
+  const edit = useEdit();
+  const shop = shopOf(facts.document.plan);
+  const [open, setOpen] = useState<'shop' | 'k'>();
+  const known = SHOPS.some(s => s.id === shop.id) ? SHOPS : [...SHOPS, shop];
+  const keep = (intent: string) => (next: Shop) => void edit(intent, d => inPlan(d, { shop: next }));
+  const stock = shop.sheets.map(([l, w]) => `${formatLength(l, units)} × ${formatLength(w, units)}`);
+  return (
+    <section aria-label="Shop" className="mt-4">
+      <h3 className="font-bold">Shop</h3>
+      <Select
+        label="Shop"
+        value={shop.id}
+        choices={known.map(s => ({ value: s.id, name: s.id === shop.id ? shop.name : s.name }))}
+        onChoose={v => {
+          const next = SHOPS.find(s => s.id === v);
+          // what was tested goes along: it belongs to the sheet as much as to the brake
+          if (next && next.id !== shop.id) keep('shop chosen')({ ...next, kFactors: shop.kFactors });
+        }}
+        className="w-full"
+      />
+      <p className="mt-1 text-[13px] text-ink2">
+        Brake {formatLength(shop.brake.length, units)}, {formatForce(shop.brake.force, units)}; dies{' '}
+        {shop.dies.map(d => formatLength(d, units)).join(', ') || 'none'}; sheets {stock.join(', ') || 'none'}
+        .
+      </p>
+      <div className="mt-1 grid grid-cols-2 gap-2">
+        <Button onClick={() => setOpen('shop')}>Change it</Button>
+        <Button onClick={() => setOpen('k')}>K table</Button>
+      </div>
+      <ShopSheet
+        open={open === 'shop'}
+        shop={shop}
+        onClose={() => setOpen(undefined)}
+        onChange={keep('shop changed')}
+      />
+      <KTable
+        open={open === 'k'}
+        shop={shop}
+        onClose={() => setOpen(undefined)}
+        onChange={keep('K entered')}
+      />
+      <TestBendForm
+        key={`${folded.sheet.material} ${folded.sheet.thickness}`}
+        thickness={folded.sheet.thickness}
+        material={folded.sheet.material}
+        shop={shop}
+      />
+    </section>
+  );
+}

@@ -1,0 +1,63 @@
+import {
+  bendTableCsv,
+  type FoldedPanel,
+  flatPattern,
+  foldedSolid,
+  glb,
+  patternDxf,
+  patternSvg,
+  stl,
+} from '@plate-fold/core';
+import { Download } from 'lucide-react';
+import { useFacts } from '../../app/derived';
+import { useApp } from '../../app/store';
+import { Button } from '../../ui/button';
+import { saveFile } from '../../ui/save-file';
+
+/** What a shop is sent, as files. */
+export function ShopFiles({ folded }: { folded: FoldedPanel }) {
+  const facts = useFacts();
+  const units = useApp(s => s.view.units);
+  const { panel } = folded;
+  const file = `${panel.mark}-${panel.name}`.replace(/[^\w]+/g, '-');
+  const part = (p: FoldedPanel) => ({
+    name: `${p.panel.mark} ${p.panel.name}`,
+    family: p.material.family,
+    triangles: foldedSolid(p),
+  });
+  const files: readonly (readonly [string, () => void])[] = [
+    ['Blank, DXF', () => saveFile(`${file}.dxf`, patternDxf(flatPattern(folded), units), 'image/vnd.dxf')],
+    ['Blank, SVG', () => saveFile(`${file}.svg`, patternSvg(flatPattern(folded)), 'image/svg+xml')],
+    [
+      'Folded, STL',
+      () => saveFile(`${file}.stl`, stl(`plate ${panel.mark}`, foldedSolid(folded)), 'model/stl'),
+    ],
+    ['Folded, GLB', () => saveFile(`${file}.glb`, glb(panel.name, [part(folded)]), 'model/gltf-binary')],
+    [
+      'Whole set, GLB',
+      () =>
+        saveFile(
+          `${facts.document.plan.id}.glb`,
+          glb(facts.document.plan.name, facts.panels.map(part)),
+          'model/gltf-binary',
+        ),
+    ],
+    ['Bends, CSV', () => saveFile('bends.csv', bendTableCsv(facts.panels), 'text/csv')],
+  ];
+  return (
+    <section aria-label="Files for the shop" className="mt-4">
+      <h3 className="mb-1 font-bold">For the shop</h3>
+      <div className="grid grid-cols-2 gap-2">
+        {files.map(([name, save]) => (
+          <Button key={name} onClick={save}>
+            <Download size={16} aria-hidden="true" /> {name}
+          </Button>
+        ))}
+      </div>
+      <p className="mt-1 text-[12.5px] text-ink2">
+        DXF in {units === 'inch' ? 'inches' : 'millimetres'}, layers CUT, BEND_UP, BEND_DOWN, ETCH. GLB opens
+        in any 3D viewer.
+      </p>
+    </section>
+  );
+}

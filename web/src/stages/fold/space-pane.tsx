@@ -1,0 +1,196 @@
+import {
+  boxesMeet,
+  boxOf,
+  type Facts,
+  type FoldedPanel,
+  facetInSpace,
+  foldedSolid,
+  formatLength,
+  pose,
+  type Vec2,
+} from '@plate-fold/core';
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { useFacts } from '../../app/derived';
+import { useApp } from '../../app/store';
+import { FoldedView } from '../../picture/folded-view';
+import type { EYES } from '../../picture/space/eyes';
+import type { Ghost, Section, Solid } from '../../picture/space/scene';
+import { hasWebGl } from '../../picture/space/webgl';
+import { useSize } from '../../picture/use-size';
+import { Select } from '../../ui/select';
+
+const SpaceView = lazy(() => import('../../picture/space/space-view'));
+
+/** Parts and members this near to the plate in plan are drawn behind it, mm. */
+const AROUND = 120;
+
+const solidOf = (p: FoldedPanel, chosen: boolean, share = 1): Solid => ({
+  id: p.panel.id,
+  tone: `--${p.material.family}`,
+  chosen,
+  triangles: foldedSolid(p, share === 1 ? undefined : pose(p, () => share)),
+});
+
+/** Parts and members of the vehicle over a plate. */
+function ghostsOver(facts: Facts, f: FoldedPanel): readonly Ghost[] {
+  const { min, max } = boxOf(f.facets.flatMap(x => facetInSpace(x).map((q): Vec2 => [q[0], q[1]])));
+  const near = {
+    min: [min[0] - AROUND, min[1] - AROUND] as const,
+    max: [max[0] + AROUND, max[1] + AROUND] as const,
+  };
+  return [...facts.rig.components, ...facts.rig.members].filter(g => boxesMeet(boxOf(g.footprint), near));
+}
+
+type Cut = 'none' | Section['axis'];
+
+/** The plate in space, folded by a share, with its neighbours and what it guards; cut open where asked. */
+export function SpacePane({ folded }: { folded: FoldedPanel }) {
+  const facts = useFacts();
+  const { units, theme } = useApp(s => s.view);
+  const [box, size] = useSize<HTMLDivElement>();
+  const [share, setShare] = useState(1);
+  const [look, setLook] = useState<{ eye: keyof typeof EYES; n: number }>({ eye: 'below', n: 0 });
+  const [withPlates, setWithPlates] = useState(true);
+  const [withParts, setWithParts] = useState(true);
+  const [cut, setCut] = useState<Cut>('none');
+  const [where, setWhere] = useState(0.5);
+  const [flat, setFlat] = useState(!hasWebGl());
+  const { panels } = facts;
+  const neighbours = useMemo(
+    () => (withPlates ? panels.filter(p => p.panel.id !== folded.panel.id).map(p => solidOf(p, false)) : []),
+    [panels, folded.panel.id, withPlates],
+  );
+  const own = useMemo(() => solidOf(folded, true, share), [folded, share]);
+  const solids = useMemo(() => (flat ? [own] : [own, ...neighbours]), [own, neighbours, flat]);
+  const ghosts = useMemo(() => (withParts ? ghostsOver(facts, folded) : []), [facts, folded, withParts]);
+  const range = useMemo(() => {
+    const i = cut === 'y' ? 1 : 0;
+    const at = solidOf(folded, true)
+      .triangles.flat()
+      .map(p => p[i] as number);
+    return { from: Math.min(...at), to: Math.max(...at) };
+  }, [folded, cut]);
+  const at = range.from + (range.to - range.from) * where;
+  const section = useMemo(
+    (): Section | undefined => (cut === 'none' ? undefined : { axis: cut, at }),
+    [cut, at],
+  );
+  const label = `Plate ${folded.panel.mark} folded`;
+  const height = Math.max(260, size.height);
+  const chip = (on: boolean): string =>
+    `min-h-11 rounded-[4px] border px-2.5 text-[14px] ${on ? 'border-fluid bg-paper font-semibold' : 'border-transparent text-ink2 hover:bg-paper'}`;
+  return (
+    <div className="flex min-w-0 flex-1 flex-col bg-ground">
+      <div className="flex flex-wrap items-center gap-1 border-b border-scribe bg-sheet px-2 py-1">
+        <div role="radiogroup" aria-label="Look from" className="flex">
+          {(['below', 'ahead', 'side', 'above'] as const).map(e => (
+            <button
+              key={e}
+              type="button"
+              role="radio"
+              aria-checked={e === look.eye}
+              className={chip(e === look.eye)}
+              // chosen again it brings the eye back from wherever it was turned
+              onClick={() => setLook(l => ({ eye: e, n: l.n + 1 }))}
+            >
+              {e}
+            </button>
+          ))}
+        </div>
+        <span className="flex-1" />
+        {!flat && (
+          <>
+            <button
+              type="button"
+              aria-pressed={withPlates}
+              className={chip(withPlates)}
+              onClick={() => setWithPlates(!withPlates)}
+            >
+              plates
+            </button>
+            <button
+              type="button"
+              aria-pressed={withParts}
+              className={chip(withParts)}
+              onClick={() => setWithParts(!withParts)}
+            >
+              parts
+            </button>
+          </>
+        )}
+      </div>
+      <div ref={box} className="min-h-[16.5rem] flex-1 overflow-hidden">
+        {size.width > 0 &&
+          (flat ? (
+            <FoldedView
+              label={label}
+              solids={solids}
+              eye={look.eye}
+              about={String(look.n)}
+              width={size.width}
+              height={height}
+            />
+          ) : (
+            <Suspense fallback={<p className="p-4 text-ink2">Opening the picture …</p>}>
+              <SpaceView
+                label={label}
+                solids={solids}
+                ghosts={ghosts}
+                section={section}
+                eye={look.eye}
+                about={`${folded.panel.id} ${look.n}`}
+                theme={theme}
+                width={size.width}
+                height={height}
+                onLost={() => setFlat(true)}
+              />
+            </Suspense>
+          ))}
+      </div>
+      <div className="border-t border-scribe bg-sheet px-3">
+        <label className="flex min-h-13 items-center gap-3">
+          <span>flat</span>
+          <input
+            type="range"
+            min="0"
+            max="100"
+            value={Math.round(share * 100)}
+            aria-label="Folded share"
+            onChange={e => setShare(Number(e.target.value) / 100)}
+            className="h-11 min-w-0 flex-1 accent-[var(--fluid)]"
+          />
+          <span>finished</span>
+        </label>
+        {!flat && (
+          <div className="flex min-h-13 items-center gap-3 border-t border-scribe/60">
+            <Select
+              label="Section"
+              value={cut}
+              choices={[
+                { value: 'none', name: 'not cut' },
+                { value: 'x', name: 'cut across' },
+                { value: 'y', name: 'cut along' },
+              ]}
+              onChoose={setCut}
+              className="w-32 shrink-0 text-[14px]"
+            />
+            <input
+              type="range"
+              min="0"
+              max="100"
+              disabled={cut === 'none'}
+              value={Math.round(where * 100)}
+              aria-label="Place of the section"
+              aria-valuetext={formatLength(at, units)}
+              onChange={e => setWhere(Number(e.target.value) / 100)}
+              className="h-11 min-w-0 flex-1 accent-[var(--fluid)] disabled:opacity-40"
+            />
+            <span className="fig w-20 text-right text-[14px] text-ink2">
+              {cut === 'none' ? '' : `${cut} ${formatLength(at, units)}`}
+            </span>
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}

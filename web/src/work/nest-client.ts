@@ -1,0 +1,6 @@
+import type { FoldedPanel, Nest, NestWish } from '@plate-fold/core';
+import { inWorker, type Job } from './job';
+
+/** Lays the blanks of a build on stock sheets in a worker of its own. */
+export const nestInWorker = (panels: readonly FoldedPanel[], wish: NestWish): Job<Nest> =>
+  inWorker(new Worker(new URL('./nest.worker.ts', import.meta.url), { type: 'module' }), { panels, wish });
