@@ -51,7 +51,8 @@ export function FoldStage() {
   const { panel } = useApp(s => s.view);
   const [bend, setBend] = useState<string>();
   const [nesting, setNesting] = useState(false);
-  const folded = facts.panels.find(p => p.panel.id === panel) ?? facts.panels[0];
+  const byMark = [...facts.panels].sort((a, b) => (a.panel.mark < b.panel.mark ? -1 : 1));
+  const folded = facts.panels.find(p => p.panel.id === panel) ?? byMark[0];
   return (
     <Bench
       asideName="Bends"
@@ -62,7 +63,7 @@ export function FoldStage() {
             aria-label="Plate"
             className="flex shrink-0 gap-1 overflow-x-auto border-b border-scribe bg-sheet px-2 py-1"
           >
-            {facts.panels.map(p => (
+            {byMark.map(p => (
               <button
                 key={p.panel.id}
                 type="button"
