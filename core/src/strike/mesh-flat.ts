@@ -1,0 +1,374 @@
+import Delaunator from 'delaunator';
+import { type Polygon, signedArea, type Vec2 } from '../geometry';
+
+/** How fine a mesh is to be somewhere, mm between nodes. */
+export type Spacing = (x: number, y: number) => number;
+
+/** A flat piece to be meshed: its outlines already cut into the node spacing wanted along them. */
+export interface FlatPiece {
+  /** counter-clockwise */
+  readonly outline: Polygon;
+  /** clockwise or not: what is inside them is open */
+  readonly holes: readonly Polygon[];
+  /** points that must be nodes, and chains of points whose links must be sides of triangles */
+  readonly points: readonly Vec2[];
+  readonly chains: readonly (readonly Vec2[])[];
+  readonly spacing: Spacing;
+}
+
+/** Nodes and triangles in a plane; the first nodes are outline, holes, chains and points, in that order. */
+export interface FlatMesh {
+  readonly nodes: readonly Vec2[];
+  readonly triangles: readonly (readonly [number, number, number])[];
+}
+
+/** Why a piece could not be meshed, and where. */
+export interface MeshFault {
+  readonly fault: string;
+  readonly at: Vec2;
+}
+
+/** Free points keep this share of the spacing from fixed ones, so that fixed links stay sides of triangles. */
+const CLEAR = 0.62;
+const ROUNDS = 28;
+/** Points are triangulated anew once one has moved by this share of its spacing. */
+const MOVED = 0.25;
+/** Links are under pressure until they are this much longer than asked: the pressure spreads the points. */
+const PRESSURE = 1.18;
+
+/** Repeatable numbers in 0..1, so that the same plate always gets the same mesh. */
+function repeatable(seed: number): () => number {
+  let s = seed;
+  return () => {
+    s = (s * 16807) % 2147483647;
+    return (s - 1) / 2147483646;
+  };
+}
+
+/**
+ * Triangles of a flat piece, graded by its spacing: points from a hexagonal grid thinned by the spacing, moved by the forces
+ * of a truss of their links (Persson and Strang 2004), triangulated by Delaunay, and cut to the outline. Fixed links are sides
+ * of triangles because free points keep away from them; where one is not, the place is told.
+ */
+export function meshFlat(piece: FlatPiece): FlatMesh | MeshFault {
+  const spacing = sampled(piece);
+  const fixed: Vec2[] = [];
+  const links: (readonly [number, number])[] = [];
+  const ring = (p: readonly Vec2[], closed: boolean): void => {
+    const from = fixed.length;
+    for (const q of p) fixed.push(q);
+    for (let i = 0; i + 1 < p.length; i++) links.push([from + i, from + i + 1]);
+    if (closed) links.push([from + p.length - 1, from]);
+  };
+  ring(piece.outline, true);
+  for (const h of piece.holes) ring(h, true);
+  for (const c of piece.chains) ring(c, false);
+  for (const q of piece.points) fixed.push(q);
+  // a point given twice (a chain that ends on the outline) is one node: the later one goes
+  const { kept, renamed } = distinct(fixed);
+  const sides = links
+    .map(([a, b]) => [renamed[a] as number, renamed[b] as number] as const)
+    .filter(([a, b]) => a !== b);
+  const inside = insideOf([piece.outline, ...piece.holes]);
+  const near = nearness(kept, sides);
+  const free = seeds(piece, spacing).filter(
+    q => {
+      const clear = CLEAR * spacing(q[0], q[1]);
+      return near(q[0], q[1], clear) > clear && inside(q[0], q[1]);
+    },
+  );
+  const n0 = kept.length;
+  const xy = new Float64Array(2 * (n0 + free.length));
+  [...kept, ...free].forEach((q, i) => {
+    xy[2 * i] = q[0];
+    xy[2 * i + 1] = q[1];
+  });
+  let count = n0 + free.length;
+  let tri = inner(xy, count, inside);
+  let bars = barsOf(tri);
+  let since = xy.slice();
+  for (let round = 0; round < ROUNDS && count > n0; round++) {
+    const force = new Float64Array(2 * count);
+    let [sumL2, sumH2] = [0, 0];
+    const want = new Float64Array(bars.length / 2);
+    for (let b = 0; b < bars.length; b += 2) {
+      const [i, j] = [bars[b] as number, bars[b + 1] as number];
+      const [dx, dy] = [(xy[2 * i] as number) - (xy[2 * j] as number), (xy[2 * i + 1] as number) - (xy[2 * j + 1] as number)];
+      const h = spacing(
+        ((xy[2 * i] as number) + (xy[2 * j] as number)) / 2,
+        ((xy[2 * i + 1] as number) + (xy[2 * j + 1] as number)) / 2,
+      );
+      want[b / 2] = h;
+      sumL2 += dx * dx + dy * dy;
+      sumH2 += h * h;
+    }
+    const scale = PRESSURE * Math.sqrt(sumL2 / sumH2);
+    for (let b = 0; b < bars.length; b += 2) {
+      const [i, j] = [bars[b] as number, bars[b + 1] as number];
+      const [dx, dy] = [(xy[2 * i] as number) - (xy[2 * j] as number), (xy[2 * i + 1] as number) - (xy[2 * j + 1] as number)];
+      const l = Math.sqrt(dx * dx + dy * dy) || 1e-9;
+      const f = Math.max((want[b / 2] as number) * scale - l, 0) / l;
+      force[2 * i] = (force[2 * i] as number) + f * dx;
+      force[2 * i + 1] = (force[2 * i + 1] as number) + f * dy;
+      force[2 * j] = (force[2 * j] as number) - f * dx;
+      force[2 * j + 1] = (force[2 * j + 1] as number) - f * dy;
+    }
+    let far = 0;
+    for (let i = n0; i < count; i++) {
+      const [ox, oy] = [xy[2 * i] as number, xy[2 * i + 1] as number];
+      const [nx, ny] = [ox + 0.2 * (force[2 * i] as number), oy + 0.2 * (force[2 * i + 1] as number)];
+      const h = spacing(nx, ny);
+      // a step that comes too near to an edge is not taken; one that keeps off cannot leave the piece
+      if (near(nx, ny, CLEAR * h) < CLEAR * h || Math.hypot(nx - ox, ny - oy) > CLEAR * h) continue;
+      xy[2 * i] = nx;
+      xy[2 * i + 1] = ny;
+      far = Math.max(far, Math.hypot(nx - (since[2 * i] as number), ny - (since[2 * i + 1] as number)) / h);
+    }
+    if (far > MOVED || round === ROUNDS - 1) {
+      tri = inner(xy, count, inside);
+      bars = barsOf(tri);
+      since = xy.slice();
+    }
+    // points pressed together are thinned out once on the way
+    if (round === 10) {
+      const crowded = tooClose(xy, n0, count, spacing);
+      if (crowded.size > 0) {
+        let to = n0;
+        for (let i = n0; i < count; i++) {
+          if (crowded.has(i)) continue;
+          xy[2 * to] = xy[2 * i] as number;
+          xy[2 * to + 1] = xy[2 * i + 1] as number;
+          to++;
+        }
+        count = to;
+        tri = inner(xy, count, inside);
+        bars = barsOf(tri);
+        since = xy.slice();
+      }
+    }
+  }
+  const edges = new Set<number>();
+  for (let k = 0; k < bars.length; k += 2) edges.add((bars[k] as number) * count + (bars[k + 1] as number));
+  for (const [a, b] of sides)
+    if (!edges.has(Math.min(a, b) * count + Math.max(a, b))) {
+      const at = kept[a] as Vec2;
+      return { fault: 'the outline is too fine or too crooked there to be meshed', at };
+    }
+  const nodes: Vec2[] = [];
+  for (let i = 0; i < count; i++) nodes.push([xy[2 * i] as number, xy[2 * i + 1] as number]);
+  const triangles: [number, number, number][] = [];
+  for (let k = 0; k < tri.length; k += 3)
+    triangles.push([tri[k] as number, tri[k + 1] as number, tri[k + 2] as number]);
+  return { nodes, triangles };
+}
+
+/** A spacing looked up on a grid and laid straight between its points: it is asked for some hundred thousand times. */
+function sampled({ outline, spacing }: FlatPiece): Spacing {
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const [x, y] of outline) [x0, y0, x1, y1] = [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)];
+  const size = Math.max(x1 - x0, y1 - y0) / 100;
+  const [nx, ny] = [Math.ceil((x1 - x0) / size) + 2, Math.ceil((y1 - y0) / size) + 2];
+  const at = new Float64Array(nx * ny);
+  for (let j = 0; j < ny; j++) for (let i = 0; i < nx; i++) at[j * nx + i] = spacing(x0 + i * size, y0 + j * size);
+  return (x, y) => {
+    const u = Math.max(0, Math.min(nx - 1.001, (x - x0) / size));
+    const v = Math.max(0, Math.min(ny - 1.001, (y - y0) / size));
+    const i = Math.floor(u);
+    const j = Math.floor(v);
+    const k = j * nx + i;
+    const [s, t] = [u - i, v - j];
+    return (
+      (1 - t) * ((1 - s) * (at[k] as number) + s * (at[k + 1] as number)) +
+      t * ((1 - s) * (at[k + nx] as number) + s * (at[k + nx + 1] as number))
+    );
+  };
+}
+
+/** Points this near to one another are one node, mm. */
+const SAME = 2e-3;
+
+/** Points less their repetitions, and the new number of each. */
+function distinct(points: readonly Vec2[]): { kept: Vec2[]; renamed: number[] } {
+  const kept: Vec2[] = [];
+  const known = new Map<string, number>();
+  const renamed = points.map(q => {
+    const [i, j] = [Math.round(q[0] / SAME), Math.round(q[1] / SAME)];
+    for (const [di, dj] of NEARBY) {
+      const hit = known.get(`${i + di},${j + dj}`);
+      if (hit !== undefined) return hit;
+    }
+    known.set(`${i},${j}`, kept.length);
+    return kept.push(q) - 1;
+  });
+  return { kept, renamed };
+}
+const NEARBY = [0, -1, 1].flatMap(i => [0, -1, 1].map(j => [i, j] as const));
+
+/** Whether a point lies within rings taken together (even-odd). */
+function insideOf(rings: readonly Polygon[]): (x: number, y: number) => boolean {
+  const sides: number[] = [];
+  for (const r of rings)
+    r.forEach((a, i) => {
+      const b = r[(i + 1) % r.length] as Vec2;
+      if (a[1] !== b[1]) sides.push(a[0], a[1], b[0], b[1]);
+    });
+  const s = Float64Array.from(sides);
+  return (x, y) => {
+    let hit = false;
+    for (let k = 0; k < s.length; k += 4) {
+      const [ay, by] = [s[k + 1] as number, s[k + 3] as number];
+      if (ay > y === by > y) continue;
+      if (x < (((s[k + 2] as number) - (s[k] as number)) * (y - ay)) / (by - ay) + (s[k] as number)) hit = !hit;
+    }
+    return hit;
+  };
+}
+
+/**
+ * Distance to the nearest fixed point or link. Distances are kept on a grid as they are asked for: where the grid alone says
+ * that a place is further off than `enough`, that bound is the answer.
+ */
+function nearness(
+  points: readonly Vec2[],
+  links: readonly (readonly [number, number])[],
+): (x: number, y: number, enough: number) => number {
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const [x, y] of points) {
+    [x0, y0, x1, y1] = [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)];
+  }
+  const size = Math.max((x1 - x0) / 60, (y1 - y0) / 60, 1);
+  const [nx, ny] = [Math.ceil((x1 - x0) / size) + 1, Math.ceil((y1 - y0) / size) + 1];
+  const cells: number[][] = Array.from({ length: nx * ny }, () => []);
+  const ends: number[] = [];
+  const put = (p: Vec2, q: Vec2): void => {
+    const k = ends.push(p[0], p[1], q[0], q[1]) - 4;
+    const n = Math.max(1, Math.ceil(Math.hypot(q[0] - p[0], q[1] - p[1]) / (size / 2)));
+    let last = -1;
+    for (let i = 0; i <= n; i++) {
+      const cell =
+        Math.floor((p[1] + ((q[1] - p[1]) * i) / n - y0) / size) * nx +
+        Math.floor((p[0] + ((q[0] - p[0]) * i) / n - x0) / size);
+      if (cell !== last) (cells[cell] as number[] | undefined)?.push(k);
+      last = cell;
+    }
+  };
+  for (const [a, b] of links) put(points[a] as Vec2, points[b] as Vec2);
+  for (const p of points) put(p, p);
+  const e = Float64Array.from(ends);
+  const exact = (x: number, y: number): number => {
+    const [ci, cj] = [Math.floor((x - x0) / size), Math.floor((y - y0) / size)];
+    let best = Infinity;
+    for (let reach = 0; reach < Math.max(nx, ny); reach++) {
+      for (let j = Math.max(0, cj - reach); j <= Math.min(ny - 1, cj + reach); j++) {
+        const edge = Math.abs(j - cj) === reach;
+        for (let i = ci - reach; i <= ci + reach; i += edge || reach === 0 ? 1 : 2 * reach) {
+          if (i < 0 || i >= nx) continue;
+          for (const k of cells[j * nx + i] as number[]) {
+            const [px, py] = [e[k] as number, e[k + 1] as number];
+            const [dx, dy] = [(e[k + 2] as number) - px, (e[k + 3] as number) - py];
+            const l2 = dx * dx + dy * dy;
+            const t = l2 === 0 ? 0 : Math.max(0, Math.min(1, ((x - px) * dx + (y - py) * dy) / l2));
+            const [ex, ey] = [x - px - t * dx, y - py - t * dy];
+            best = Math.min(best, ex * ex + ey * ey);
+          }
+        }
+      }
+      // a link that crosses a cell's corner may be listed one cell further on
+      if (best <= ((reach - 1) * size) ** 2) break;
+    }
+    return Math.sqrt(best);
+  };
+  const known = new Float64Array(nx * ny).fill(-1);
+  return (x, y, enough) => {
+    const [i, j] = [Math.round((x - x0) / size), Math.round((y - y0) / size)];
+    const k = j * nx + i;
+    if (i >= 0 && i < nx && j >= 0 && j < ny) {
+      if ((known[k] as number) < 0) known[k] = exact(x0 + i * size, y0 + j * size);
+      const bound = (known[k] as number) - Math.hypot(x - x0 - i * size, y - y0 - j * size);
+      if (bound > enough) return bound;
+    }
+    return exact(x, y);
+  };
+}
+
+/** Points of a hexagonal grid as fine as the finest spacing, each kept with the chance its own spacing leaves it. */
+function seeds(piece: FlatPiece, spacing: Spacing): Vec2[] {
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const [x, y] of piece.outline) [x0, y0, x1, y1] = [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)];
+  const chance = repeatable(20_011);
+  const out: Vec2[] = [];
+  // blocks of the plane are filled with a grid as fine as they want: fine ones do not spread over the whole
+  const block = Math.max(x1 - x0, y1 - y0) / 12;
+  for (let by = y0; by < y1; by += block)
+    for (let bx = x0; bx < x1; bx += block) {
+      let h = Infinity;
+      for (let i = 0; i <= 6; i++) for (let j = 0; j <= 6; j++) h = Math.min(h, spacing(bx + (block * i) / 6, by + (block * j) / 6));
+      const rise = (h * Math.sqrt(3)) / 2;
+      let row = 0;
+      for (let y = by + rise / 2; y < Math.min(by + block, y1); y += rise, row++)
+        for (let x = bx + (row % 2 ? h / 2 : 0) + h / 4; x < Math.min(bx + block, x1); x += h) {
+          const own = spacing(x, y);
+          if (chance() < (h / own) ** 2) out.push([x, y]);
+        }
+    }
+  return out;
+}
+
+/** Delaunay triangles whose middle lies in the piece; slivers on the outline are left out. */
+function inner(xy: Float64Array, count: number, inside: (x: number, y: number) => boolean): Int32Array {
+  const { triangles } = new Delaunator(xy.subarray(0, 2 * count));
+  const out: number[] = [];
+  for (let k = 0; k < triangles.length; k += 3) {
+    const [a, b, c] = [triangles[k] as number, triangles[k + 1] as number, triangles[k + 2] as number];
+    const [ax, ay, bx, by, cx, cy] = [xy[2 * a], xy[2 * a + 1], xy[2 * b], xy[2 * b + 1], xy[2 * c], xy[2 * c + 1]] as [number, number, number, number, number, number];
+    const area = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay);
+    const longest = Math.max((bx - ax) ** 2 + (by - ay) ** 2, (cx - bx) ** 2 + (cy - by) ** 2, (ax - cx) ** 2 + (ay - cy) ** 2);
+    if (Math.abs(area) < 1e-6 * longest) continue;
+    if (!inside((ax + bx + cx) / 3, (ay + by + cy) / 3)) continue;
+    if (area > 0) out.push(a, b, c);
+    else out.push(a, c, b);
+  }
+  return Int32Array.from(out);
+}
+
+/** Every side once, lower node first. */
+function barsOf(tri: Int32Array): Int32Array {
+  const seen = new Set<number>();
+  const out: number[] = [];
+  for (let k = 0; k < tri.length; k += 3)
+    for (let s = 0; s < 3; s++) {
+      const [a, b] = [tri[k + s] as number, tri[k + ((s + 1) % 3)] as number];
+      const [i, j] = a < b ? [a, b] : [b, a];
+      const key = i * 4_194_304 + j;
+      if (seen.has(key)) continue;
+      seen.add(key);
+      out.push(i, j);
+    }
+  return Int32Array.from(out);
+}
+
+/** Free points that stand nearer to another than 0.55 of their spacing: one of each pair. */
+function tooClose(xy: Float64Array, n0: number, count: number, spacing: Spacing): ReadonlySet<number> {
+  const { triangles } = new Delaunator(xy.subarray(0, 2 * count));
+  const out = new Set<number>();
+  for (let k = 0; k < triangles.length; k++) {
+    const [i, j] = [triangles[k] as number, triangles[k % 3 === 2 ? k - 2 : k + 1] as number];
+    if (i < n0 || i < j || out.has(i) || out.has(j)) continue;
+    const [x, y] = [xy[2 * i] as number, xy[2 * i + 1] as number];
+    if (Math.hypot(x - (xy[2 * j] as number), y - (xy[2 * j + 1] as number)) < 0.55 * spacing(x, y)) out.add(i);
+  }
+  return out;
+}
+
+/** The least angle of every triangle, degrees. */
+export const leastAngles = ({ nodes, triangles }: FlatMesh): readonly number[] =>
+  triangles.map(t => {
+    const [a, b, c] = t.map(i => nodes[i] as Vec2) as [Vec2, Vec2, Vec2];
+    const [la, lb, lc] = [
+      [b, c],
+      [c, a],
+      [a, b],
+    ].map(([p, q]) => Math.hypot((p as Vec2)[0] - (q as Vec2)[0], (p as Vec2)[1] - (q as Vec2)[1])) as [number, number, number];
+    const area2 = Math.abs(signedArea([a, b, c])) * 2;
+    return (Math.asin(Math.min(1, area2 / Math.max(la * lb, lb * lc, lc * la))) * 180) / Math.PI;
+  });

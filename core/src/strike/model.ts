@@ -1,0 +1,108 @@
+import type { Vec3 } from '../geometry';
+import type { Incidence } from './dissect';
+import { elementStiffness, inPlane, toGlobal, triangleAxes } from './element';
+import type { ShellMesh } from './shell-mesh';
+import { FREEDOMS } from './sparse';
+
+/** An elastic sheet: modulus in MPa. */
+export interface Elastic {
+  readonly E: number;
+  readonly nu: number;
+}
+
+/** An element that is no triangle (a bar, a spring): its nodes and its full stiffness, row by row, six freedoms a node. */
+export interface ExtraElement {
+  readonly nodes: readonly number[];
+  readonly k: Float64Array;
+}
+
+/** A structure to be solved. Lengths in mm, forces in N, moments in N·mm. */
+export interface ShellModel {
+  readonly mesh: ShellMesh;
+  readonly thickness: number;
+  readonly elastic: Elastic;
+  /** yield strength, MPa, where the sheet may yield */
+  readonly yield?: number;
+  /** 1 where a freedom is held, node · 6 + freedom */
+  readonly held: Uint8Array;
+  readonly extra: readonly ExtraElement[];
+  /** full load, node · 6 + freedom */
+  readonly load: Float64Array;
+}
+
+export const triangleCount = (mesh: ShellMesh): number => mesh.triangles.length / 3;
+
+/** Nodes of all elements: triangles first, then the extra ones. */
+export function incidenceOf({ mesh, extra }: Pick<ShellModel, 'mesh' | 'extra'>): Incidence {
+  const m = triangleCount(mesh);
+  const from = new Int32Array(m + extra.length + 1);
+  for (let e = 0; e <= m; e++) from[e] = 3 * e;
+  extra.forEach((x, i) => {
+    from[m + i + 1] = (from[m + i] as number) + x.nodes.length;
+  });
+  const nodes = new Int32Array(from[m + extra.length] as number);
+  nodes.set(mesh.triangles);
+  let at = 3 * m;
+  for (const x of extra) for (const n of x.nodes) nodes[at++] = n;
+  return { from, nodes };
+}
+
+const corners = new Float64Array(9);
+const axes = new Float64Array(9);
+const flat = new Float64Array(6);
+
+/** Corner coordinates of a triangle, x y z after one another. */
+export function cornersOf({ coordinates, triangles }: ShellMesh, e: number, out: Float64Array): void {
+  for (let i = 0; i < 3; i++) {
+    const n = 3 * (triangles[3 * e + i] as number);
+    out[3 * i] = coordinates[n] as number;
+    out[3 * i + 1] = coordinates[n + 1] as number;
+    out[3 * i + 2] = coordinates[n + 2] as number;
+  }
+}
+
+/** Stiffness of every element in global axes, one after another as they are asked for. */
+export function stiffnessOf(model: ShellModel): (e: number) => Float64Array {
+  const m = triangleCount(model.mesh);
+  const k = new Float64Array(18 * 18);
+  return e => {
+    if (e >= m) return (model.extra[e - m] as ExtraElement).k;
+    cornersOf(model.mesh, e, corners);
+    triangleAxes(corners, axes);
+    inPlane(corners, axes, flat);
+    elementStiffness(flat, model.thickness, model.elastic, k);
+    toGlobal(k, 18, axes);
+    return k;
+  };
+}
+
+/** Sum of a load's forces over some nodes, N. */
+export function forceOn(load: Float64Array, nodes: Iterable<number>): Vec3 {
+  let [x, y, z] = [0, 0, 0];
+  for (const n of nodes) {
+    x += load[FREEDOMS * n] as number;
+    y += load[FREEDOMS * n + 1] as number;
+    z += load[FREEDOMS * n + 2] as number;
+  }
+  return [x, y, z];
+}
+
+/** Stiffness times displacement, node · 6 + freedom: what the structure pushes back with. */
+export function pushedBack(model: ShellModel, u: Float64Array): Float64Array {
+  const { from, nodes } = incidenceOf(model);
+  const k = stiffnessOf(model);
+  const out = new Float64Array(u.length);
+  for (let e = 0; e + 1 < from.length; e++) {
+    const K = k(e);
+    const a = from[e] as number;
+    const n = ((from[e + 1] as number) - a) * FREEDOMS;
+    for (let i = 0; i < n; i++) {
+      let s = 0;
+      for (let j = 0; j < n; j++)
+        s += (K[i * n + j] as number) * (u[FREEDOMS * (nodes[a + Math.floor(j / FREEDOMS)] as number) + (j % FREEDOMS)] as number);
+      const at = FREEDOMS * (nodes[a + Math.floor(i / FREEDOMS)] as number) + (i % FREEDOMS);
+      out[at] = (out[at] as number) + s;
+    }
+  }
+  return out;
+}
