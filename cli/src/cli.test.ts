@@ -188,4 +188,67 @@ describe('platefold', () => {
     expect(out).toContain('net');
     expect(out.trim().split('\n')).toHaveLength(4);
   });
+
+  it('shell solves a bare case and names what is wrong with one', async () => {
+    const bare = {
+      material: { E: 200_000, nu: 0.3 },
+      thickness: 4.7625,
+      facets: [
+        {
+          name: 'floor',
+          polygon: [
+            [0, 0, 0],
+            [500, 0, 0],
+            [500, 500, 0],
+            [0, 500, 0],
+          ],
+          holes: [],
+        },
+      ],
+      supports: [{ kind: 'clamped', id: 'edges', edges: 'outline' }],
+      loads: [{ kind: 'pressure', mpa: 0.01, direction: [0, 0, 1] }],
+      analysis: 'linear',
+      report: { points: [[250, 250, 0]] },
+    };
+    const path = join(dir, 'case.json');
+    await writeFile(path, JSON.stringify(bare));
+    const { code, out } = await call('shell', path, '--json');
+    expect(code).toBe(0);
+    const a = JSON.parse(out);
+    expect(Object.keys(a)).toEqual(
+      expect.arrayContaining([
+        'deflections',
+        'maxDeflection',
+        'reactions',
+        'vonMises',
+        'nodes',
+        'elements',
+        'steps',
+        'solveMs',
+        'totalMs',
+        'theory',
+      ]),
+    );
+    // Timoshenko and Woinowsky-Krieger, table 35: 0.00126 q a⁴ / D
+    const D = (200_000 * 4.7625 ** 3) / 12 / 0.91;
+    expect(a.deflections[0].mm[2] / ((0.001265 * 0.01 * 500 ** 4) / D)).toBeCloseTo(1, 1.9);
+    expect(a.reactions[0].force[2]).toBeCloseTo(-2500, 3);
+    expect((await call('shell', path)).out).toContain('edges on the plate');
+    await writeFile(path, JSON.stringify({ ...bare, supports: [] }));
+    expect(await call('shell', path)).toMatchObject({ code: 2, err: expect.stringContaining('supports') });
+  });
+
+  it('strike answers for every plate of a plan', async () => {
+    const { code, out } = await call('strike', join(DEMO, '..', 'wren.platefold.json'), '--json');
+    expect(code).toBe(0);
+    const { panels } = JSON.parse(out);
+    expect(panels).toHaveLength(5);
+    for (const p of panels) {
+      expect(p.forceN).toBeCloseTo((410 / 2) * 9.80665, 6);
+      expect(p.fault ?? p.deflectionMm, p.id).not.toBe(p.fault);
+      expect(p.ringHz).toBeGreaterThan(1);
+      // what the joints take adds up to the rock's force, less what presses on the members
+      expect(p.reactionsN.length).toBeGreaterThan(2);
+    }
+  }, 120_000);
 });

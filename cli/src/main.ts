@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { gatherFacts, readDocument, type UnitSystem } from '@plate-fold/core';
 import { EXPORTS, exportFiles } from './export';
+import { runShell } from './shell';
 import { VERBS } from './verbs';
 
 export interface Streams {
@@ -9,7 +10,7 @@ export interface Streams {
 }
 
 const KINDS = Object.keys(EXPORTS).join('|');
-const USAGE = `platefold VERB FILE [--build ID] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, export --as ${KINDS} --out DIR [--units inch|metric]`;
+const USAGE = `platefold VERB FILE [--build ID] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, shell, export --as ${KINDS} --out DIR [--units inch|metric]`;
 
 interface Call {
   readonly verb: string;
@@ -45,7 +46,7 @@ function parseCall(args: readonly string[]): Call | string {
   }
   const [verb, file, ...rest] = words;
   if (!verb) return `no verb given. ${USAGE}`;
-  if (!VERBS[verb] && verb !== 'export') return `there is no verb "${verb}". ${USAGE}`;
+  if (!VERBS[verb] && verb !== 'export' && verb !== 'shell') return `there is no verb "${verb}". ${USAGE}`;
   if (!file) return `${verb} needs a file. ${USAGE}`;
   if (rest.length > 0) return `one file at a time: "${rest.join(' ')}" is too much`;
   const { build, as, out, units = 'metric' } = given;
@@ -77,6 +78,12 @@ export async function main(args: readonly string[], { out, err }: Streams): Prom
     return fail(
       code === 'ENOENT' ? `there is no file ${call.file}` : `${call.file} cannot be read (${code})`,
     );
+  }
+  if (call.verb === 'shell') {
+    const made = runShell(text, call.json);
+    if ('fault' in made) return fail(`${call.file}: ${made.fault}`);
+    out(`${made.out}\n`);
+    return 0;
   }
   const read = readDocument(text);
   if (!read.ok) {

@@ -12,6 +12,8 @@ import {
   type PlanDocument,
   shopOf,
   shoppingList,
+  strikeForce,
+  strikePlate,
   toolRoll,
   weighAll,
 } from '@plate-fold/core';
@@ -215,11 +217,70 @@ const foldVerb: Verb = ({ panels, document }) => ({
   code: 0,
 });
 
+/** Every plate struck at its worst place with half the heavier axle set down on it. */
+const strikeVerb: Verb = ({ panels, joints, rig, document }) => {
+  const force = strikeForce(document.rig, 'set-down');
+  const made = panels.map(folded => ({
+    folded,
+    answer: strikePlate({ folded, joints, components: rig.components, force }, () => performance.now()),
+  }));
+  const struck = made.map(({ folded, answer: a }) =>
+    a.ok
+      ? {
+          id: folded.panel.id,
+          case: 'set-down',
+          forceN: a.value.forceN,
+          at: a.value.at,
+          deflectionMm: a.value.deflectionMm,
+          gapMm: a.value.gapMm ?? null,
+          gapTo: a.value.gapTo ?? null,
+          vonMisesMPa: a.value.vonMisesMPa,
+          yieldMPa: a.value.yieldMPa,
+          dentForceN: a.value.dentForceN,
+          dentMm: a.value.dentMm,
+          ringHz: a.value.ringHz,
+          reactionsN: a.value.reactionsN,
+          nodes: a.value.nodes,
+          solveMs: a.value.solveMs,
+          reached: a.value.reached,
+          theory: a.value.theory,
+        }
+      : { id: folded.panel.id, case: 'set-down', forceN: force, fault: a.fault },
+  );
+  return {
+    json: { panels: struck },
+    text: [
+      rows([
+        ['plate', 'force', 'gives', 'gap left', 'to', 'stress', 'dent', 'rings at', 'by'],
+        ...made.map(({ folded, answer: a }) => {
+          const { mark } = folded.panel;
+          if (!a.ok) return [mark, a.fault];
+          const v = a.value;
+          return [
+            mark,
+            `${fixed((v.forceN * v.reached) / 1000, 1)} kN`,
+            `${fixed(v.deflectionMm, 1)} mm`,
+            v.gapMm === undefined ? '–' : `${fixed(v.gapMm, 1)} mm`,
+            v.gapTo ?? '–',
+            `${fixed(v.vonMisesMPa, 0)} of ${fixed(v.yieldMPa, 0)} MPa`,
+            `${fixed(v.dentMm, 1)} mm`,
+            `${fixed(v.ringHz, 0)} Hz`,
+            v.reached < 1 ? `${v.theory}; gives way beyond that force` : v.theory,
+          ];
+        }),
+      ]),
+      'Estimates, no certificates: welds, fatigue, loosening bolts and the give of the frame are not in them.',
+    ].join('\n'),
+    code: 0,
+  };
+};
+
 export const VERBS: Readonly<Record<string, Verb>> = {
   check: checkVerb,
   cover: coverVerb,
   weigh: weighVerb,
   bolts: boltsVerb,
   fold: foldVerb,
+  strike: strikeVerb,
   sequence: sequenceVerb,
 };

@@ -8,5 +8,6 @@ export * from './plan';
 export * from './rig';
 export * from './sequence';
 export * from './sheet';
+export * from './strike';
 export * from './units';
 export * from './weigh';

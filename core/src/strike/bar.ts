@@ -24,7 +24,13 @@ function rectangleTorsion(p: number, q: number): number {
 /** Area, second moments and torsion constant of a bar's section. */
 export function sectionOf({ width: w, depth: d, wall }: Pick<Bar, 'width' | 'depth' | 'wall'>) {
   if (wall === undefined || 2 * wall >= Math.min(w, d))
-    return { A: w * d, I: (w * d ** 3) / 12, Iside: (d * w ** 3) / 12, J: rectangleTorsion(w, d), shear: 5 / 6 };
+    return {
+      A: w * d,
+      I: (w * d ** 3) / 12,
+      Iside: (d * w ** 3) / 12,
+      J: rectangleTorsion(w, d),
+      shear: 5 / 6,
+    };
   const [wi, di] = [w - 2 * wall, d - 2 * wall];
   const [wm, dm] = [w - wall, d - wall];
   return {
@@ -143,7 +149,11 @@ export function nodesOnLine(coordinates: Float64Array, a: Vec3, b: Vec3): readon
   const l2 = d[0] ** 2 + d[1] ** 2 + d[2] ** 2;
   const on: { n: number; t: number }[] = [];
   for (let n = 0; n < coordinates.length / 3; n++) {
-    const p: Vec3 = [coordinates[3 * n] as number, coordinates[3 * n + 1] as number, coordinates[3 * n + 2] as number];
+    const p: Vec3 = [
+      coordinates[3 * n] as number,
+      coordinates[3 * n + 1] as number,
+      coordinates[3 * n + 2] as number,
+    ];
     const r = sub3(p, a);
     const t = (r[0] * d[0] + r[1] * d[1] + r[2] * d[2]) / l2;
     if (t < -1e-6 || t > 1 + 1e-6) continue;

@@ -7,8 +7,8 @@ import {
   inPlane,
   MEMBRANE,
   membraneB,
-  planeStress,
   POINTS,
+  planeStress,
   shearStiffness,
   toGlobal,
   triangleAxes,
@@ -43,7 +43,8 @@ export function moved(bent: Bent, du: Float64Array, share: number): void {
   const { at, turned } = bent;
   const R = new Float64Array(9);
   for (let n = 0; n < at.length / 3; n++) {
-    for (let k = 0; k < 3; k++) at[3 * n + k] = (at[3 * n + k] as number) + share * (du[FREEDOMS * n + k] as number);
+    for (let k = 0; k < 3; k++)
+      at[3 * n + k] = (at[3 * n + k] as number) + share * (du[FREEDOMS * n + k] as number);
     const x = share * (du[FREEDOMS * n + 3] as number);
     const y = share * (du[FREEDOMS * n + 4] as number);
     const z = share * (du[FREEDOMS * n + 5] as number);
@@ -54,7 +55,8 @@ export function moved(bent: Bent, du: Float64Array, share: number): void {
       const b = turned[9 * n + 3 + c] as number;
       const d = turned[9 * n + 6 + c] as number;
       for (let r = 0; r < 3; r++)
-        turned[9 * n + 3 * r + c] = (R[3 * r] as number) * a + (R[3 * r + 1] as number) * b + (R[3 * r + 2] as number) * d;
+        turned[9 * n + 3 * r + c] =
+          (R[3 * r] as number) * a + (R[3 * r + 1] as number) * b + (R[3 * r + 2] as number) * d;
     }
   }
 }
@@ -176,6 +178,9 @@ const G = new Float64Array(54);
 const S = new Float64Array(54);
 const KS = new Float64Array(54);
 const SKS = new Float64Array(9);
+const SG = new Float64Array(54);
+const DX = new Float64Array(3);
+const DY = new Float64Array(3);
 
 /** Force and tangent stiffness of one triangle as it stands, in fixed axes. `layers` for a sheet that may yield. */
 export function bentElement(
@@ -211,13 +216,17 @@ function turnBack(outForce: Float64Array, outK: Float64Array | undefined): void 
   const a2 = (x2 - x1) * (y3 - y1) - (x3 - x1) * (y2 - y1);
   G.fill(0);
   S.fill(0);
-  const dx = [(y2 - y3) / a2, (y3 - y1) / a2, (y1 - y2) / a2];
-  const dy = [(x3 - x2) / a2, (x1 - x3) / a2, (x2 - x1) / a2];
+  DX[0] = (y2 - y3) / a2;
+  DX[1] = (y3 - y1) / a2;
+  DX[2] = (y1 - y2) / a2;
+  DY[0] = (x3 - x2) / a2;
+  DY[1] = (x1 - x3) / a2;
+  DY[2] = (x2 - x1) / a2;
   const l = x2 - x1;
   for (let i = 0; i < 3; i++) {
     // spin of the axes from the corners' moves: the plane's tilt, and the first side's turn in it
-    G[6 * i + 2] = dy[i] as number;
-    G[18 + 6 * i + 2] = -(dx[i] as number);
+    G[6 * i + 2] = DY[i] as number;
+    G[18 + 6 * i + 2] = -(DX[i] as number);
     const x = flat[2 * i] as number;
     const y = flat[2 * i + 1] as number;
     // moves of a rigid spin: ω × x, and ω itself
@@ -230,15 +239,18 @@ function turnBack(outForce: Float64Array, outK: Float64Array | undefined): void 
   G[36 + 1] = -1 / l;
   G[36 + 7] = 1 / l;
   // f := (I − S G)ᵀ f
-  const m = [0, 0, 0];
-  for (let r = 0; r < 18; r++)
-    for (let k = 0; k < 3; k++) m[k] = (m[k] as number) + (S[3 * r + k] as number) * (force[r] as number);
+  let m0 = 0;
+  let m1 = 0;
+  let m2 = 0;
+  for (let r = 0; r < 18; r++) {
+    const f = force[r] as number;
+    m0 += (S[3 * r] as number) * f;
+    m1 += (S[3 * r + 1] as number) * f;
+    m2 += (S[3 * r + 2] as number) * f;
+  }
   for (let r = 0; r < 18; r++)
     force[r] =
-      (force[r] as number) -
-      (G[r] as number) * (m[0] as number) -
-      (G[18 + r] as number) * (m[1] as number) -
-      (G[36 + r] as number) * (m[2] as number);
+      (force[r] as number) - (G[r] as number) * m0 - (G[18 + r] as number) * m1 - (G[36 + r] as number) * m2;
   if (outK) {
     // K := (I − S G)ᵀ K (I − S G)
     for (let r = 0; r < 18; r++)
@@ -253,34 +265,56 @@ function turnBack(outForce: Float64Array, outK: Float64Array | undefined): void 
         for (let r = 0; r < 18; r++) s += (S[3 * r + a] as number) * (KS[3 * r + b] as number);
         SKS[3 * a + b] = s;
       }
-    for (let r = 0; r < 18; r++)
-      for (let c = 0; c < 18; c++) {
-        let s = tangent[18 * r + c] as number;
-        for (let k = 0; k < 3; k++) {
-          s -= (KS[3 * r + k] as number) * (G[18 * k + c] as number) + (KS[3 * c + k] as number) * (G[18 * k + r] as number);
-          let t = 0;
-          for (let j = 0; j < 3; j++) t += (SKS[3 * k + j] as number) * (G[18 * j + c] as number);
-          s += (G[18 * k + r] as number) * t;
-        }
-        outK[18 * r + c] = s;
-      }
-    // what the turning of the forces adds: −F G − Gᵀ Fᵀ, its moments shared evenly to both so that it stays symmetric
-    for (let i = 0; i < 6; i++) {
-      const [p, q, t] = [force[3 * i] as number, force[3 * i + 1] as number, force[3 * i + 2] as number];
-      const half = i % 2 === 1 ? 0.5 : 1;
-      // spin(f), row by row
-      const spin = [0, -t, q, t, 0, -p, -q, p, 0];
-      for (let r = 0; r < 3; r++)
-        for (let c = 0; c < 18; c++) {
-          let s = 0;
-          for (let k = 0; k < 3; k++) s += (spin[3 * r + k] as number) * (G[18 * k + c] as number);
-          s *= half;
-          const [row, col] = [3 * i + r, c];
-          outK[18 * row + col] = (outK[18 * row + col] as number) - s;
-          outK[18 * col + row] = (outK[18 * col + row] as number) - s;
-        }
+    // SKS G, three rows
+    for (let k = 0; k < 3; k++)
+      for (let c = 0; c < 18; c++)
+        SG[18 * k + c] =
+          (SKS[3 * k] as number) * (G[c] as number) +
+          (SKS[3 * k + 1] as number) * (G[18 + c] as number) +
+          (SKS[3 * k + 2] as number) * (G[36 + c] as number);
+    for (let r = 0; r < 18; r++) {
+      const k0 = KS[3 * r] as number;
+      const k1 = KS[3 * r + 1] as number;
+      const k2 = KS[3 * r + 2] as number;
+      const g0 = G[r] as number;
+      const g1 = G[18 + r] as number;
+      const g2 = G[36 + r] as number;
+      for (let c = 0; c < 18; c++)
+        outK[18 * r + c] =
+          (tangent[18 * r + c] as number) -
+          k0 * (G[c] as number) -
+          k1 * (G[18 + c] as number) -
+          k2 * (G[36 + c] as number) -
+          (KS[3 * c] as number) * g0 -
+          (KS[3 * c + 1] as number) * g1 -
+          (KS[3 * c + 2] as number) * g2 +
+          g0 * (SG[c] as number) +
+          g1 * (SG[18 + c] as number) +
+          g2 * (SG[36 + c] as number);
     }
-    // translations were counted with both terms; the plain sum of −F G and −Gᵀ Fᵀ is what is wanted of them
+    // what the turning of the forces adds: −F G − Gᵀ Fᵀ
+    for (let i = 0; i < 6; i++) {
+      // moments count half with either term, so that the sum is symmetric
+      const half = i % 2 === 1 ? 0.5 : 1;
+      const p = half * (force[3 * i] as number);
+      const q = half * (force[3 * i + 1] as number);
+      const t = half * (force[3 * i + 2] as number);
+      const row = 54 * i;
+      for (let c = 0; c < 18; c++) {
+        const g0 = G[c] as number;
+        const g1 = G[18 + c] as number;
+        const g2 = G[36 + c] as number;
+        const s0 = q * g2 - t * g1;
+        const s1 = t * g0 - p * g2;
+        const s2 = p * g1 - q * g0;
+        outK[row + c] = (outK[row + c] as number) - s0;
+        outK[row + 18 + c] = (outK[row + 18 + c] as number) - s1;
+        outK[row + 36 + c] = (outK[row + 36 + c] as number) - s2;
+        outK[18 * c + 3 * i] = (outK[18 * c + 3 * i] as number) - s0;
+        outK[18 * c + 3 * i + 1] = (outK[18 * c + 3 * i + 1] as number) - s1;
+        outK[18 * c + 3 * i + 2] = (outK[18 * c + 3 * i + 2] as number) - s2;
+      }
+    }
     toGlobal(outK, 18, axes);
   }
   for (let i = 0; i < 6; i++)
@@ -319,14 +353,16 @@ function plasticForce(model: ShellModel, rest: Rest, e: number, layers: Layers, 
         m += (rest.B[27 * p + 9 * r + j] as number) * (sums[r] as number);
         b += (rest.Bb[27 * p + 9 * r + j] as number) * (sums[3 + r] as number);
       }
-      const [jm, jb] = [MEMBRANE[j] as number, BENDING[j] as number];
+      const jm = MEMBRANE[j] as number;
+      const jb = BENDING[j] as number;
       force[jm] = (force[jm] as number) + w * m;
       force[jb] = (force[jb] as number) + w * b;
     }
     // shear stays elastic
     for (let r = 0; r < 2; r++) {
       let g = 0;
-      for (let j = 0; j < 9; j++) g += (rest.Bs[18 * p + 9 * r + j] as number) * (own[BENDING[j] as number] as number);
+      for (let j = 0; j < 9; j++)
+        g += (rest.Bs[18 * p + 9 * r + j] as number) * (own[BENDING[j] as number] as number);
       for (let j = 0; j < 9; j++) {
         const jb = BENDING[j] as number;
         force[jb] = (force[jb] as number) + w * shear * g * (rest.Bs[18 * p + 9 * r + j] as number);

@@ -11,7 +11,7 @@ export interface Separator {
 }
 
 /** Sets of nodes this small are taken out together. */
-const LEAF = 14;
+const LEAF = 6;
 
 /** Neighbours of every node over shared elements, as one list with offsets. */
 export function adjacency(nodeCount: number, { from, nodes }: Incidence): Incidence {

@@ -153,7 +153,13 @@ const SHEAR = 5 / 6;
  * its sides it is the discrete Kirchhoff triangle (Batoz, Bathe and Ho 1980) to the last digit; round bolts, where it is not, it
  * lets the sheet shear. Thickness in mm; 0 gives Kirchhoff's own.
  */
-export function bendingB(c: Flat, thickness: number, nu: number, out: Float64Array, shear: Float64Array): void {
+export function bendingB(
+  c: Flat,
+  thickness: number,
+  nu: number,
+  out: Float64Array,
+  shear: Float64Array,
+): void {
   const x1 = c[0] as number;
   const y1 = c[1] as number;
   const x2 = c[2] as number;
@@ -229,7 +235,8 @@ export function bendingB(c: Flat, thickness: number, nu: number, out: Float64Arr
       for (let q = 0; q < 9; q++) {
         const gn = fn * (SIDE[9 * n + q] as number);
         const gm = fm * (SIDE[9 * m + q] as number);
-        shear[18 * p + q] = (shear[18 * p + q] as number) + w * ((SIN[m] as number) * gn - (SIN[n] as number) * gm);
+        shear[18 * p + q] =
+          (shear[18 * p + q] as number) + w * ((SIN[m] as number) * gn - (SIN[n] as number) * gm);
         shear[18 * p + 9 + q] =
           (shear[18 * p + 9 + q] as number) + w * (-(COS[m] as number) * gn + (COS[n] as number) * gm);
       }

@@ -1,5 +1,5 @@
 /** Columns eliminated together before the rest is brought up to date. */
-const PANEL = 48;
+const PANEL = 24;
 
 /** A pivot this small beside what it began with counts as none: the structure can move freely. */
 const NO_PIVOT = 1e-11;

@@ -1,5 +1,5 @@
 import { incidenceOf, type ShellModel, stiffnessOf } from './model';
-import { type Factor, factorise, planElimination, type Plan } from './sparse';
+import { type Factor, factorise, type Plan, planElimination } from './sparse';
 
 /** A structure that can move without being stiff against it: where, and which of u v w θx θy θz. */
 export interface Mechanism {
@@ -26,9 +26,11 @@ export function linearSolver(model: ShellModel): LinearSolver | Mechanism {
 /** Solves for a load given by node and freedom; held freedoms stay where they are. */
 export function solved({ unknownOf, unknowns }: Plan, factor: Factor, load: Float64Array): Float64Array {
   const x = new Float64Array(unknowns);
-  for (let i = 0; i < unknownOf.length; i++) if ((unknownOf[i] as number) >= 0) x[unknownOf[i] as number] = load[i] as number;
+  for (let i = 0; i < unknownOf.length; i++)
+    if ((unknownOf[i] as number) >= 0) x[unknownOf[i] as number] = load[i] as number;
   factor.solve(x);
   const u = new Float64Array(load.length);
-  for (let i = 0; i < unknownOf.length; i++) if ((unknownOf[i] as number) >= 0) u[i] = x[unknownOf[i] as number] as number;
+  for (let i = 0; i < unknownOf.length; i++)
+    if ((unknownOf[i] as number) >= 0) u[i] = x[unknownOf[i] as number] as number;
   return u;
 }

@@ -11,7 +11,10 @@ const cornersAt = (mesh: ShellMesh, e: number): [Vec3, Vec3, Vec3] =>
   [0, 1, 2].map(i => node(mesh, mesh.triangles[3 * e + i] as number)) as [Vec3, Vec3, Vec3];
 
 /** Convex polygon cut by a rectangle, in the plane (Sutherland and Hodgman 1974). */
-function clipped(p: readonly Vec2[], [x0, y0, x1, y1]: readonly [number, number, number, number]): readonly Vec2[] {
+function clipped(
+  p: readonly Vec2[],
+  [x0, y0, x1, y1]: readonly [number, number, number, number],
+): readonly Vec2[] {
   let out = p;
   for (const [axis, at, sign] of [
     [0, x0, 1],
@@ -33,10 +36,17 @@ function clipped(p: readonly Vec2[], [x0, y0, x1, y1]: readonly [number, number,
 }
 
 /** Adds a force to the corners of a triangle as its linear shape functions share it at a point of its plan. */
-function shared(load: Float64Array, mesh: ShellMesh, e: number, weights: readonly number[], force: Vec3): void {
+function shared(
+  load: Float64Array,
+  mesh: ShellMesh,
+  e: number,
+  weights: readonly number[],
+  force: Vec3,
+): void {
   for (let i = 0; i < 3; i++) {
     const at = FREEDOMS * (mesh.triangles[3 * e + i] as number);
-    for (let k = 0; k < 3; k++) load[at + k] = (load[at + k] as number) + (weights[i] as number) * (force[k] as number);
+    for (let k = 0; k < 3; k++)
+      load[at + k] = (load[at + k] as number) + (weights[i] as number) * (force[k] as number);
   }
 }
 
@@ -74,7 +84,9 @@ export function patchLoad(
     )
       continue;
     if (Math.abs((c[0][2] + c[1][2] + c[2][2]) / 3 - at[2]) > reach) continue;
-    const turned = (plan[1][0] - plan[0][0]) * (plan[2][1] - plan[0][1]) - (plan[2][0] - plan[0][0]) * (plan[1][1] - plan[0][1]);
+    const turned =
+      (plan[1][0] - plan[0][0]) * (plan[2][1] - plan[0][1]) -
+      (plan[2][0] - plan[0][0]) * (plan[1][1] - plan[0][1]);
     if (Math.abs(turned) < 1e-6) continue;
     const cut = clipped(turned > 0 ? plan : [plan[0], plan[2], plan[1]], box);
     const o = cut[0];
@@ -87,7 +99,11 @@ export function patchLoad(
     }
   }
   for (const { e, area, weights } of parts)
-    shared(load, mesh, e, weights, [(force[0] * area) / covered, (force[1] * area) / covered, (force[2] * area) / covered]);
+    shared(load, mesh, e, weights, [
+      (force[0] * area) / covered,
+      (force[1] * area) / covered,
+      (force[2] * area) / covered,
+    ]);
   return covered / (a * b);
 }
 
@@ -124,7 +140,10 @@ export function lineLoad(load: Float64Array, mesh: ShellMesh, from: Vec3, to: Ve
 }
 
 /** The triangle a point lies in (nearest where it lies in none), and its weights there. */
-export function triangleAt(mesh: ShellMesh, p: Vec3): { readonly e: number; readonly weights: readonly [number, number, number] } {
+export function triangleAt(
+  mesh: ShellMesh,
+  p: Vec3,
+): { readonly e: number; readonly weights: readonly [number, number, number] } {
   let best = { e: 0, weights: [1, 0, 0] as readonly [number, number, number], off: Infinity };
   for (let e = 0; e < mesh.flatOf.length; e++) {
     const [a, b, c] = cornersAt(mesh, e);
@@ -150,6 +169,9 @@ export function pointLoad(load: Float64Array, mesh: ShellMesh, at: Vec3, force: 
 export function displacementAt(mesh: ShellMesh, u: Float64Array, at: Vec3): Vec3 {
   const { e, weights } = triangleAt(mesh, at);
   return [0, 1, 2].map(k =>
-    weights.reduce((s, w, i) => s + w * (u[FREEDOMS * (mesh.triangles[3 * e + i] as number) + k] as number), 0),
+    weights.reduce(
+      (s, w, i) => s + w * (u[FREEDOMS * (mesh.triangles[3 * e + i] as number) + k] as number),
+      0,
+    ),
   ) as unknown as Vec3;
 }

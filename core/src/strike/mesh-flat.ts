@@ -71,12 +71,10 @@ export function meshFlat(piece: FlatPiece): FlatMesh | MeshFault {
     .filter(([a, b]) => a !== b);
   const inside = insideOf([piece.outline, ...piece.holes]);
   const near = nearness(kept, sides);
-  const free = seeds(piece, spacing).filter(
-    q => {
-      const clear = CLEAR * spacing(q[0], q[1]);
-      return near(q[0], q[1], clear) > clear && inside(q[0], q[1]);
-    },
-  );
+  const free = seeds(piece, spacing).filter(q => {
+    const clear = CLEAR * spacing(q[0], q[1]);
+    return near(q[0], q[1], clear) > clear && inside(q[0], q[1]);
+  });
   const n0 = kept.length;
   const xy = new Float64Array(2 * (n0 + free.length));
   [...kept, ...free].forEach((q, i) => {
@@ -92,8 +90,10 @@ export function meshFlat(piece: FlatPiece): FlatMesh | MeshFault {
     let [sumL2, sumH2] = [0, 0];
     const want = new Float64Array(bars.length / 2);
     for (let b = 0; b < bars.length; b += 2) {
-      const [i, j] = [bars[b] as number, bars[b + 1] as number];
-      const [dx, dy] = [(xy[2 * i] as number) - (xy[2 * j] as number), (xy[2 * i + 1] as number) - (xy[2 * j + 1] as number)];
+      const i = bars[b] as number;
+      const j = bars[b + 1] as number;
+      const dx = (xy[2 * i] as number) - (xy[2 * j] as number);
+      const dy = (xy[2 * i + 1] as number) - (xy[2 * j + 1] as number);
       const h = spacing(
         ((xy[2 * i] as number) + (xy[2 * j] as number)) / 2,
         ((xy[2 * i + 1] as number) + (xy[2 * j + 1] as number)) / 2,
@@ -104,8 +104,10 @@ export function meshFlat(piece: FlatPiece): FlatMesh | MeshFault {
     }
     const scale = PRESSURE * Math.sqrt(sumL2 / sumH2);
     for (let b = 0; b < bars.length; b += 2) {
-      const [i, j] = [bars[b] as number, bars[b + 1] as number];
-      const [dx, dy] = [(xy[2 * i] as number) - (xy[2 * j] as number), (xy[2 * i + 1] as number) - (xy[2 * j + 1] as number)];
+      const i = bars[b] as number;
+      const j = bars[b + 1] as number;
+      const dx = (xy[2 * i] as number) - (xy[2 * j] as number);
+      const dy = (xy[2 * i + 1] as number) - (xy[2 * j + 1] as number);
       const l = Math.sqrt(dx * dx + dy * dy) || 1e-9;
       const f = Math.max((want[b / 2] as number) * scale - l, 0) / l;
       force[2 * i] = (force[2 * i] as number) + f * dx;
@@ -115,8 +117,10 @@ export function meshFlat(piece: FlatPiece): FlatMesh | MeshFault {
     }
     let far = 0;
     for (let i = n0; i < count; i++) {
-      const [ox, oy] = [xy[2 * i] as number, xy[2 * i + 1] as number];
-      const [nx, ny] = [ox + 0.2 * (force[2 * i] as number), oy + 0.2 * (force[2 * i + 1] as number)];
+      const ox = xy[2 * i] as number;
+      const oy = xy[2 * i + 1] as number;
+      const nx = ox + 0.2 * (force[2 * i] as number);
+      const ny = oy + 0.2 * (force[2 * i + 1] as number);
       const h = spacing(nx, ny);
       // a step that comes too near to an edge is not taken; one that keeps off cannot leave the piece
       if (near(nx, ny, CLEAR * h) < CLEAR * h || Math.hypot(nx - ox, ny - oy) > CLEAR * h) continue;
@@ -165,18 +169,22 @@ export function meshFlat(piece: FlatPiece): FlatMesh | MeshFault {
 /** A spacing looked up on a grid and laid straight between its points: it is asked for some hundred thousand times. */
 function sampled({ outline, spacing }: FlatPiece): Spacing {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const [x, y] of outline) [x0, y0, x1, y1] = [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)];
+  for (const [x, y] of outline)
+    [x0, y0, x1, y1] = [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)];
   const size = Math.max(x1 - x0, y1 - y0) / 100;
-  const [nx, ny] = [Math.ceil((x1 - x0) / size) + 2, Math.ceil((y1 - y0) / size) + 2];
+  const nx = Math.ceil((x1 - x0) / size) + 2;
+  const ny = Math.ceil((y1 - y0) / size) + 2;
   const at = new Float64Array(nx * ny);
-  for (let j = 0; j < ny; j++) for (let i = 0; i < nx; i++) at[j * nx + i] = spacing(x0 + i * size, y0 + j * size);
+  for (let j = 0; j < ny; j++)
+    for (let i = 0; i < nx; i++) at[j * nx + i] = spacing(x0 + i * size, y0 + j * size);
   return (x, y) => {
     const u = Math.max(0, Math.min(nx - 1.001, (x - x0) / size));
     const v = Math.max(0, Math.min(ny - 1.001, (y - y0) / size));
     const i = Math.floor(u);
     const j = Math.floor(v);
     const k = j * nx + i;
-    const [s, t] = [u - i, v - j];
+    const s = u - i;
+    const t = v - j;
     return (
       (1 - t) * ((1 - s) * (at[k] as number) + s * (at[k + 1] as number)) +
       t * ((1 - s) * (at[k + nx] as number) + s * (at[k + nx + 1] as number))
@@ -192,7 +200,8 @@ function distinct(points: readonly Vec2[]): { kept: Vec2[]; renamed: number[] } 
   const kept: Vec2[] = [];
   const known = new Map<string, number>();
   const renamed = points.map(q => {
-    const [i, j] = [Math.round(q[0] / SAME), Math.round(q[1] / SAME)];
+    const i = Math.round(q[0] / SAME);
+    const j = Math.round(q[1] / SAME);
     for (const [di, dj] of NEARBY) {
       const hit = known.get(`${i + di},${j + dj}`);
       if (hit !== undefined) return hit;
@@ -216,9 +225,11 @@ function insideOf(rings: readonly Polygon[]): (x: number, y: number) => boolean 
   return (x, y) => {
     let hit = false;
     for (let k = 0; k < s.length; k += 4) {
-      const [ay, by] = [s[k + 1] as number, s[k + 3] as number];
+      const ay = s[k + 1] as number;
+      const by = s[k + 3] as number;
       if (ay > y === by > y) continue;
-      if (x < (((s[k + 2] as number) - (s[k] as number)) * (y - ay)) / (by - ay) + (s[k] as number)) hit = !hit;
+      if (x < (((s[k + 2] as number) - (s[k] as number)) * (y - ay)) / (by - ay) + (s[k] as number))
+        hit = !hit;
     }
     return hit;
   };
@@ -237,7 +248,8 @@ function nearness(
     [x0, y0, x1, y1] = [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)];
   }
   const size = Math.max((x1 - x0) / 60, (y1 - y0) / 60, 1);
-  const [nx, ny] = [Math.ceil((x1 - x0) / size) + 1, Math.ceil((y1 - y0) / size) + 1];
+  const nx = Math.ceil((x1 - x0) / size) + 1;
+  const ny = Math.ceil((y1 - y0) / size) + 1;
   const cells: number[][] = Array.from({ length: nx * ny }, () => []);
   const ends: number[] = [];
   const put = (p: Vec2, q: Vec2): void => {
@@ -256,7 +268,8 @@ function nearness(
   for (const p of points) put(p, p);
   const e = Float64Array.from(ends);
   const exact = (x: number, y: number): number => {
-    const [ci, cj] = [Math.floor((x - x0) / size), Math.floor((y - y0) / size)];
+    const ci = Math.floor((x - x0) / size);
+    const cj = Math.floor((y - y0) / size);
     let best = Infinity;
     for (let reach = 0; reach < Math.max(nx, ny); reach++) {
       for (let j = Math.max(0, cj - reach); j <= Math.min(ny - 1, cj + reach); j++) {
@@ -264,11 +277,14 @@ function nearness(
         for (let i = ci - reach; i <= ci + reach; i += edge || reach === 0 ? 1 : 2 * reach) {
           if (i < 0 || i >= nx) continue;
           for (const k of cells[j * nx + i] as number[]) {
-            const [px, py] = [e[k] as number, e[k + 1] as number];
-            const [dx, dy] = [(e[k + 2] as number) - px, (e[k + 3] as number) - py];
+            const px = e[k] as number;
+            const py = e[k + 1] as number;
+            const dx = (e[k + 2] as number) - px;
+            const dy = (e[k + 3] as number) - py;
             const l2 = dx * dx + dy * dy;
             const t = l2 === 0 ? 0 : Math.max(0, Math.min(1, ((x - px) * dx + (y - py) * dy) / l2));
-            const [ex, ey] = [x - px - t * dx, y - py - t * dy];
+            const ex = x - px - t * dx;
+            const ey = y - py - t * dy;
             best = Math.min(best, ex * ex + ey * ey);
           }
         }
@@ -280,7 +296,8 @@ function nearness(
   };
   const known = new Float64Array(nx * ny).fill(-1);
   return (x, y, enough) => {
-    const [i, j] = [Math.round((x - x0) / size), Math.round((y - y0) / size)];
+    const i = Math.round((x - x0) / size);
+    const j = Math.round((y - y0) / size);
     const k = j * nx + i;
     if (i >= 0 && i < nx && j >= 0 && j < ny) {
       if ((known[k] as number) < 0) known[k] = exact(x0 + i * size, y0 + j * size);
@@ -294,7 +311,8 @@ function nearness(
 /** Points of a hexagonal grid as fine as the finest spacing, each kept with the chance its own spacing leaves it. */
 function seeds(piece: FlatPiece, spacing: Spacing): Vec2[] {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const [x, y] of piece.outline) [x0, y0, x1, y1] = [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)];
+  for (const [x, y] of piece.outline)
+    [x0, y0, x1, y1] = [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)];
   const chance = repeatable(20_011);
   const out: Vec2[] = [];
   // blocks of the plane are filled with a grid as fine as they want: fine ones do not spread over the whole
@@ -302,7 +320,8 @@ function seeds(piece: FlatPiece, spacing: Spacing): Vec2[] {
   for (let by = y0; by < y1; by += block)
     for (let bx = x0; bx < x1; bx += block) {
       let h = Infinity;
-      for (let i = 0; i <= 6; i++) for (let j = 0; j <= 6; j++) h = Math.min(h, spacing(bx + (block * i) / 6, by + (block * j) / 6));
+      for (let i = 0; i <= 6; i++)
+        for (let j = 0; j <= 6; j++) h = Math.min(h, spacing(bx + (block * i) / 6, by + (block * j) / 6));
       const rise = (h * Math.sqrt(3)) / 2;
       let row = 0;
       for (let y = by + rise / 2; y < Math.min(by + block, y1); y += rise, row++)
@@ -319,10 +338,21 @@ function inner(xy: Float64Array, count: number, inside: (x: number, y: number) =
   const { triangles } = new Delaunator(xy.subarray(0, 2 * count));
   const out: number[] = [];
   for (let k = 0; k < triangles.length; k += 3) {
-    const [a, b, c] = [triangles[k] as number, triangles[k + 1] as number, triangles[k + 2] as number];
-    const [ax, ay, bx, by, cx, cy] = [xy[2 * a], xy[2 * a + 1], xy[2 * b], xy[2 * b + 1], xy[2 * c], xy[2 * c + 1]] as [number, number, number, number, number, number];
+    const a = triangles[k] as number;
+    const b = triangles[k + 1] as number;
+    const c = triangles[k + 2] as number;
+    const ax = xy[2 * a] as number;
+    const ay = xy[2 * a + 1] as number;
+    const bx = xy[2 * b] as number;
+    const by = xy[2 * b + 1] as number;
+    const cx = xy[2 * c] as number;
+    const cy = xy[2 * c + 1] as number;
     const area = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay);
-    const longest = Math.max((bx - ax) ** 2 + (by - ay) ** 2, (cx - bx) ** 2 + (cy - by) ** 2, (ax - cx) ** 2 + (ay - cy) ** 2);
+    const longest = Math.max(
+      (bx - ax) ** 2 + (by - ay) ** 2,
+      (cx - bx) ** 2 + (cy - by) ** 2,
+      (ax - cx) ** 2 + (ay - cy) ** 2,
+    );
     if (Math.abs(area) < 1e-6 * longest) continue;
     if (!inside((ax + bx + cx) / 3, (ay + by + cy) / 3)) continue;
     if (area > 0) out.push(a, b, c);
@@ -337,7 +367,8 @@ function barsOf(tri: Int32Array): Int32Array {
   const out: number[] = [];
   for (let k = 0; k < tri.length; k += 3)
     for (let s = 0; s < 3; s++) {
-      const [a, b] = [tri[k + s] as number, tri[k + ((s + 1) % 3)] as number];
+      const a = tri[k + s] as number;
+      const b = tri[k + ((s + 1) % 3)] as number;
       const [i, j] = a < b ? [a, b] : [b, a];
       const key = i * 4_194_304 + j;
       if (seen.has(key)) continue;
@@ -352,10 +383,13 @@ function tooClose(xy: Float64Array, n0: number, count: number, spacing: Spacing)
   const { triangles } = new Delaunator(xy.subarray(0, 2 * count));
   const out = new Set<number>();
   for (let k = 0; k < triangles.length; k++) {
-    const [i, j] = [triangles[k] as number, triangles[k % 3 === 2 ? k - 2 : k + 1] as number];
+    const i = triangles[k] as number;
+    const j = triangles[k % 3 === 2 ? k - 2 : k + 1] as number;
     if (i < n0 || i < j || out.has(i) || out.has(j)) continue;
-    const [x, y] = [xy[2 * i] as number, xy[2 * i + 1] as number];
-    if (Math.hypot(x - (xy[2 * j] as number), y - (xy[2 * j + 1] as number)) < 0.55 * spacing(x, y)) out.add(i);
+    const x = xy[2 * i] as number;
+    const y = xy[2 * i + 1] as number;
+    if (Math.hypot(x - (xy[2 * j] as number), y - (xy[2 * j + 1] as number)) < 0.55 * spacing(x, y))
+      out.add(i);
   }
   return out;
 }
@@ -368,7 +402,11 @@ export const leastAngles = ({ nodes, triangles }: FlatMesh): readonly number[] =
       [b, c],
       [c, a],
       [a, b],
-    ].map(([p, q]) => Math.hypot((p as Vec2)[0] - (q as Vec2)[0], (p as Vec2)[1] - (q as Vec2)[1])) as [number, number, number];
+    ].map(([p, q]) => Math.hypot((p as Vec2)[0] - (q as Vec2)[0], (p as Vec2)[1] - (q as Vec2)[1])) as [
+      number,
+      number,
+      number,
+    ];
     const area2 = Math.abs(signedArea([a, b, c])) * 2;
     return (Math.asin(Math.min(1, area2 / Math.max(la * lb, lb * lc, lc * la))) * 180) / Math.PI;
   });

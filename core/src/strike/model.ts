@@ -1,6 +1,7 @@
 import type { Vec3 } from '../geometry';
 import type { Incidence } from './dissect';
 import { elementStiffness, inPlane, toGlobal, triangleAxes } from './element';
+import { type JointSpring, jointStiffness } from './joint-spring';
 import type { ShellMesh } from './shell-mesh';
 import { FREEDOMS } from './sparse';
 
@@ -26,24 +27,31 @@ export interface ShellModel {
   /** 1 where a freedom is held, node · 6 + freedom */
   readonly held: Uint8Array;
   readonly extra: readonly ExtraElement[];
+  /** joints that may slip in the plane of the sheet */
+  readonly springs?: readonly JointSpring[];
   /** full load, node · 6 + freedom */
   readonly load: Float64Array;
 }
 
 export const triangleCount = (mesh: ShellMesh): number => mesh.triangles.length / 3;
 
-/** Nodes of all elements: triangles first, then the extra ones. */
-export function incidenceOf({ mesh, extra }: Pick<ShellModel, 'mesh' | 'extra'>): Incidence {
+/** Nodes of all elements: triangles first, then the extra ones, then the joints' springs. */
+export function incidenceOf({
+  mesh,
+  extra,
+  springs = [],
+}: Pick<ShellModel, 'mesh' | 'extra' | 'springs'>): Incidence {
   const m = triangleCount(mesh);
-  const from = new Int32Array(m + extra.length + 1);
+  const others: readonly { readonly nodes: readonly number[] }[] = [...extra, ...springs];
+  const from = new Int32Array(m + others.length + 1);
   for (let e = 0; e <= m; e++) from[e] = 3 * e;
-  extra.forEach((x, i) => {
+  others.forEach((x, i) => {
     from[m + i + 1] = (from[m + i] as number) + x.nodes.length;
   });
-  const nodes = new Int32Array(from[m + extra.length] as number);
+  const nodes = new Int32Array(from[m + others.length] as number);
   nodes.set(mesh.triangles);
   let at = 3 * m;
-  for (const x of extra) for (const n of x.nodes) nodes[at++] = n;
+  for (const x of others) for (const n of x.nodes) nodes[at++] = n;
   return { from, nodes };
 }
 
@@ -61,11 +69,16 @@ export function cornersOf({ coordinates, triangles }: ShellMesh, e: number, out:
   }
 }
 
+/** A joint's spring before anything has moved. */
+const restSpring = (model: ShellModel, i: number): Float64Array =>
+  jointStiffness((model.springs ?? [])[i] as JointSpring, () => 0);
+
 /** Stiffness of every element in global axes, one after another as they are asked for. */
 export function stiffnessOf(model: ShellModel): (e: number) => Float64Array {
   const m = triangleCount(model.mesh);
   const k = new Float64Array(18 * 18);
   return e => {
+    if (e >= m + model.extra.length) return restSpring(model, e - m - model.extra.length);
     if (e >= m) return (model.extra[e - m] as ExtraElement).k;
     cornersOf(model.mesh, e, corners);
     triangleAxes(corners, axes);
@@ -99,7 +112,9 @@ export function pushedBack(model: ShellModel, u: Float64Array): Float64Array {
     for (let i = 0; i < n; i++) {
       let s = 0;
       for (let j = 0; j < n; j++)
-        s += (K[i * n + j] as number) * (u[FREEDOMS * (nodes[a + Math.floor(j / FREEDOMS)] as number) + (j % FREEDOMS)] as number);
+        s +=
+          (K[i * n + j] as number) *
+          (u[FREEDOMS * (nodes[a + Math.floor(j / FREEDOMS)] as number) + (j % FREEDOMS)] as number);
       const at = FREEDOMS * (nodes[a + Math.floor(i / FREEDOMS)] as number) + (i % FREEDOMS);
       out[at] = (out[at] as number) + s;
     }

@@ -1,9 +1,10 @@
 import { type Bent, bentElement, copied, moved, ownMoves, restOf, unbent } from './corotate';
-import { BENDING, MEMBRANE, planeStress, POINTS } from './element';
+import { BENDING, MEMBRANE, POINTS, planeStress } from './element';
+import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
 import { type Mechanism, solved } from './linear';
 import { incidenceOf, type ShellModel, triangleCount } from './model';
 import { faceStresses, type Layers, makeLayers, settle } from './plastic';
-import { factorise, FREEDOMS, planElimination } from './sparse';
+import { type Factor, FREEDOMS, factorise, planElimination } from './sparse';
 import { stressFrom } from './stress';
 
 export interface LargeAnswer {
@@ -15,6 +16,8 @@ export interface LargeAnswer {
   readonly steps: number;
   /** share of the load at which a balance was last found; 1 when all of it is borne */
   readonly reached: number;
+  /** true where some layer has passed its yield */
+  readonly yielded: boolean;
   /** displacements that stay after unloading */
   readonly rest?: Float64Array;
 }
@@ -25,12 +28,21 @@ export interface LargeWish {
   readonly unload?: boolean;
   /** isotropic hardening, MPa; none unless told */
   readonly hardening?: number;
-  /** first step, as a share of the load */
-  readonly firstStep?: number;
+  /** misfit that counts as balance, as a share of the load */
+  readonly tolerance?: number;
 }
 
+/** Misfit that counts as balance at the end and on the way there, as shares of the load. */
 const TOLERANCE = 1e-6;
-const MOST_ROUNDS = 16;
+const ON_THE_WAY = 2e-3;
+/** Below this share of the load a tangent is used again, as long as every round leaves less than this of the misfit. */
+const NEAR = 0.02;
+const REUSE = 0.45;
+const MOST_ROUNDS = 24;
+/** Rounds of one answer; a load that asks for more is given up where it stands. */
+const MOST_IN_ALL = 100;
+/** The first step is short: a flat sheet has yet to find that stretching bears. */
+const FIRST_STEP = 0.12;
 const LEAST_STEP = 1 / 512;
 
 /**
@@ -54,11 +66,12 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
   const free = (i: number): boolean => (plan.unknownOf[i] as number) >= 0;
   const extraForce = (): void => {
     // bars and springs bear small deflections: straight from the moves of their nodes
-    model.extra.forEach((x, at) => {
+    for (const x of model.extra) {
       const n = x.nodes.length * FREEDOMS;
       const u = new Float64Array(n);
       x.nodes.forEach((node, i) => {
-        for (let c = 0; c < 3; c++) u[6 * i + c] = (bent.at[3 * node + c] as number) - (mesh.coordinates[3 * node + c] as number);
+        for (let c = 0; c < 3; c++)
+          u[6 * i + c] = (bent.at[3 * node + c] as number) - (mesh.coordinates[3 * node + c] as number);
         const r = bent.turned.subarray(9 * node, 9 * node + 9);
         u[6 * i + 3] = ((r[7] as number) - (r[5] as number)) / 2;
         u[6 * i + 4] = ((r[2] as number) - (r[6] as number)) / 2;
@@ -70,9 +83,11 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
         const node = x.nodes[Math.floor(i / FREEDOMS)] as number;
         inner[FREEDOMS * node + (i % FREEDOMS)] = (inner[FREEDOMS * node + (i % FREEDOMS)] as number) + s;
       }
-      void at;
-    });
+    }
   };
+  const slid = (node: number, axis: 0 | 1): number =>
+    (bent.at[3 * node + axis] as number) - (mesh.coordinates[3 * node + axis] as number);
+  const springs = model.springs ?? [];
   const gather = (): void => {
     inner.fill(0);
     for (let e = 0; e < m; e++) {
@@ -83,8 +98,11 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
       }
     }
     extraForce();
+    for (const j of springs) jointForce(j, slid, inner);
   };
   const tangentOf = (e: number): Float64Array => {
+    if (e >= m + model.extra.length)
+      return jointStiffness(springs[e - m - model.extra.length] as JointSpring, slid);
     if (e >= m) return (model.extra[e - m] as { k: Float64Array }).k;
     bentElement(model, rest[e] as (typeof rest)[number], e, bent, layers, force, k);
     return k;
@@ -92,71 +110,75 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
   const size = (v: Float64Array): number => {
     let s = 0;
     // moments are set against forces by the sheet's thickness
-    for (let i = 0; i < v.length; i++) if (free(i)) s += ((v[i] as number) / (i % FREEDOMS < 3 ? 1 : 50)) ** 2;
+    for (let i = 0; i < v.length; i++)
+      if (free(i)) s += ((v[i] as number) / (i % FREEDOMS < 3 ? 1 : 50)) ** 2;
     return Math.sqrt(s);
   };
   const whole = size(load);
   const residual = new Float64Array(load.length);
   const misfit = (share: number): number => {
     gather();
-    for (let i = 0; i < residual.length; i++) residual[i] = share * (load[i] as number) - (inner[i] as number);
+    for (let i = 0; i < residual.length; i++)
+      residual[i] = share * (load[i] as number) - (inner[i] as number);
     return size(residual);
   };
-  let rounds = 0;
   let mechanism: Mechanism | undefined;
   /** Balance at a share of the load, from where it stands; how many rounds it took, or undefined. */
-  const balance = (share: number): number | undefined => {
+  let rounds = 0;
+  const balance = (share: number, last: boolean): number | undefined => {
     let off = misfit(share);
+    let factor: Factor | undefined;
+    let gain = 1;
     for (let r = 1; r <= MOST_ROUNDS; r++) {
-      rounds++;
-      const factor = factorise(plan, tangentOf);
-      if ('node' in factor) {
-        mechanism ??= { mechanism: true, ...factor };
-        return undefined;
+      if (++rounds > MOST_IN_ALL) return undefined;
+      // near the balance the tangent of a round before serves again: taking it apart is what costs
+      if (!factor || gain > REUSE || off > NEAR * whole) {
+        const made = factorise(plan, tangentOf);
+        if ('node' in made) {
+          mechanism ??= { mechanism: true, ...made };
+          return undefined;
+        }
+        factor = made;
       }
       const du = solved(plan, factor, residual);
       const from = copied(bent);
-      let best = { share: 1, off: Infinity };
-      for (const s of [1, 0.5, 0.25]) {
+      let cut = 1;
+      moved(bent, du, cut);
+      let now = misfit(share);
+      // a stretching sheet's first move overshoots, and the next one brings it back; only a wild one is cut short
+      while (!(now < (r <= 2 ? 1e3 * whole : 1.5 * off)) && cut > 0.1) {
+        cut /= 2;
         bent = copied(from);
-        moved(bent, du, s);
-        const now = misfit(share);
-        if (now < best.off) best = { share: s, off: now };
-        // the first full steps of a stretching sheet may grow; only a wild one is cut short
-        if (now < 4 * off || r > 1 ? now < off || s === 0.25 : false) break;
-        if (r <= 2 && now < 1e3 * whole) break;
+        moved(bent, du, cut);
+        now = misfit(share);
       }
-      if (best.share !== 1 || !Number.isFinite(best.off)) {
-        bent = copied(from);
-        moved(bent, du, best.share);
-        best = { share: best.share, off: misfit(share) };
-      }
-      if (!Number.isFinite(best.off) || best.off > 1e6 * whole) return undefined;
-      off = best.off;
-      if (off < TOLERANCE * whole) return r;
+      if (!Number.isFinite(now) || now > 1e6 * whole) return undefined;
+      gain = now / off;
+      off = now;
+      if (off < (last ? (wish.tolerance ?? TOLERANCE) : ON_THE_WAY) * whole) return r;
     }
     return undefined;
   };
   let reached = 0;
   let steps = 0;
-  let step = wish.firstStep ?? (layers ? 0.25 : 0.5);
+  let step = FIRST_STEP;
   const go = (to: number): boolean => {
     const sign = Math.sign(to - reached);
     while (Math.abs(to - reached) > 1e-9) {
       const next = reached + sign * Math.min(step, Math.abs(to - reached));
       const before = copied(bent);
-      const r = balance(next);
+      const r = balance(next, Math.abs(next - to) < 1e-9);
       if (r === undefined) {
         if (mechanism && steps === 0) return false;
         bent = before;
         step /= 2;
-        if (step < LEAST_STEP) return false;
+        if (step < LEAST_STEP || rounds > MOST_IN_ALL) return false;
         continue;
       }
       if (layers) settle(layers);
       reached = next;
       steps++;
-      if (r <= 5) step = Math.min(1, step * 1.7);
+      if (r <= 8) step = Math.min(1, step * (layers ? 2 : 4));
     }
     return true;
   };
@@ -167,24 +189,39 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
   const held = inner.slice();
   const stress = stressOf(model, rest, bent, layers);
   const share = reached;
+  const yielded = layers?.measure.some(v => v > 1e-6) ?? false;
   let after: Float64Array | undefined;
-  if (done && wish.unload && layers) {
+  if (done && wish.unload && layers && yielded) {
     step = 1;
     if (go(0)) after = movesOf(model, bent);
   }
-  return { u, inner: held, stress, steps, reached: done ? 1 : share, ...(after ? { rest: after } : {}) };
+  return {
+    u,
+    inner: held,
+    stress,
+    steps,
+    reached: done ? 1 : share,
+    yielded,
+    ...(after ? { rest: after } : {}),
+  };
 }
 
 /** Displacements of the nodes from where they stood at rest. */
 function movesOf({ mesh }: ShellModel, bent: Bent): Float64Array {
   const u = new Float64Array(2 * mesh.coordinates.length);
   for (let n = 0; n < mesh.coordinates.length / 3; n++)
-    for (let k = 0; k < 3; k++) u[FREEDOMS * n + k] = (bent.at[3 * n + k] as number) - (mesh.coordinates[3 * n + k] as number);
+    for (let k = 0; k < 3; k++)
+      u[FREEDOMS * n + k] = (bent.at[3 * n + k] as number) - (mesh.coordinates[3 * n + k] as number);
   return u;
 }
 
 /** Stresses of every triangle as it stands. */
-function stressOf(model: ShellModel, rest: ReturnType<typeof restOf>, bent: Bent, layers: Layers | undefined): Float64Array {
+function stressOf(
+  model: ShellModel,
+  rest: ReturnType<typeof restOf>,
+  bent: Bent,
+  layers: Layers | undefined,
+): Float64Array {
   const D = planeStress(model.elastic);
   const m = triangleCount(model.mesh);
   const out = new Float64Array(18 * m);

@@ -4,22 +4,16 @@ import type { Elastic } from './model';
 /** Layers through the thickness: Gauss-Lobatto, so that both faces are looked at. */
 export const LAYERS = 7;
 const Z = [
-  -1,
-  -0.830223896278566929872,
-  -0.468848793470714213804,
-  0,
-  0.468848793470714213804,
-  0.830223896278566929872,
-  1,
+  -1, -0.8302238962785669, -0.4688487934707142, 0, 0.4688487934707142, 0.8302238962785669, 1,
 ] as const;
 const WEIGHT = [
-  0.047619047619047619048,
-  0.276826047361565948011,
-  0.431745381209862623418,
-  0.487619047619047619048,
-  0.431745381209862623418,
-  0.276826047361565948011,
-  0.047619047619047619048,
+  1 / 21,
+  0.27682604736156596,
+  0.4317453812098626,
+  256 / 525,
+  0.4317453812098626,
+  0.27682604736156596,
+  1 / 21,
 ] as const;
 
 /** The plastic strains of a sheet: three and their measure for every layer of every point; now, and at the last balance. */
@@ -102,10 +96,17 @@ export function layerPoint(
 /** Stress of one layer and its consistent tangent (Simo and Taylor 1986: return mapping in plane stress). */
 function returned(l: Layers, at: number, ex: number, ey: number, gxy: number, wantTangent: boolean): void {
   const { D, hardening: H } = l;
-  const [p0, p1, p2] = [l.strain0[3 * at] as number, l.strain0[3 * at + 1] as number, l.strain0[3 * at + 2] as number];
+  const p0 = l.strain0[3 * at] as number;
+  const p1 = l.strain0[3 * at + 1] as number;
+  const p2 = l.strain0[3 * at + 2] as number;
   const a0 = l.measure0[at] as number;
-  const [d0, d1, d4, d8] = [D[0] as number, D[1] as number, D[4] as number, D[8] as number];
-  const [x, y, t] = [ex - p0, ey - p1, gxy - p2];
+  const d0 = D[0] as number;
+  const d1 = D[1] as number;
+  const d4 = D[4] as number;
+  const d8 = D[8] as number;
+  const x = ex - p0;
+  const y = ey - p1;
+  const t = gxy - p2;
   const sx = d0 * x + d1 * y;
   const sy = d1 * x + d4 * y;
   const st = d8 * t;
@@ -124,12 +125,15 @@ function returned(l: Layers, at: number, ex: number, ey: number, gxy: number, wa
   }
   const { E, nu } = l.elastic;
   // in sums and differences the elastic matrix and von Mises' are both diagonal
-  const [s, r] = [(sx + sy) / Math.SQRT2, (sy - sx) / Math.SQRT2];
-  const [k1, k2] = [E / (3 * (1 - nu)), E / (1 + nu)];
+  const s = (sx + sy) / Math.SQRT2;
+  const r = (sy - sx) / Math.SQRT2;
+  const k1 = E / (3 * (1 - nu));
+  const k2 = E / (1 + nu);
   let g = 0;
   let equivalent = 0;
   for (let i = 0; i < 40; i++) {
-    const [m1, m2] = [1 + k1 * g, 1 + k2 * g];
+    const m1 = 1 + k1 * g;
+    const m2 = 1 + k2 * g;
     const phi2 = (s * s) / (6 * m1 * m1) + (0.5 * r * r + st * st) / (m2 * m2);
     equivalent = Math.sqrt(3 * phi2);
     const alpha = a0 + g * equivalent * (2 / 3);
@@ -142,8 +146,10 @@ function returned(l: Layers, at: number, ex: number, ey: number, gxy: number, wa
     g -= value / (dphi2 - (2 / 3) * now * H * dAlpha);
     if (!(g > 0)) g = 1e-12;
   }
-  const [m1, m2] = [1 + k1 * g, 1 + k2 * g];
-  const [ss, rr] = [s / m1, r / m2];
+  const m1 = 1 + k1 * g;
+  const m2 = 1 + k2 * g;
+  const ss = s / m1;
+  const rr = r / m2;
   const nx = (ss - rr) / Math.SQRT2;
   const ny = (ss + rr) / Math.SQRT2;
   const nt = st / m2;
@@ -164,7 +170,9 @@ function returned(l: Layers, at: number, ex: number, ey: number, gxy: number, wa
   const c12 = -nu / E - g / 3;
   const c33 = (2 * (1 + nu)) / E + 2 * g;
   const det = c11 * c11 - c12 * c12;
-  const [h11, h12, h33] = [c11 / det, -c12 / det, 1 / c33];
+  const h11 = c11 / det;
+  const h12 = -c12 / det;
+  const h33 = 1 / c33;
   const vx = h11 * fx + h12 * fy;
   const vy = h12 * fx + h11 * fy;
   const vt = h33 * ft;
@@ -197,12 +205,22 @@ export function faceStresses(
     for (const k of [0, LAYERS - 1]) {
       const at = (points * e + p) * LAYERS + k;
       const z = ((Z[k] as number) * thickness) / 2;
-      const s = [0, 1, 2].map(r => (strains[6 * p + r] as number) + z * (strains[6 * p + 3 + r] as number) - (layers.strain[3 * at + r] as number));
+      const s = [0, 1, 2].map(
+        r =>
+          (strains[6 * p + r] as number) +
+          z * (strains[6 * p + 3 + r] as number) -
+          (layers.strain[3 * at + r] as number),
+      );
       const D = layers.D;
-      faces.push([0, 1, 2].map(r => [0, 1, 2].reduce((sum, c) => sum + (D[3 * r + c] as number) * (s[c] as number), 0)));
+      faces.push(
+        [0, 1, 2].map(r =>
+          [0, 1, 2].reduce((sum, c) => sum + (D[3 * r + c] as number) * (s[c] as number), 0),
+        ),
+      );
     }
     for (let r = 0; r < 3; r++) {
-      const [low, high] = [(faces[0] as number[])[r] as number, (faces[1] as number[])[r] as number];
+      const low = (faces[0] as number[])[r] as number;
+      const high = (faces[1] as number[])[r] as number;
       out[18 * e + 6 * p + r] = (low + high) / 2;
       out[18 * e + 6 * p + 3 + r] = (high - low) / 2;
     }

@@ -72,10 +72,13 @@ export const inPlane2 = ({ origin, u, v }: Plane3, p: Vec3): Vec2 => {
   return [dot3(d, u), dot3(d, v)];
 };
 export const offPlane = ({ origin, n }: Plane3, p: Vec3): number => dot3(sub3(p, origin), n);
-const inSpace = ({ origin, u, v }: Plane3, [x, y]: Vec2): Vec3 => add3(origin, add3(scale3(u, x), scale3(v, y)));
+const inSpace = ({ origin, u, v }: Plane3, [x, y]: Vec2): Vec3 =>
+  add3(origin, add3(scale3(u, x), scale3(v, y)));
 
 /** One order of any two points, so that a line is cut alike from either end. */
-const before = (a: Vec3, b: Vec3): boolean => a[0] - b[0] < -1e-6 || (Math.abs(a[0] - b[0]) <= 1e-6 && (a[1] - b[1] < -1e-6 || (Math.abs(a[1] - b[1]) <= 1e-6 && a[2] < b[2])));
+const before = (a: Vec3, b: Vec3): boolean =>
+  a[0] - b[0] < -1e-6 ||
+  (Math.abs(a[0] - b[0]) <= 1e-6 && (a[1] - b[1] < -1e-6 || (Math.abs(a[1] - b[1]) <= 1e-6 && a[2] < b[2])));
 
 /** Nodes between two points, both ends left out, as dense as the spacing wants; the same from either end. */
 export function cutLine(a: Vec3, b: Vec3, spacing: (p: Vec3) => number): readonly Vec3[] {
@@ -108,9 +111,7 @@ function withPointsOn(polygon: readonly Vec3[], points: readonly Vec3[]): readon
     const l = length3(d);
     const on = points
       .map(p => ({ p, t: dot3(sub3(p, a), d) / l }))
-      .filter(
-        ({ p, t }) => t > TOUCH && t < l - TOUCH && length3(sub3(sub3(p, a), scale3(d, t / l))) < TOUCH,
-      )
+      .filter(({ p, t }) => t > TOUCH && t < l - TOUCH && length3(sub3(sub3(p, a), scale3(d, t / l))) < TOUCH)
       .sort((x, y) => x.t - y.t)
       .filter((x, k, all) => k === 0 || x.t - (all[k - 1] as { t: number }).t > TOUCH);
     return [a, ...on.map(x => x.p)];
@@ -145,7 +146,11 @@ export function meshShell(wish: MeshWish): ShellMesh | ShellMeshFault {
   for (const [index, flat] of wish.flats.entries()) {
     const plane = planeOf(flat.polygon);
     const lies = (p: Vec3): boolean => Math.abs(offPlane(plane, p)) < TOUCH;
-    const polygon = withPointsOn(flat.polygon, [...corners, ...ends.filter(lies), ...wish.points.filter(lies)]);
+    const polygon = withPointsOn(flat.polygon, [
+      ...corners,
+      ...ends.filter(lies),
+      ...wish.points.filter(lies),
+    ]);
     const outline = cutRing(polygon, spacing).map(p => inPlane2(plane, p));
     const hole = (h: readonly Vec3[]): Polygon => cutRing(h, spacing).map(p => inPlane2(plane, p));
     const within = (p: Vec3): boolean => lies(p) && inOrOn(outline, inPlane2(plane, p));
@@ -167,7 +172,8 @@ export function meshShell(wish: MeshWish): ShellMesh | ShellMeshFault {
       chains: [...rings.map(r => [...r, r[0] as Vec2]), ...lines],
       spacing: (x, y) => spacing(inSpace(plane, [x, y])),
     });
-    if ('fault' in made) return { fault: (made as MeshFault).fault, flat: flat.name, at: inSpace(plane, made.at) };
+    if ('fault' in made)
+      return { fault: (made as MeshFault).fault, flat: flat.name, at: inSpace(plane, made.at) };
     const ids = made.nodes.map(q => nodeAt(inSpace(plane, q)));
     for (const t of made.triangles) {
       triangles.push(ids[t[0]] as number, ids[t[1]] as number, ids[t[2]] as number);

@@ -1,5 +1,14 @@
 import type { Vec3 } from '../geometry';
-import { BENDING, bendingB, inPlane, MEMBRANE, membraneB, planeStress, POINTS, triangleAxes } from './element';
+import {
+  BENDING,
+  bendingB,
+  inPlane,
+  MEMBRANE,
+  membraneB,
+  POINTS,
+  planeStress,
+  triangleAxes,
+} from './element';
 import { cornersOf, type ShellModel } from './model';
 import { FREEDOMS } from './sparse';
 
@@ -11,7 +20,8 @@ const bb = new Float64Array(27 * POINTS);
 const bs = new Float64Array(18 * POINTS);
 
 /** Plane stress of von Mises, MPa. */
-export const vonMises = (x: number, y: number, xy: number): number => Math.sqrt(x * x - x * y + y * y + 3 * xy * xy);
+export const vonMises = (x: number, y: number, xy: number): number =>
+  Math.sqrt(x * x - x * y + y * y + 3 * xy * xy);
 
 /** Stress in the middle of the sheet and from bending (at its upper face) at every point, in the triangle's axes. */
 export type PointStress = Float64Array;
@@ -91,29 +101,47 @@ export interface FaceStress {
  * Von Mises stress on both faces at a place of the sheet: the six components of the points within `reach` on the same flat are
  * turned into one pair of axes and smoothed by a quadratic (least squares), then taken at the place. MPa.
  */
-export function faceStressAt(model: Pick<ShellModel, 'mesh'>, stress: Float64Array, at: Vec3, reach: number, flat0: number): FaceStress {
+export function faceStressAt(
+  model: Pick<ShellModel, 'mesh'>,
+  stress: Float64Array,
+  at: Vec3,
+  reach: number,
+  flat0: number,
+): FaceStress {
   const { mesh } = model;
   const rows: { x: number; y: number; s: number[] }[] = [];
   let ref: Float64Array | undefined;
   for (let e = 0; e < mesh.flatOf.length; e++) {
     if (mesh.flatOf[e] !== flat0) continue;
     cornersOf(mesh, e, corners);
-    const c = [0, 1, 2].map(k => ((corners[k] as number) + (corners[3 + k] as number) + (corners[6 + k] as number)) / 3);
-    if (Math.hypot((c[0] as number) - at[0], (c[1] as number) - at[1], (c[2] as number) - at[2]) > reach) continue;
+    const c = [0, 1, 2].map(
+      k => ((corners[k] as number) + (corners[3 + k] as number) + (corners[6 + k] as number)) / 3,
+    );
+    if (Math.hypot((c[0] as number) - at[0], (c[1] as number) - at[1], (c[2] as number) - at[2]) > reach)
+      continue;
     triangleAxes(corners, axes);
     ref ??= axes.slice();
     const dot = (a: number, b: number): number =>
-      [0, 1, 2].reduce((s, k) => s + (axes[3 * a + k] as number) * ((ref as Float64Array)[3 * b + k] as number), 0);
+      [0, 1, 2].reduce(
+        (s, k) => s + (axes[3 * a + k] as number) * ((ref as Float64Array)[3 * b + k] as number),
+        0,
+      );
     const [cos, sin] = [dot(0, 0), dot(0, 1)];
     for (let p = 0; p < POINTS; p++) {
       const [i, j] = [p, (p + 1) % 3];
-      const q = [0, 1, 2].map(k => ((corners[3 * i + k] as number) + (corners[3 * j + k] as number)) / 2 - at[k as 0]);
+      const q = [0, 1, 2].map(
+        k => ((corners[3 * i + k] as number) + (corners[3 * j + k] as number)) / 2 - at[k as 0],
+      );
       const r = ref;
       const x = q.reduce((s, v, k) => s + v * (r[k] as number), 0);
       const y = q.reduce((s, v, k) => s + v * (r[3 + k] as number), 0);
       const s: number[] = [];
       for (let half = 0; half < 2; half++) {
-        const [sx, sy, t] = [0, 1, 2].map(k => stress[18 * e + 6 * p + 3 * half + k] as number) as [number, number, number];
+        const [sx, sy, t] = [0, 1, 2].map(k => stress[18 * e + 6 * p + 3 * half + k] as number) as [
+          number,
+          number,
+          number,
+        ];
         s.push(
           sx * cos * cos + sy * sin * sin - 2 * t * sin * cos,
           sx * sin * sin + sy * cos * cos + 2 * t * sin * cos,
@@ -123,8 +151,11 @@ export function faceStressAt(model: Pick<ShellModel, 'mesh'>, stress: Float64Arr
       rows.push({ x, y, s });
     }
   }
-  const basis = (x: number, y: number): number[] => (rows.length >= 12 ? [1, x, y, x * x, x * y, y * y] : [1]);
-  const value = [0, 1, 2, 3, 4, 5].map(k => fitted(rows.map(r => ({ b: basis(r.x / reach, r.y / reach), v: r.s[k] as number }))));
+  const basis = (x: number, y: number): number[] =>
+    rows.length >= 12 ? [1, x, y, x * x, x * y, y * y] : [1];
+  const value = [0, 1, 2, 3, 4, 5].map(k =>
+    fitted(rows.map(r => ({ b: basis(r.x / reach, r.y / reach), v: r.s[k] as number }))),
+  );
   const [m0, m1, m2, b0, b1, b2] = value as [number, number, number, number, number, number];
   return { top: vonMises(m0 + b0, m1 + b1, m2 + b2), bottom: vonMises(m0 - b0, m1 - b1, m2 - b2) };
 }
@@ -143,7 +174,8 @@ function fitted(rows: readonly { b: readonly number[]; v: number }[]): number {
   for (let i = n - 1; i > 0; i--)
     for (let r = 0; r < i; r++) {
       const f = ((a[r] as number[])[i] as number) / (((a[i] as number[])[i] as number) || 1e-30);
-      for (let c = 0; c <= n; c++) (a[r] as number[])[c] = ((a[r] as number[])[c] as number) - f * ((a[i] as number[])[c] as number);
+      for (let c = 0; c <= n; c++)
+        (a[r] as number[])[c] = ((a[r] as number[])[c] as number) - f * ((a[i] as number[])[c] as number);
     }
   return ((a[0] as number[])[n] as number) / (((a[0] as number[])[0] as number) || 1e-30);
 }

@@ -1,0 +1,4 @@
+export * from './joint-spring';
+export * from './plate-flats';
+export * from './shell-case';
+export * from './strike';
