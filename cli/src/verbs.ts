@@ -237,7 +237,7 @@ const strikeVerb: Verb = ({ panels, joints, rig, document }) => {
           vonMisesMPa: a.value.vonMisesMPa,
           yieldMPa: a.value.yieldMPa,
           dentForceN: a.value.dentForceN,
-          dentMm: a.value.dentMm,
+          dentMm: a.value.dentMm ?? null,
           ringHz: a.value.ringHz,
           reactionsN: a.value.reactionsN,
           nodes: a.value.nodes,
@@ -263,7 +263,7 @@ const strikeVerb: Verb = ({ panels, joints, rig, document }) => {
             v.gapMm === undefined ? '–' : `${fixed(v.gapMm, 1)} mm`,
             v.gapTo ?? '–',
             `${fixed(v.vonMisesMPa, 0)} of ${fixed(v.yieldMPa, 0)} MPa`,
-            `${fixed(v.dentMm, 1)} mm`,
+            v.dentMm === undefined ? 'not found' : `${fixed(v.dentMm, 1)} mm`,
             `${fixed(v.ringHz, 0)} Hz`,
             v.reached < 1 ? `${v.theory}; gives way beyond that force` : v.theory,
           ];

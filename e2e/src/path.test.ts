@@ -228,7 +228,7 @@ describe('edits', () => {
     await says(page, 'On your back, head to rear');
     await page.keyboard.press(']');
     await says(page, 'guards oil pan');
-    await page.keyboard.press('4');
+    await page.keyboard.press('5');
     await says(page, 'How it stands');
     await page.keyboard.press('?');
     await says(page, 'plate before and after');

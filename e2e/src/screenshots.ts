@@ -72,6 +72,16 @@ const SHOTS: readonly Shot[] = [
       await says(p, /\d sheets, \d+ % used/);
     },
   },
+  {
+    name: 'strike',
+    path: `${PLAN}/strike`,
+    view: DESK,
+    before: async p => {
+      await p.waitForFunction(() => /How it is|Gives/.test(document.body.innerText), { timeout: 60_000 });
+      await p.waitForFunction(() => !/striking \d/.test(document.body.innerText), { timeout: 240_000 });
+      await still();
+    },
+  },
   { name: 'weigh', path: `${PLAN}/weigh`, view: DESK },
   { name: 'bolt', path: `${PLAN}/bolt`, view: DESK, before: p => p.locator('::-p-text(j07)').click() },
   { name: 'run', path: `${PLAN}/run`, view: DESK },

@@ -14,7 +14,7 @@ import {
   triangleAxes,
 } from './element';
 import { cornersOf, type ShellModel } from './model';
-import { LAYERS, type Layers, layerPoint } from './plastic';
+import { LAYERS, type Layers, layerPoint, staysElastic } from './plastic';
 import { FREEDOMS } from './sparse';
 
 /*
@@ -193,7 +193,8 @@ export function bentElement(
   outK: Float64Array | undefined,
 ): void {
   ownMoves(model, rest, e, bent, axes, own);
-  if (layers) plasticForce(model, rest, e, layers, outK !== undefined);
+  if (layers && !elasticStill(model, rest, e, layers))
+    plasticForce(model, rest, e, layers, outK !== undefined);
   else {
     for (let i = 0; i < 18; i++) {
       let s = 0;
@@ -329,6 +330,34 @@ const strain = new Float64Array(6);
 const sums = new Float64Array(6);
 const moduli = new Float64Array(27);
 
+/** Strains in the middle and curvatures at one point of a triangle, six. */
+function strainAt(rest: Rest, p: number): void {
+  for (let r = 0; r < 3; r++) {
+    let m = 0;
+    let b = 0;
+    for (let j = 0; j < 9; j++) {
+      m += (rest.B[27 * p + 9 * r + j] as number) * (own[MEMBRANE[j] as number] as number);
+      b += (rest.Bb[27 * p + 9 * r + j] as number) * (own[BENDING[j] as number] as number);
+    }
+    strain[r] = m;
+    strain[3 + r] = b;
+  }
+}
+
+/** True for a triangle that has not yielded and does not now: the elastic stiffness serves, and its layers stay at rest. */
+function elasticStill(model: ShellModel, rest: Rest, e: number, layers: Layers): boolean {
+  if (layers.touched[e]) return false;
+  for (let p = 0; p < POINTS; p++) {
+    strainAt(rest, p);
+    if (!staysElastic(layers, strain, model.thickness)) return false;
+  }
+  // what an earlier round of this step may have tried is taken back
+  const from = POINTS * LAYERS * e;
+  layers.strain.fill(0, 3 * from, 3 * (from + POINTS * LAYERS));
+  layers.measure.fill(0, from, from + POINTS * LAYERS);
+  return true;
+}
+
 /** Force and tangent of a sheet that may yield, summed over its layers, in the triangle's own axes. */
 function plasticForce(model: ShellModel, rest: Rest, e: number, layers: Layers, wantTangent: boolean): void {
   const t = model.thickness;
@@ -337,15 +366,7 @@ function plasticForce(model: ShellModel, rest: Rest, e: number, layers: Layers, 
   const w = rest.area / POINTS;
   const shear = shearStiffness(model.elastic, t);
   for (let p = 0; p < POINTS; p++) {
-    for (let r = 0; r < 3; r++) {
-      let [m, b] = [0, 0];
-      for (let j = 0; j < 9; j++) {
-        m += (rest.B[27 * p + 9 * r + j] as number) * (own[MEMBRANE[j] as number] as number);
-        b += (rest.Bb[27 * p + 9 * r + j] as number) * (own[BENDING[j] as number] as number);
-      }
-      strain[r] = m;
-      strain[3 + r] = b;
-    }
+    strainAt(rest, p);
     layerPoint(layers, (POINTS * e + p) * LAYERS, strain, t, sums, wantTangent ? moduli : undefined);
     for (let j = 0; j < 9; j++) {
       let [m, b] = [0, 0];

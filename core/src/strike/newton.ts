@@ -57,7 +57,7 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
   const rest = restOf(model);
   const layers: Layers | undefined =
     wish.plastic && model.yield !== undefined
-      ? makeLayers(model.elastic, model.yield, wish.hardening ?? 0, POINTS * m)
+      ? makeLayers(model.elastic, model.yield, wish.hardening ?? 0, m, POINTS)
       : undefined;
   const force = new Float64Array(18);
   const k = new Float64Array(324);
@@ -122,6 +122,12 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
       residual[i] = share * (load[i] as number) - (inner[i] as number);
     return size(residual);
   };
+  /** Work of the misfit along a move. */
+  const along = (du: Float64Array): number => {
+    let s = 0;
+    for (let i = 0; i < du.length; i++) if (free(i)) s += (du[i] as number) * (residual[i] as number);
+    return s;
+  };
   let mechanism: Mechanism | undefined;
   /** Balance at a share of the load, from where it stands; how many rounds it took, or undefined. */
   let rounds = 0;
@@ -142,15 +148,22 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
       }
       const du = solved(plan, factor, residual);
       const from = copied(bent);
-      let cut = 1;
-      moved(bent, du, cut);
+      const slope0 = along(du);
+      moved(bent, du, 1);
       let now = misfit(share);
-      // a stretching sheet's first move overshoots, and the next one brings it back; only a wild one is cut short
-      while (!(now < (r <= 2 ? 1e3 * whole : 1.5 * off)) && cut > 0.1) {
-        cut /= 2;
-        bent = copied(from);
-        moved(bent, du, cut);
-        now = misfit(share);
+      // a stretching sheet's first move overshoots, and the next one brings it back
+      if (r > 2 || !(now < 1e3 * whole)) {
+        // where the misfit along the move has turned or hardly changed, go to where it is nought by the secant
+        let [at, slope] = [1, along(du)];
+        for (let i = 0; i < 3 && !(Math.abs(slope) < 0.5 * Math.abs(slope0)); i++) {
+          const next = Number.isFinite(slope) && slope0 > slope ? (at * slope0) / (slope0 - slope) : at / 2;
+          at = Math.max(0.1 * at, Math.min(next, 1));
+          bent = copied(from);
+          moved(bent, du, at);
+          now = misfit(share);
+          slope = along(du);
+          if (at >= 1) break;
+        }
       }
       if (!Number.isFinite(now) || now > 1e6 * whole) return undefined;
       gain = now / off;
@@ -192,7 +205,7 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
   const yielded = layers?.measure.some(v => v > 1e-6) ?? false;
   let after: Float64Array | undefined;
   if (done && wish.unload && layers && yielded) {
-    step = 1;
+    step = 0.35;
     if (go(0)) after = movesOf(model, bent);
   }
   return {

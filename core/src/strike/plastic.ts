@@ -27,10 +27,18 @@ export interface Layers {
   readonly measure: Float64Array;
   readonly strain0: Float64Array;
   readonly measure0: Float64Array;
+  /** 1 for a triangle of which some layer has yielded */
+  readonly touched: Uint8Array;
 }
 
-export function makeLayers(elastic: Elastic, yieldStress: number, hardening: number, points: number): Layers {
-  const n = points * LAYERS;
+export function makeLayers(
+  elastic: Elastic,
+  yieldStress: number,
+  hardening: number,
+  triangles: number,
+  points: number,
+): Layers {
+  const n = triangles * points * LAYERS;
   return {
     elastic,
     D: planeStress(elastic),
@@ -40,13 +48,33 @@ export function makeLayers(elastic: Elastic, yieldStress: number, hardening: num
     measure: new Float64Array(n),
     strain0: new Float64Array(3 * n),
     measure0: new Float64Array(n),
+    touched: new Uint8Array(triangles),
   };
 }
 
 /** Takes what was reached as the new state to start from. */
 export function settle(l: Layers): void {
+  const each = l.measure.length / l.touched.length;
+  for (let e = 0; e < l.touched.length; e++)
+    for (let i = e * each; i < (e + 1) * each && !l.touched[e]; i++)
+      if ((l.measure[i] as number) > 0) l.touched[e] = 1;
   l.strain0.set(l.strain);
   l.measure0.set(l.measure);
+}
+
+/** True where neither face of a point can have passed its yield: strains in the middle and curvatures, six. */
+export function staysElastic({ D, yield: limit }: Layers, strain: Float64Array, thickness: number): boolean {
+  for (let face = -1; face <= 1; face += 2) {
+    const z = (face * thickness) / 2;
+    const x = (strain[0] as number) + z * (strain[3] as number);
+    const y = (strain[1] as number) + z * (strain[4] as number);
+    const t = (strain[2] as number) + z * (strain[5] as number);
+    const sx = (D[0] as number) * x + (D[1] as number) * y;
+    const sy = (D[3] as number) * x + (D[4] as number) * y;
+    const st = (D[8] as number) * t;
+    if (sx * sx - sx * sy + sy * sy + 3 * st * st > limit * limit) return false;
+  }
+  return true;
 }
 
 const sigma = new Float64Array(3);

@@ -66,8 +66,8 @@ export interface StrikeAnswer {
   readonly gaps: readonly { readonly component: string; readonly gapMm: number }[];
   readonly vonMisesMPa: number;
   readonly yieldMPa: number;
-  /** dent that stays after the load is off, mm; nought where the sheet does not yield */
-  readonly dentMm: number;
+  /** dent that stays after the load is off, mm; nought where the sheet does not yield, undefined where that was not found */
+  readonly dentMm?: number;
   readonly dentForceN: number;
   readonly ringHz: number;
   readonly reactionsN: readonly StrikeReaction[];
@@ -81,6 +81,8 @@ export interface StrikeAnswer {
     readonly coordinates: Float32Array;
     readonly triangles: Uint32Array;
     readonly moves: Float32Array;
+    /** gap left over every node to the nearest part above it, mm; not a number where there is none */
+    readonly gaps: Float32Array;
   };
 }
 
@@ -125,7 +127,7 @@ function heldBy(flats: readonly Flat3[], panel: string, joints: readonly Resolve
 }
 
 /** Nodes round the disc of a bolt. */
-const RING = 10;
+const RING = 8;
 
 interface Meshed {
   readonly mesh: ShellMesh;
@@ -186,7 +188,7 @@ function meshPlate(
         (mesh.coordinates[3 * n + 1] as number) - h.at[1],
         (mesh.coordinates[3 * n + 2] as number) - h.at[2],
       );
-      if (d <= h.radius * 1.05) out.push(n);
+      if (d <= h.radius * 1.08) out.push(n);
     }
     return out;
   });
@@ -283,14 +285,14 @@ const up = (load: Float64Array, mesh: ShellMesh, at: Vec3, force: number): numbe
 /** Past its yield the sheet hardens by this part of its modulus: little, so that dents are not made small (a guess). */
 const HARDENING = 200;
 /** Places tried across a plate's longer side in the search for the worst. */
-const TRIED = 11;
+const TRIED = 9;
 
 /**
  * The place where the least gap is left (or, with nothing over the plate, where it gives most), by small deflections on a coarse
  * mesh: one elimination, then a solution for each place. Bolted places are passed over.
  */
 function worstPlace(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[]): Result<Vec3> {
-  const coarse = meshPlate(flats, held, 15, undefined);
+  const coarse = meshPlate(flats, held, 11, undefined);
   if (!coarse.ok) return coarse;
   const model = modelFor(wish, coarse.value, held);
   const solver = linearSolver(model);
@@ -396,7 +398,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
     if (!worst.ok) return worst;
     at = worst.value;
   }
-  const meshed = meshPlate(flats, held, wish.fineness ?? 18, at);
+  const meshed = meshPlate(flats, held, wish.fineness ?? 16, at);
   if (!meshed.ok) return meshed;
   const model = modelFor(wish, meshed.value, held);
   if (!(up(model.load, model.mesh, at, wish.force) > 0)) return bad('the rock falls beside the plate');
@@ -408,8 +410,8 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   let inner: Float64Array = pushedBack(model, u);
   let stress = elasticStress(model, u);
   let theory = 'small deflections, elastic';
-  let dentMm = 0;
-  const reached = 1;
+  let dentMm: number | undefined = 0;
+  let reached = 1;
   const most = (): number => mostDown(model.mesh, u).mm;
   const peak = (): number => peakStress(model, stress, held, at);
   if (most() > t / 2 || peak() > folded.material.yield) {
@@ -420,11 +422,10 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
       tolerance: 1e-4,
     });
     if ('mechanism' in large) return bad(loose(model, large.node, large.freedom));
-    if (large.reached < 1)
-      return bad(`no balance found beyond ${Math.round(large.reached * 100)} % of the force`);
-    ({ u, inner, stress } = large);
+    if (large.reached === 0) return bad('no balance found under any share of the force');
+    ({ u, inner, stress, reached } = large);
     theory = large.yielded ? 'large deflections, elastic-plastic' : 'large deflections, elastic';
-    if (large.yielded && large.rest) dentMm = Math.max(0, mostDown(model.mesh, large.rest).mm);
+    if (large.yielded) dentMm = large.rest && Math.max(0, mostDown(model.mesh, large.rest).mm);
   }
   const gaps = wish.components.flatMap(c => {
     let least: number | undefined;
@@ -461,6 +462,14 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   const moves = new Float32Array(mesh.coordinates.length);
   for (let n = 0; n < moves.length / 3; n++)
     for (let k = 0; k < 3; k++) moves[3 * n + k] = u[FREEDOMS * n + k] as number;
+  const over = new Float32Array(moves.length / 3).fill(Number.NaN);
+  for (let n = 0; n < over.length; n++)
+    for (const c of wish.components) {
+      const gap = gapOver(c, nodeAt(mesh, n), t);
+      if (gap === undefined) continue;
+      const left = gap - (u[FREEDOMS * n + 2] as number);
+      if (!((over[n] as number) <= left)) over[n] = left;
+    }
   return good({
     panel: folded.panel.id,
     forceN: wish.force,
@@ -483,6 +492,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
       coordinates: Float32Array.from(mesh.coordinates),
       triangles: Uint32Array.from(mesh.triangles),
       moves,
+      gaps: over,
     },
   });
 }

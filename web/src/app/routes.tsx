@@ -26,6 +26,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../stages/fold/fold-stage')).FoldStage }),
           },
           {
+            path: 'strike',
+            lazy: async () => ({ Component: (await import('../stages/strike/strike-stage')).StrikeStage }),
+          },
+          {
             path: 'weigh',
             lazy: async () => ({ Component: (await import('../stages/weigh/weigh-stage')).WeighStage }),
           },

@@ -1,8 +1,17 @@
 import type { Where } from '@plate-fold/core';
-import { Bolt, Car, FoldVertical, LayoutPanelTop, type LucideIcon, Play, Scale } from 'lucide-react';
+import {
+  Bolt,
+  Car,
+  FoldVertical,
+  LayoutPanelTop,
+  type LucideIcon,
+  Mountain,
+  Play,
+  Scale,
+} from 'lucide-react';
 
 export interface StageEntry {
-  readonly id: 'rig' | 'cover' | 'fold' | 'weigh' | 'bolt' | 'run';
+  readonly id: 'rig' | 'cover' | 'fold' | 'strike' | 'weigh' | 'bolt' | 'run';
   readonly name: string;
   readonly icon: LucideIcon;
   /** findings of these places are counted here */
@@ -14,6 +23,7 @@ export const STAGES: readonly StageEntry[] = [
   { id: 'rig', name: 'Rig', icon: Car, holds: [] },
   { id: 'cover', name: 'Cover', icon: LayoutPanelTop, holds: ['cover'] },
   { id: 'fold', name: 'Fold', icon: FoldVertical, holds: ['fold'] },
+  { id: 'strike', name: 'Strike', icon: Mountain, holds: [] },
   { id: 'weigh', name: 'Weigh', icon: Scale, holds: ['weigh'] },
   { id: 'bolt', name: 'Bolt', icon: Bolt, holds: ['bolt'] },
   { id: 'run', name: 'Run', icon: Play, holds: ['run'] },

@@ -6,6 +6,7 @@ import {
   BufferGeometry,
   Color,
   DirectionalLight,
+  DoubleSide,
   EdgesGeometry,
   ExtrudeGeometry,
   Group,
@@ -14,6 +15,7 @@ import {
   Mesh,
   MeshBasicMaterial,
   MeshLambertMaterial,
+  OctahedronGeometry,
   PerspectiveCamera,
   Plane,
   Scene,
@@ -40,6 +42,14 @@ export interface Ghost {
   readonly zTop: number;
 }
 
+/** A surface coloured by a figure: x y z and a colour of every corner, r g b from 0 to 1. */
+export interface ColouredSurface {
+  readonly id: string;
+  readonly coordinates: Float32Array;
+  readonly triangles: Uint32Array;
+  readonly colours: Float32Array;
+}
+
 /** What is cut away: everything beyond `at` along an axis, mm. */
 export interface Section {
   readonly axis: 'x' | 'y';
@@ -55,6 +65,8 @@ export interface Eye {
 export interface SpaceScene {
   readonly solids: (list: readonly Solid[]) => void;
   readonly ghosts: (list: readonly Ghost[]) => void;
+  /** surfaces coloured by a figure, and where the rock stands */
+  readonly field: (list: readonly ColouredSurface[], rocks: readonly Vec3[]) => void;
   readonly section: (cut: Section | undefined) => void;
   /** reads the colours of the page's theme anew */
   readonly recolour: () => void;
@@ -113,7 +125,8 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
   scene.add(camera);
   const plates = new Group();
   const parts = new Group();
-  scene.add(plates, parts);
+  const fields = new Group();
+  scene.add(plates, parts, fields);
   const controls = new OrbitControls(camera, canvas);
   controls.enableDamping = false;
   controls.minDistance = 120;
@@ -223,16 +236,53 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
     draw();
   };
 
-  const box = (): { middle: Vector3; radius: number } => {
-    const points = shown.filter(s => s.chosen).flatMap(s => s.triangles.flat());
-    const low = new Vector3(Infinity, Infinity, Infinity);
-    const high = new Vector3(-Infinity, -Infinity, -Infinity);
-    for (const p of points) {
-      low.min(new Vector3(...p));
-      high.max(new Vector3(...p));
+  let coloured: readonly ColouredSurface[] = [];
+  const layField = (list: readonly ColouredSurface[], rocks: readonly Vec3[]): void => {
+    coloured = list;
+    empty(fields);
+    for (const s of list) {
+      const g = new BufferGeometry();
+      g.setAttribute('position', new BufferAttribute(s.coordinates, 3));
+      g.setAttribute('color', new BufferAttribute(s.colours, 3));
+      g.setIndex(new BufferAttribute(s.triangles, 1));
+      g.computeVertexNormals();
+      fields.add(
+        new Mesh(
+          g,
+          material(
+            'field',
+            () => new MeshLambertMaterial({ vertexColors: true, side: DoubleSide, ...BEHIND_LINES }),
+            new Color(0xffffff),
+          ),
+        ),
+        new LineSegments(
+          new EdgesGeometry(g, CREASE),
+          material(
+            'line field',
+            () => new LineBasicMaterial({ transparent: true, opacity: 0.7 }),
+            colourOf('--ink'),
+          ),
+        ),
+      );
     }
-    if (points.length === 0) return { middle: new Vector3(0, 0, 400), radius: 800 };
-    return { middle: low.clone().add(high).multiplyScalar(0.5), radius: low.distanceTo(high) / 2 };
+    for (const p of rocks) {
+      const rock = new Mesh(
+        new OctahedronGeometry(36),
+        material('rock', () => new MeshLambertMaterial({ flatShading: true }), colourOf('--hatch')),
+      );
+      rock.position.set(p[0], p[1], p[2] - 40);
+      fields.add(rock);
+    }
+    draw();
+  };
+
+  /** Corners of what the picture is about. */
+  const looked = (): readonly Vector3[] => {
+    const out = shown.filter(s => s.chosen).flatMap(s => s.triangles.flat().map(p => new Vector3(...p)));
+    for (const { coordinates: c } of coloured)
+      for (let i = 0; i < c.length; i += 3)
+        out.push(new Vector3(c[i] as number, c[i + 1] as number, c[i + 2] as number));
+    return out;
   };
   const eye = (): Eye => {
     const d = camera.position.clone().sub(controls.target);
@@ -262,6 +312,7 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
       ghosted = list;
       layParts();
     },
+    field: layField,
     section: cut => {
       // what lies beyond the cut, towards front or left, is taken away
       planes = cut
@@ -283,14 +334,36 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
     eye,
     lookFrom,
     fit: () => {
-      const { middle, radius } = box();
+      const points = looked();
+      if (points.length === 0) return;
+      const low = new Vector3(Infinity, Infinity, Infinity);
+      const high = new Vector3(-Infinity, -Infinity, -Infinity);
+      for (const p of points) {
+        low.min(p);
+        high.max(p);
+      }
       const now = eye();
-      controls.target.copy(middle);
-      const narrow = Math.min(1, camera.aspect);
-      camera.position
-        .copy(middle)
-        .add(new Vector3(0, 0, (radius * 1.04) / Math.sin(inUnit(FIELD) / 2) / narrow));
+      controls.target.copy(low).add(high).multiplyScalar(0.5);
       lookFrom(now);
+      // as near as every corner allows, seen from here
+      const [right, upward, back] = [new Vector3(), new Vector3(), new Vector3()];
+      camera.updateMatrixWorld();
+      camera.matrixWorld.extractBasis(right, upward, back);
+      const tan = Math.tan(inUnit(FIELD) / 2);
+      let far = 100;
+      for (const p of points) {
+        const q = p.clone().sub(controls.target);
+        const depth = q.dot(back);
+        far = Math.max(
+          far,
+          Math.abs(q.dot(right)) / (tan * camera.aspect) + depth,
+          Math.abs(q.dot(upward)) / tan + depth,
+        );
+      }
+      camera.position.copy(controls.target).addScaledVector(back, far * 1.06);
+      controls.update();
+      draw();
+      onTurn();
     },
     nearer: factor => {
       camera.position.sub(controls.target).divideScalar(factor).add(controls.target);
@@ -308,6 +381,7 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
       controls.dispose();
       empty(plates);
       empty(parts);
+      empty(fields);
       for (const m of kept.values()) m.dispose();
       renderer.dispose();
     },

@@ -1,12 +1,23 @@
+import type { Vec3 } from '@plate-fold/core';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { EYES, frontLies } from './eyes';
-import { type Eye, type Ghost, makeScene, type Section, type Solid, type SpaceScene } from './scene';
+import {
+  type ColouredSurface,
+  type Eye,
+  type Ghost,
+  makeScene,
+  type Section,
+  type Solid,
+  type SpaceScene,
+} from './scene';
 
 interface Props {
   readonly label: string;
   readonly solids: readonly Solid[];
   readonly ghosts: readonly Ghost[];
   readonly section?: Section;
+  readonly field?: readonly ColouredSurface[];
+  readonly rocks?: readonly Vec3[];
   readonly eye: keyof typeof EYES;
   /** what the picture is fitted to when it changes */
   readonly about: string;
@@ -19,7 +30,7 @@ interface Props {
 
 /** Plates in space, turned by dragging, pinched nearer, or moved by keys. */
 export default function SpaceView(props: Props) {
-  const { label, solids, ghosts, section, eye, about, theme, width, height, onLost } = props;
+  const { label, solids, ghosts, section, field, rocks, eye, about, theme, width, height, onLost } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   const scene = useRef<SpaceScene | undefined>(undefined);
   const [seen, setSeen] = useState<Eye>(EYES[eye]);
@@ -48,6 +59,9 @@ export default function SpaceView(props: Props) {
   useEffect(() => scene.current?.section(section), [section]);
   useEffect(() => scene.current?.ghosts(ghosts), [ghosts]);
   useEffect(() => scene.current?.solids(solids), [solids]);
+  useEffect(() => {
+    if (field) scene.current?.field(field, rocks ?? []);
+  }, [field, rocks]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the theme's colours are read from the page
   useEffect(() => scene.current?.recolour(), [theme]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another plate or another place of the eye is looked at anew

@@ -1,0 +1,5 @@
+import { type StrikeWish, strikePlate } from '@plate-fold/core';
+
+self.onmessage = (e: MessageEvent<StrikeWish>) => {
+  self.postMessage(strikePlate(e.data, () => performance.now()));
+};
