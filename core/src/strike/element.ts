@@ -33,115 +33,105 @@ export const doubleArea = (c: Flat): number => {
 
 /** Felippa's free parameter of the basic stiffness, and the nine of the higher-order strains. */
 const ALPHA = 1.5;
-const BETA = [1, 2, 1, 0, 1, -1, -1, -1, -2] as const;
+const [B1, B2, B3, B4, B5, B6, B7, B8, B9] = [1, 2, 1, 0, 1, -1, -1, -1, -2] as const;
+/** Natural strains from corner rotations at the three corners, times side²·3/2A. */
+const Q1 = Float64Array.of(B1, B2, B3, B4, B5, B6, B7, B8, B9);
+const Q2 = Float64Array.of(B9, B7, B8, B3, B1, B2, B6, B4, B5);
+const Q3 = Float64Array.of(B5, B6, B4, B8, B9, B7, B2, B3, B1);
 
 /**
  * Membrane strains (εx, εy, γxy) from u1 v1 θ1 u2 v2 θ2 u3 v3 θ3 at the three points: three matrices of 3 × 9, row by row.
  * The higher-order part is scaled by β0 = ½(1 − 4ν²), which makes bending in the plane exact for any side ratio.
  */
 export function membraneB(c: Flat, nu: number, out: Float64Array): void {
-  const [x1, y1, x2, y2, x3, y3] = c as unknown as number[] as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
-  const [x12, x23, x31] = [x1 - x2, x2 - x3, x3 - x1];
-  const [y12, y23, y31] = [y1 - y2, y2 - y3, y3 - y1];
-  const [x21, x32, x13, y21, y32, y13] = [-x12, -x23, -x31, -y12, -y23, -y31];
-  const a2 = x21 * y31 * -1 + x31 * y21; // twice the area
-  const A = Math.abs(a2) / 2;
-  const ll21 = x21 * x21 + y21 * y21;
-  const ll32 = x32 * x32 + y32 * y32;
-  const ll13 = x13 * x13 + y13 * y13;
+  const x1 = c[0] as number;
+  const y1 = c[1] as number;
+  const x2 = c[2] as number;
+  const y2 = c[3] as number;
+  const x3 = c[4] as number;
+  const y3 = c[5] as number;
+  const x12 = x1 - x2;
+  const x23 = x2 - x3;
+  const x31 = x3 - x1;
+  const y12 = y1 - y2;
+  const y23 = y2 - y3;
+  const y31 = y3 - y1;
+  const A = Math.abs(x31 * y12 - x12 * y31) / 2;
+  const ll21 = x12 * x12 + y12 * y12;
+  const ll32 = x23 * x23 + y23 * y23;
+  const ll13 = x31 * x31 + y31 * y31;
   const f = 1 / (2 * A);
   const q = ALPHA / 6;
-  // basic: mean strains, rows εx εy γxy
-  const basic = [
-    y23,
-    0,
-    q * y23 * (y13 - y21),
-    y31,
-    0,
-    q * y31 * (y21 - y32),
-    y12,
-    0,
-    q * y12 * (y32 - y13),
-    0,
-    x32,
-    q * x32 * (x31 - x12),
-    0,
-    x13,
-    q * x13 * (x12 - x23),
-    0,
-    x21,
-    q * x21 * (x23 - x31),
-    x32,
-    y23,
-    2 * q * (x31 * y13 - x12 * y21),
-    x13,
-    y31,
-    2 * q * (x12 * y21 - x23 * y32),
-    x21,
-    y12,
-    2 * q * (x23 * y32 - x31 * y13),
-  ];
+  // basic: mean strains, rows εx εy γxy (x21 = −x12 and so on)
+  basic[0] = y23;
+  basic[2] = q * y23 * (-y31 + y12);
+  basic[3] = y31;
+  basic[5] = q * y31 * (-y12 + y23);
+  basic[6] = y12;
+  basic[8] = q * y12 * (-y23 + y31);
+  basic[10] = -x23;
+  basic[11] = -q * x23 * (x31 - x12);
+  basic[13] = -x31;
+  basic[14] = -q * x31 * (x12 - x23);
+  basic[16] = -x12;
+  basic[17] = -q * x12 * (x23 - x31);
+  basic[18] = -x23;
+  basic[19] = y23;
+  basic[20] = 2 * q * (-x31 * y31 + x12 * y12);
+  basic[21] = -x31;
+  basic[22] = y31;
+  basic[23] = 2 * q * (-x12 * y12 + x23 * y23);
+  basic[24] = -x12;
+  basic[25] = y12;
+  basic[26] = 2 * q * (-x23 * y23 + x31 * y31);
   // corner rotations less the mean rotation
   const g = 1 / (4 * A);
-  const mean = [x32 * g, y32 * g, 0, x13 * g, y13 * g, 0, x21 * g, y21 * g, 0];
+  mean[0] = -x23 * g;
+  mean[1] = -y23 * g;
+  mean[3] = -x31 * g;
+  mean[4] = -y31 * g;
+  mean[6] = -x12 * g;
+  mean[7] = -y12 * g;
   // cartesian strains from strains along the sides
   const e = 1 / (4 * A * A);
-  const te = [
-    y23 * y13 * ll21 * e,
-    y31 * y21 * ll32 * e,
-    y12 * y32 * ll13 * e,
-    x23 * x13 * ll21 * e,
-    x31 * x21 * ll32 * e,
-    x12 * x32 * ll13 * e,
-    (y23 * x31 + x32 * y13) * ll21 * e,
-    (y31 * x12 + x13 * y21) * ll32 * e,
-    (y12 * x23 + x21 * y32) * ll13 * e,
-  ] as number[];
-  const [b1, b2, b3, b4, b5, b6, b7, b8, b9] = BETA;
+  te[0] = -y23 * y31 * ll21 * e;
+  te[1] = -y31 * y12 * ll32 * e;
+  te[2] = -y12 * y23 * ll13 * e;
+  te[3] = -x23 * x31 * ll21 * e;
+  te[4] = -x31 * x12 * ll32 * e;
+  te[5] = -x12 * x23 * ll13 * e;
+  te[6] = (y23 * x31 + x23 * y31) * ll21 * e;
+  te[7] = (y31 * x12 + x31 * y12) * ll32 * e;
+  te[8] = (y12 * x23 + x12 * y23) * ll13 * e;
   const s = (2 * A) / 3;
-  const rows = (q1: readonly number[], q2: readonly number[], q3: readonly number[]): number[] => [
-    ...q1.map(v => (v * s) / ll21),
-    ...q2.map(v => (v * s) / ll32),
-    ...q3.map(v => (v * s) / ll13),
-  ];
-  const corner = [
-    rows([b1, b2, b3], [b4, b5, b6], [b7, b8, b9]),
-    rows([b9, b7, b8], [b3, b1, b2], [b6, b4, b5]),
-    rows([b5, b6, b4], [b8, b9, b7], [b2, b3, b1]),
-  ] as [number[], number[], number[]];
   const beta0 = Math.max(0.5 * (1 - 4 * nu * nu), 0.01);
   const scale = 1.5 * Math.sqrt(beta0);
   for (let p = 0; p < POINTS; p++) {
     const z = ZETA[p] as readonly [number, number, number];
-    for (let i = 0; i < 3; i++)
-      for (let k = 0; k < 3; k++) {
-        // natural strain i from corner rotation k at this point, turned to cartesian below
-        work[3 * i + k] =
-          z[0] * (corner[0][3 * i + k] as number) +
-          z[1] * (corner[1][3 * i + k] as number) +
-          z[2] * (corner[2][3 * i + k] as number);
-      }
+    // natural strain i from corner rotation k at this point
+    for (let k = 0; k < 9; k++) {
+      const l = k < 3 ? ll21 : k < 6 ? ll32 : ll13;
+      work[k] = (s / l) * (z[0] * (Q1[k] as number) + z[1] * (Q2[k] as number) + z[2] * (Q3[k] as number));
+    }
     for (let r = 0; r < 3; r++) {
-      const h = [0, 0, 0];
-      for (let k = 0; k < 3; k++)
-        for (let i = 0; i < 3; i++)
-          h[k] = (h[k] as number) + (te[3 * r + i] as number) * (work[3 * i + k] as number);
-      const sum = (h[0] as number) + (h[1] as number) + (h[2] as number);
-      for (let j = 0; j < 9; j++) {
-        const own = j % 3 === 2 ? (h[(j - 2) / 3] as number) : 0;
-        out[27 * p + 9 * r + j] =
-          f * (basic[9 * r + j] as number) + scale * (own + sum * (mean[j] as number));
-      }
+      const t0 = te[3 * r] as number;
+      const t1 = te[3 * r + 1] as number;
+      const t2 = te[3 * r + 2] as number;
+      const h0 = t0 * (work[0] as number) + t1 * (work[3] as number) + t2 * (work[6] as number);
+      const h1 = t0 * (work[1] as number) + t1 * (work[4] as number) + t2 * (work[7] as number);
+      const h2 = t0 * (work[2] as number) + t1 * (work[5] as number) + t2 * (work[8] as number);
+      const sum = scale * (h0 + h1 + h2);
+      const at = 27 * p + 9 * r;
+      for (let j = 0; j < 9; j++) out[at + j] = f * (basic[9 * r + j] as number) + sum * (mean[j] as number);
+      out[at + 2] = (out[at + 2] as number) + scale * h0;
+      out[at + 5] = (out[at + 5] as number) + scale * h1;
+      out[at + 8] = (out[at + 8] as number) + scale * h2;
     }
   }
 }
+const basic = new Float64Array(27);
+const mean = new Float64Array(9);
+const te = new Float64Array(9);
 const work = new Float64Array(9);
 
 /** Share of the section that carries shear. */
@@ -293,7 +283,9 @@ export function addBDB(
   cols: readonly number[] = rows,
 ): void {
   for (let i = 0; i < 9; i++) {
-    const [b0, b1, b2] = [B[at + i], B[at + 9 + i], B[at + 18 + i]] as [number, number, number];
+    const b0 = B[at + i] as number;
+    const b1 = B[at + 9 + i] as number;
+    const b2 = B[at + 18 + i] as number;
     if (b0 === 0 && b1 === 0 && b2 === 0) continue;
     const d0 = w * (b0 * (D[0] as number) + b1 * (D[3] as number) + b2 * (D[6] as number));
     const d1 = w * (b0 * (D[1] as number) + b1 * (D[4] as number) + b2 * (D[7] as number));
@@ -328,24 +320,28 @@ export function elementStiffness(c: Flat, thickness: number, elastic: Elastic, o
 
 /** The axes of a triangle in space, row by row: along its first side, across it in its plane, and its normal. */
 export function triangleAxes(p: ArrayLike<number>, out: Float64Array): void {
-  const [x1, y1, z1, x2, y2, z2, x3, y3, z3] = p as unknown as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
-  let [ux, uy, uz] = [x2 - x1, y2 - y1, z2 - z1];
+  const x1 = p[0] as number;
+  const y1 = p[1] as number;
+  const z1 = p[2] as number;
+  const x2 = p[3] as number;
+  const y2 = p[4] as number;
+  const z2 = p[5] as number;
+  const x3 = p[6] as number;
+  const y3 = p[7] as number;
+  const z3 = p[8] as number;
+  let ux = x2 - x1;
+  let uy = y2 - y1;
+  let uz = z2 - z1;
   const l = Math.sqrt(ux * ux + uy * uy + uz * uz);
   ux /= l;
   uy /= l;
   uz /= l;
-  const [wx, wy, wz] = [x3 - x1, y3 - y1, z3 - z1];
-  let [nx, ny, nz] = [uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx];
+  const wx = x3 - x1;
+  const wy = y3 - y1;
+  const wz = z3 - z1;
+  let nx = uy * wz - uz * wy;
+  let ny = uz * wx - ux * wz;
+  let nz = ux * wy - uy * wx;
   const n = Math.sqrt(nx * nx + ny * ny + nz * nz);
   nx /= n;
   ny /= n;
@@ -364,11 +360,9 @@ export function triangleAxes(p: ArrayLike<number>, out: Float64Array): void {
 /** A triangle's corners in its own axes, its first corner the origin. */
 export function inPlane(p: ArrayLike<number>, axes: Float64Array, out: Float64Array): void {
   for (let i = 0; i < 3; i++) {
-    const [dx, dy, dz] = [0, 1, 2].map(k => (p[3 * i + k] as number) - (p[k] as number)) as [
-      number,
-      number,
-      number,
-    ];
+    const dx = (p[3 * i] as number) - (p[0] as number);
+    const dy = (p[3 * i + 1] as number) - (p[1] as number);
+    const dz = (p[3 * i + 2] as number) - (p[2] as number);
     out[2 * i] = (axes[0] as number) * dx + (axes[1] as number) * dy + (axes[2] as number) * dz;
     out[2 * i + 1] = (axes[3] as number) * dx + (axes[4] as number) * dy + (axes[5] as number) * dz;
   }
@@ -376,30 +370,33 @@ export function inPlane(p: ArrayLike<number>, axes: Float64Array, out: Float64Ar
 
 /** Turns an n × n matrix of blocks of three from local axes to global ones: K := Tᵀ K T, axes row by row. */
 export function toGlobal(k: Float64Array, n: number, axes: Float64Array): void {
-  const [a, b, c, d, e, f, g, h, i] = axes as unknown as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
+  const a = axes[0] as number;
+  const b = axes[1] as number;
+  const c = axes[2] as number;
+  const d = axes[3] as number;
+  const e = axes[4] as number;
+  const f = axes[5] as number;
+  const g = axes[6] as number;
+  const h = axes[7] as number;
+  const i = axes[8] as number;
   for (let r = 0; r < n; r++)
     for (let s = 0; s < n; s += 3) {
       const at = r * n + s;
-      const [p, q, t] = [k[at], k[at + 1], k[at + 2]] as [number, number, number];
+      const p = k[at] as number;
+      const q = k[at + 1] as number;
+      const t = k[at + 2] as number;
       k[at] = p * a + q * d + t * g;
       k[at + 1] = p * b + q * e + t * h;
       k[at + 2] = p * c + q * f + t * i;
     }
-  for (let s = 0; s < n; s++)
-    for (let r = 0; r < n; r += 3) {
-      const [p, q, t] = [k[r * n + s], k[(r + 1) * n + s], k[(r + 2) * n + s]] as [number, number, number];
-      k[r * n + s] = p * a + q * d + t * g;
-      k[(r + 1) * n + s] = p * b + q * e + t * h;
-      k[(r + 2) * n + s] = p * c + q * f + t * i;
+  for (let r = 0; r < n; r += 3)
+    for (let s = 0; s < n; s++) {
+      const at = r * n + s;
+      const p = k[at] as number;
+      const q = k[at + n] as number;
+      const t = k[at + 2 * n] as number;
+      k[at] = p * a + q * d + t * g;
+      k[at + n] = p * b + q * e + t * h;
+      k[at + 2 * n] = p * c + q * f + t * i;
     }
 }

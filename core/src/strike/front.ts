@@ -1,5 +1,5 @@
-/** Columns eliminated together before the rest is brought up to date. */
-const PANEL = 24;
+/** Columns eliminated together before the rest is brought up to date: few in small fronts, more in those that outgrow the cache. */
+const PANEL = { small: 24, large: 48, from: 420 } as const;
 
 /** A pivot this small beside what it began with counts as none: the structure can move freely. */
 const NO_PIVOT = 1e-11;
@@ -14,12 +14,13 @@ let packedW = new Float64Array(0);
  * a pivot that vanished, or −1. Right-looking in panels, with a kernel of 4 × 4.
  */
 export function eliminate(F: Float64Array, m: number, k: number, d: Float64Array, at: number): number {
-  if (packedL.length < (m + 4) * PANEL) {
-    packedL = new Float64Array((m + 4) * PANEL);
-    packedW = new Float64Array((m + 4) * PANEL);
+  if (packedL.length < (m + 4) * PANEL.large) {
+    packedL = new Float64Array((m + 4) * PANEL.large);
+    packedW = new Float64Array((m + 4) * PANEL.large);
   }
-  for (let p = 0; p < k; p += PANEL) {
-    const q = Math.min(p + PANEL, k);
+  const panel = m < PANEL.from ? PANEL.small : PANEL.large;
+  for (let p = 0; p < k; p += panel) {
+    const q = Math.min(p + panel, k);
     const bad = diagonalBlock(F, m, p, q, d, at);
     if (bad >= 0) return bad;
     rowsBelow(F, m, p, q, d, at);

@@ -1,0 +1,125 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { linearSolver, type ShellModel } from '@plate-fold/core';
+import { line } from './measure';
+
+/** A clamped square plate, 500 mm, struck in its middle; as many nodes as second-order shells on an N × N grid have. */
+const SIDE = 500;
+const THICKNESS = 4.7625;
+const FORCE = 1000;
+
+/** Our triangles on a grid of about so many nodes. */
+function model(nodes: number): ShellModel {
+  const n = Math.round(Math.sqrt(nodes)) - 1;
+  const id = (i: number, j: number): number => j * (n + 1) + i;
+  const coordinates: number[] = [];
+  const triangles: number[] = [];
+  for (let j = 0; j <= n; j++)
+    for (let i = 0; i <= n; i++) coordinates.push((i * SIDE) / n, (j * SIDE) / n, 0);
+  for (let j = 0; j < n; j++)
+    for (let i = 0; i < n; i++) {
+      const [a, b, c, d] = [id(i, j), id(i + 1, j), id(i + 1, j + 1), id(i, j + 1)];
+      if ((i + j) % 2) triangles.push(a, b, c, a, c, d);
+      else triangles.push(a, b, d, b, c, d);
+    }
+  const count = coordinates.length / 3;
+  const held = new Uint8Array(6 * count);
+  for (let j = 0; j <= n; j++)
+    for (let i = 0; i <= n; i++)
+      if (i === 0 || j === 0 || i === n || j === n) held.fill(1, 6 * id(i, j), 6 * id(i, j) + 6);
+  const load = new Float64Array(6 * count);
+  load[6 * id(n >> 1, n >> 1) + 2] = FORCE;
+  return {
+    mesh: {
+      coordinates: Float64Array.from(coordinates),
+      triangles: Int32Array.from(triangles),
+      flatOf: new Int32Array(triangles.length / 3),
+    },
+    thickness: THICKNESS,
+    elastic: { E: 200_000, nu: 0.3 },
+    held,
+    extra: [],
+    load,
+  };
+}
+
+/** The same plate for CalculiX, second-order shells. */
+function input(n: number): { readonly text: string; readonly nodes: number } {
+  const ids = new Map<string, number>();
+  const lines: string[] = [];
+  for (let j = 0; j <= 2 * n; j++)
+    for (let i = 0; i <= 2 * n; i++) {
+      if (i % 2 && j % 2) continue;
+      ids.set(`${i} ${j}`, ids.size + 1);
+      lines.push(`${ids.size},${(i * SIDE) / (2 * n)},${(j * SIDE) / (2 * n)},0`);
+    }
+  const at = (i: number, j: number): number => ids.get(`${i} ${j}`) ?? 0;
+  const elements: string[] = [];
+  for (let j = 0; j < 2 * n; j += 2)
+    for (let i = 0; i < 2 * n; i += 2)
+      elements.push(
+        [
+          elements.length + 1,
+          at(i, j),
+          at(i + 2, j),
+          at(i + 2, j + 2),
+          at(i, j + 2),
+          at(i + 1, j),
+          at(i + 2, j + 1),
+          at(i + 1, j + 2),
+          at(i, j + 1),
+        ].join(),
+      );
+  const edge = [...ids]
+    .filter(([k]) => k.split(' ').some(v => v === '0' || v === String(2 * n)))
+    .map(([, v]) => v);
+  const middle = at(n, n) || at(n + 1, n);
+  const text = `*NODE,NSET=NALL\n${lines.join('\n')}\n*ELEMENT,TYPE=S8R,ELSET=EALL\n${elements.join('\n')}\n*MATERIAL,NAME=M\n*ELASTIC\n200000,0.3\n*SHELL SECTION,ELSET=EALL,MATERIAL=M\n${THICKNESS}\n*BOUNDARY\n${edge.map(e => `${e},1,6,0`).join('\n')}\n*STEP\n*STATIC\n*CLOAD\n${middle},3,${FORCE}\n*NODE PRINT,NSET=NALL,FREQUENCY=0\nU\n*END STEP\n`;
+  return { text, nodes: ids.size };
+}
+
+/** Wall time of a linear solution by CalculiX with one thread, ms; undefined where it is not installed. */
+function calculix(n: number): number | undefined {
+  if (spawnSync('ccx', ['-v']).error) return undefined;
+  const dir = mkdtempSync(join(tmpdir(), 'plate-fold-ccx-'));
+  try {
+    writeFileSync(join(dir, 'plate.inp'), input(n).text);
+    const from = performance.now();
+    execFileSync('ccx', ['plate'], {
+      cwd: dir,
+      env: { ...process.env, OMP_NUM_THREADS: '1' },
+      stdio: 'ignore',
+    });
+    return performance.now() - from;
+  } finally {
+    rmSync(dir, { recursive: true, force: true });
+  }
+}
+
+/** Our wall time for the same: planned, assembled, taken apart and solved. */
+function own(nodes: number): number {
+  const m = model(nodes);
+  const from = performance.now();
+  const solver = linearSolver(m);
+  if ('mechanism' in solver) throw new Error('not held');
+  solver.solve(m.load);
+  return performance.now() - from;
+}
+
+console.log('Linear shells: a clamped plate under a point load, one thread');
+// once before anything is timed, as a plan's later plates find it
+own(1000);
+const times: { nodes: number; ms: number }[] = [];
+for (const n of [31, 57]) {
+  const { nodes } = input(n);
+  const ms = Math.min(own(nodes), own(nodes));
+  times.push({ nodes, ms });
+  const theirs = calculix(n);
+  if (theirs === undefined)
+    console.log(`${nodes} nodes: ${ms.toFixed(0)} ms; CalculiX is not installed here`);
+  else line(`${nodes} nodes`, ms, ms / theirs, `CalculiX, ${theirs.toFixed(0)} ms`);
+}
+const [a, b] = times as [{ nodes: number; ms: number }, { nodes: number; ms: number }];
+console.log(`growth: nodes to the power ${(Math.log(b.ms / a.ms) / Math.log(b.nodes / a.nodes)).toFixed(2)}`);
