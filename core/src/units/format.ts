@@ -1,4 +1,4 @@
-import { KG_PER_LB, KN_PER_TON, MM_PER_INCH, NM_PER_LBF_FT } from './constants';
+import { KG_PER_LB, KN_PER_TON, MM_PER_INCH, MPA_PER_KSI, N_PER_LBF, NM_PER_LBF_FT } from './constants';
 import { fixed, signed } from './number';
 import type { UnitSystem } from './parse';
 
@@ -31,6 +31,18 @@ export function torqueFigure(nm: number, system: UnitSystem): Figure {
   const value = system === 'inch' ? nm / NM_PER_LBF_FT : nm;
   return { value: fixed(value, value < 10 ? 1 : 0), unit: system === 'inch' ? 'lbf\u00b7ft' : 'N\u00b7m' };
 }
+
+/** A load given in N as a figure: kN to a tenth, or pounds-force to the next ten. */
+export const loadFigure = (n: number, system: UnitSystem): Figure =>
+  system === 'inch'
+    ? { value: fixed(Math.round(n / N_PER_LBF / 10) * 10, 0), unit: 'lbf' }
+    : { value: fixed(n / 1000, 1), unit: 'kN' };
+
+/** Stress in MPa as a figure: MPa, or ksi to a tenth. */
+export const stressFigure = (mpa: number, system: UnitSystem): Figure =>
+  system === 'inch'
+    ? { value: fixed(mpa / MPA_PER_KSI, 1), unit: 'ksi' }
+    : { value: fixed(mpa, 0), unit: 'MPa' };
 
 /** A press's force, given in kN, as a figure: kN, or US tons to a tenth. */
 export const forceFigure = (kn: number, system: UnitSystem): Figure =>

@@ -1,10 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  forceFigure,
   formatLength,
   formatMass,
   formatTorque,
   KG_PER_LB,
+  loadFigure,
   MM_PER_INCH,
   MPA_PER_KSI,
   NM_PER_LBF_FT,
@@ -16,6 +18,7 @@ import {
   parseTorque,
   roundTo,
   signed,
+  stressFigure,
   tradeFraction,
   type UnitSystem,
 } from './index';
@@ -132,5 +135,17 @@ describe('figures', () => {
     expect(signed(-4.1, 1)).toBe('\u22124.1');
     expect(signed(-0.01, 1)).toBe('0.0');
     expect(value(parseNumber('\u22124.1'))).toBe(-4.1);
+  });
+});
+
+describe('loads, presses and stress', () => {
+  // 1 lbf = 4.4482216152605 N, 1 US ton = 2,000 lbf, 1 ksi = 6.894757 MPa (exact by their definitions)
+  it('are shown in the units of the trade', () => {
+    expect(loadFigure(5492, 'metric')).toEqual({ value: '5.5', unit: 'kN' });
+    expect(loadFigure(5492, 'inch')).toEqual({ value: '1230', unit: 'lbf' });
+    expect(forceFigure(1350, 'inch')).toEqual({ value: '151.7', unit: 'ton' });
+    expect(forceFigure(1350, 'metric')).toEqual({ value: '1350', unit: 'kN' });
+    expect(stressFigure(250, 'inch')).toEqual({ value: '36.3', unit: 'ksi' });
+    expect(stressFigure(250, 'metric')).toEqual({ value: '250', unit: 'MPa' });
   });
 });

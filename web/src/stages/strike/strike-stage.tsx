@@ -1,4 +1,4 @@
-import { fixed, forceFigure, lengthFigure, type StrikeCase, type Vec2, type Vec3 } from '@plate-fold/core';
+import { fixed, lengthFigure, loadFigure, type StrikeCase, type Vec2, type Vec3 } from '@plate-fold/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { Bench } from '../../app/bench';
 import { useFacts } from '../../app/derived';
@@ -192,8 +192,8 @@ export function StrikeStage() {
           <p className="text-[13px] text-ink2">
             {forceN > 0 && (
               <>
-                <span className="fig">{forceFigure(forceN / 1000, units).value}</span>{' '}
-                {forceFigure(forceN / 1000, units).unit} on a square of {lengthFigure(80, units).value}{' '}
+                <span className="fig">{loadFigure(forceN, units).value}</span>{' '}
+                {loadFigure(forceN, units).unit} on a square of {lengthFigure(80, units).value}{' '}
                 {lengthFigure(80, units).unit}, at each plate’s worst place unless you move it.{' '}
               </>
             )}

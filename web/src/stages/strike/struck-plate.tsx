@@ -1,4 +1,4 @@
-import { fixed, type JointState, lengthFigure, type Vec2 } from '@plate-fold/core';
+import { fixed, type JointState, lengthFigure, loadFigure, stressFigure, type Vec2 } from '@plate-fold/core';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
 import { Button } from '../../ui/button';
@@ -63,6 +63,7 @@ export function StruckPlate({
   const part = facts.rig.components.find(c => c.id === v.gapTo);
   const touches = v.gapMm !== undefined && v.gapMm < 0;
   const size = (mm: number) => lengthFigure(mm, units, units === 'metric');
+  const yields = stressFigure(v.yieldMPa, units);
   const worst = [...v.reactionsN].sort((a, b) => b.shearN + b.tensionN - a.shearN - a.tensionN)[0];
   return (
     <li className="border-t border-scribe pt-2">
@@ -90,7 +91,7 @@ export function StruckPlate({
         <Row
           name="Stress"
           of={{ value: fixed((v.vonMisesMPa / v.yieldMPa) * 100, 0), unit: '%' }}
-          meaning={`of yield, ${fixed(v.yieldMPa, 0)} MPa, away from bolts`}
+          meaning={`of yield, ${yields.value} ${yields.unit}, away from bolts`}
         />
         <Row
           name="Dent left"
@@ -105,7 +106,7 @@ export function StruckPlate({
         {worst && (
           <Row
             name="Joint"
-            of={{ value: fixed(Math.hypot(worst.tensionN, worst.shearN) / 1000, 1), unit: 'kN' }}
+            of={loadFigure(Math.hypot(worst.tensionN, worst.shearN), units)}
             meaning={`on ${worst.joint}, the most: ${STATES[worst.state]}`}
           />
         )}

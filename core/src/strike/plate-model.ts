@@ -1,0 +1,235 @@
+import type { ResolvedJoint } from '../bolt';
+import type { FoldedPanel } from '../fold';
+import { add3, circle, contains, scale3, type Vec2, type Vec3 } from '../geometry';
+import type { Component } from '../rig';
+import { bad, good, type Result } from '../units';
+import type { JointSpring } from './joint-spring';
+import { patchLoad } from './load';
+import type { ShellModel } from './model';
+import { plateFlats } from './plate-flats';
+import { type Flat3, inPlane2, meshShell, planeOf, type ShellMesh } from './shell-mesh';
+import { FREEDOMS } from './sparse';
+import { PATCH, type StrikeWish } from './strike-wish';
+
+/** Friction of painted sheet on painted member: common practice, no source. */
+const FRICTION = 0.2;
+/** Play of a bolt in its hole, from its middle, as a share of its diameter (ISO 273, medium). */
+const PLAY = 0.05;
+/** Stiffness of a bolt's shank in the sheet's hole per mm of thickness, N/mm²: a guess. */
+const BEARING = 20_000;
+/** Bolts this far off a plate's flat in height do not hold it, mm. */
+const REACH = 60;
+
+export interface Held {
+  readonly joint: ResolvedJoint;
+  readonly flat: number;
+  readonly at: Vec3;
+  readonly radius: number;
+}
+
+/** Where a plate's joints hold it: the flat over (or under) each, and the disc that head or washer presses. */
+export function heldBy(
+  flats: readonly Flat3[],
+  panel: string,
+  joints: readonly ResolvedJoint[],
+): readonly Held[] {
+  return joints
+    .filter(j => j.joint.panels.includes(panel))
+    .flatMap((joint): readonly Held[] => {
+      let best: Held | undefined;
+      let off = REACH;
+      flats.forEach((f, flat) => {
+        const plane = planeOf(f.polygon);
+        if (Math.abs(plane.n[2]) < 0.3) return;
+        const [x, y] = joint.at;
+        const z =
+          plane.origin[2] -
+          (plane.n[0] * (x - plane.origin[0]) + plane.n[1] * (y - plane.origin[1])) / plane.n[2];
+        const p: Vec3 = [x, y, z];
+        if (
+          !contains(
+            f.polygon.map(q => inPlane2(plane, q)),
+            inPlane2(plane, p),
+          )
+        )
+          return;
+        if (Math.abs(z - joint.at[2]) >= off) return;
+        off = Math.abs(z - joint.at[2]);
+        const pressed = joint.layers
+          .filter(l => l.kind === 'head' || l.kind === 'washer')
+          .map(l => l.diameter);
+        best = { joint, flat, at: p, radius: Math.max(8, ...pressed.map(d => d / 2)) };
+      });
+      return best ? [best] : [];
+    });
+}
+
+/** Nodes round the disc of a bolt. */
+const RING = 8;
+
+export interface Meshed {
+  readonly mesh: ShellMesh;
+  readonly discs: readonly (readonly number[])[];
+}
+
+export function meshPlate(
+  flats: readonly Flat3[],
+  held: readonly Held[],
+  fineness: number,
+  struck: Vec3 | undefined,
+): Result<Meshed> {
+  const all = flats.flatMap(f => f.polygon);
+  const span = (k: 0 | 1): number => Math.max(...all.map(p => p[k])) - Math.min(...all.map(p => p[k]));
+  const H = Math.max(span(0), span(1)) / fineness;
+  const fine: { at: Vec3; from: number; h: number }[] = held.map(h => ({
+    at: h.at,
+    from: h.radius,
+    h: Math.min(H, (2 * Math.PI * h.radius) / RING),
+  }));
+  if (struck) fine.push({ at: struck, from: PATCH / 2, h: Math.min(H, PATCH / 5) });
+  for (const f of flats)
+    for (const h of f.holes)
+      h.forEach((q, i) => {
+        const next = h[(i + 1) % h.length] as Vec3;
+        const side = Math.hypot(q[0] - next[0], q[1] - next[1], q[2] - next[2]);
+        fine.push({ at: q, from: 0, h: Math.min(H, Math.max(side, H / 4)) });
+      });
+  const spacing = (p: Vec3): number =>
+    fine.reduce(
+      (h, f) =>
+        Math.min(
+          h,
+          f.h + 0.32 * Math.max(0, Math.hypot(p[0] - f.at[0], p[1] - f.at[1], p[2] - f.at[2]) - f.from),
+        ),
+      H,
+    );
+  const rings = held.map(h => {
+    const plane = planeOf((flats[h.flat] as Flat3).polygon);
+    return circle(inPlane2(plane, h.at), 2 * h.radius, RING).map(
+      ([x, y]): Vec3 => add3(plane.origin, add3(scale3(plane.u, x), scale3(plane.v, y))),
+    );
+  });
+  const mesh = meshShell({
+    flats,
+    rings: rings.filter(r => r.length > 0),
+    points: [...held.map(h => h.at), ...(struck ? [struck] : [])],
+    lines: [],
+    spacing,
+  });
+  if ('fault' in mesh)
+    return bad(`${mesh.flat} at ${mesh.at.map(v => Math.round(v)).join(', ')}: ${mesh.fault}`);
+  const discs = held.map(h => {
+    const out: number[] = [];
+    for (let n = 0; n < mesh.coordinates.length / 3; n++) {
+      const d = Math.hypot(
+        (mesh.coordinates[3 * n] as number) - h.at[0],
+        (mesh.coordinates[3 * n + 1] as number) - h.at[1],
+        (mesh.coordinates[3 * n + 2] as number) - h.at[2],
+      );
+      if (d <= h.radius * 1.08) out.push(n);
+    }
+    return out;
+  });
+  return good({ mesh, discs });
+}
+
+/** The model of a plate: pressed to its members under every washer, held in its plane as its joints hold. */
+export function modelFor({ folded }: StrikeWish, { mesh, discs }: Meshed, held: readonly Held[]): ShellModel {
+  const { material, sheet } = folded;
+  const t = sheet.thickness;
+  const heldAt = new Uint8Array(2 * mesh.coordinates.length);
+  const springs: JointSpring[] = [];
+  held.forEach((h, i) => {
+    const nodes = discs[i] as readonly number[];
+    const level = Math.abs(planeOf((plateFlatsOf(folded)[h.flat] as Flat3).polygon).n[2]) > 0.999;
+    for (const n of nodes) {
+      if (level) heldAt.set([0, 0, 1, 1, 1, 1], FREEDOMS * n);
+      else heldAt.fill(1, FREEDOMS * n, FREEDOMS * (n + 1));
+    }
+    if (level && nodes.length > 0)
+      springs.push({
+        id: h.joint.id,
+        nodes,
+        friction: Math.max(500, FRICTION * h.joint.preloadN * Math.max(1, h.joint.joint.panels.length)),
+        play: PLAY * h.joint.thread.d,
+        bearing: BEARING * t,
+      });
+  });
+  return {
+    mesh,
+    thickness: t,
+    elastic: { E: material.E, nu: material.nu },
+    yield: material.yield,
+    held: heldAt,
+    extra: [],
+    springs,
+    load: new Float64Array(2 * mesh.coordinates.length),
+  };
+}
+
+const flatsKept = new WeakMap<FoldedPanel, readonly Flat3[]>();
+export const plateFlatsOf = (f: FoldedPanel): readonly Flat3[] => {
+  const hit = flatsKept.get(f) ?? plateFlats(f);
+  flatsKept.set(f, hit);
+  return hit;
+};
+
+export const nodeAt = ({ coordinates: c }: ShellMesh, n: number): Vec3 => [
+  c[3 * n] as number,
+  c[3 * n + 1] as number,
+  c[3 * n + 2] as number,
+];
+
+/** Upper face of the sheet over a node to a part's underside, mm; undefined where the part is not over it. */
+export const gapOver = (c: Component, p: Vec3, thickness: number): number | undefined =>
+  p[2] < c.zTop && contains(c.footprint, [p[0], p[1]]) ? c.zBottom - p[2] - thickness : undefined;
+
+/** A point of the level middle surface over a place in plan. */
+export function onPlate(flats: readonly Flat3[], [x, y]: Vec2): Vec3 | undefined {
+  let best: Vec3 | undefined;
+  for (const f of flats) {
+    const plane = planeOf(f.polygon);
+    if (Math.abs(plane.n[2]) < 0.3) continue;
+    const z =
+      plane.origin[2] -
+      (plane.n[0] * (x - plane.origin[0]) + plane.n[1] * (y - plane.origin[1])) / plane.n[2];
+    const q = inPlane2(plane, [x, y, z]);
+    if (
+      !contains(
+        f.polygon.map(p => inPlane2(plane, p)),
+        q,
+      )
+    )
+      continue;
+    if (
+      f.holes.some(h =>
+        contains(
+          h.map(p => inPlane2(plane, p)),
+          q,
+        ),
+      )
+    )
+      continue;
+    if (!best || z < best[2]) best = [x, y, z];
+  }
+  return best;
+}
+
+export const up = (load: Float64Array, mesh: ShellMesh, at: Vec3, force: number): number => {
+  load.fill(0);
+  return patchLoad(load, mesh, at, [PATCH, PATCH], [0, 0, force], PATCH);
+};
+
+const WAYS = [
+  'along the vehicle',
+  'across it',
+  'up and down',
+  'by rolling',
+  'by pitching',
+  'by turning in its plane',
+] as const;
+export const loose = (model: ShellModel, node: number, freedom: number): string =>
+  `it is not held: near ${nodeAt(model.mesh, node)
+    .map(v => Math.round(v))
+    .slice(0, 2)
+    .join(', ')} it moves freely ${WAYS[freedom]}`;

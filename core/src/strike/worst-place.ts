@@ -1,0 +1,43 @@
+import type { Vec3 } from '../geometry';
+import { bad, good, type Result } from '../units';
+import { linearSolver } from './linear';
+import { gapOver, type Held, loose, meshPlate, modelFor, onPlate, up } from './plate-model';
+import type { Flat3 } from './shell-mesh';
+import type { StrikeWish } from './strike-wish';
+
+/** Places tried across a plate's longer side in the search for the worst. */
+const TRIED = 9;
+
+/**
+ * The place where the least gap is left (or, with nothing over the plate, where it gives most), by small deflections on a coarse
+ * mesh: one elimination, then a solution for each place. Bolted places are passed over.
+ */
+export function worstPlace(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[]): Result<Vec3> {
+  const coarse = meshPlate(flats, held, 11, undefined);
+  if (!coarse.ok) return coarse;
+  const model = modelFor(wish, coarse.value, held);
+  const solver = linearSolver(model);
+  if ('mechanism' in solver) return bad(loose(model, solver.node, solver.freedom));
+  const all = flats.flatMap(f => f.polygon);
+  const low = [0, 1].map(k => Math.min(...all.map(p => p[k as 0]))) as [number, number];
+  const high = [0, 1].map(k => Math.max(...all.map(p => p[k as 0]))) as [number, number];
+  const step = Math.max(high[0] - low[0], high[1] - low[1]) / TRIED;
+  let best: { at: Vec3; left: number } | undefined;
+  for (let x = low[0] + step / 2; x < high[0]; x += step)
+    for (let y = low[1] + step / 2; y < high[1]; y += step) {
+      const at = onPlate(flats, [x, y]);
+      if (!at || held.some(h => Math.hypot(h.at[0] - x, h.at[1] - y) < h.radius + 15)) continue;
+      if (up(model.load, model.mesh, at, wish.force) < 0.5) continue;
+      const u = solver.solve(model.load);
+      const w = movedBy(model.load, u) / wish.force;
+      const rest = wish.components.map(c => gapOver(c, at, model.thickness)).filter(g => g !== undefined);
+      // what small theory gives is halved: that is about what stretching leaves of it
+      const left = Math.min(400, ...rest) - w / 2;
+      if (!best || left < best.left) best = { at, left };
+    }
+  return best ? good(best.at) : bad('there is no place on it to be struck');
+}
+
+/** Work of a load on its own moves, N·mm. */
+const movedBy = (load: Float64Array, u: Float64Array): number =>
+  load.reduce((s, f, i) => s + f * (u[i] as number), 0);
