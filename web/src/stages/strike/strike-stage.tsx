@@ -162,7 +162,7 @@ export function StrikeStage() {
               </div>
             </div>
             {waiting > 0 && (
-              <div role="status" className="absolute top-2 right-3 flex items-center gap-3 text-[14px]">
+              <div role="status" className="absolute right-3 flex items-center gap-3 text-[14px] max-desk:bottom-9 desk:top-2">
                 {stopped
                   ? `${waiting} plates not struck`
                   : `striking ${waiting} of ${struck.length} plates …`}
