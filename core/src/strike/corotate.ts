@@ -123,6 +123,23 @@ export function restOf(model: ShellModel): readonly Rest[] {
   });
 }
 
+/** Rotation from a triangle's axes at rest to a corner as it has turned, seen from the triangle's axes now, row by row. */
+function turnOf(rest: Rest, turned: Float64Array, r: number, axes: Float64Array): void {
+  for (let a = 0; a < 3; a++) {
+    const x = axes[3 * a] as number;
+    const y = axes[3 * a + 1] as number;
+    const z = axes[3 * a + 2] as number;
+    const p = x * (turned[r] as number) + y * (turned[r + 3] as number) + z * (turned[r + 6] as number);
+    const q = x * (turned[r + 1] as number) + y * (turned[r + 4] as number) + z * (turned[r + 7] as number);
+    const t = x * (turned[r + 2] as number) + y * (turned[r + 5] as number) + z * (turned[r + 8] as number);
+    for (let b = 0; b < 3; b++)
+      spun[3 * a + b] =
+        p * (rest.axes[3 * b] as number) +
+        q * (rest.axes[3 * b + 1] as number) +
+        t * (rest.axes[3 * b + 2] as number);
+  }
+}
+
 /** The moves of a triangle seen from its own axes, eighteen; `axes` receives those axes as they stand now. */
 export function ownMoves(
   model: ShellModel,
@@ -145,23 +162,11 @@ export function ownMoves(
     out[6 * i] = (flat[2 * i] as number) - (rest.flat[2 * i] as number);
     out[6 * i + 1] = (flat[2 * i + 1] as number) - (rest.flat[2 * i + 1] as number);
     out[6 * i + 2] = 0;
-    // axes now · turn of the node · axes then, transposed
-    const r = 9 * (triangles[3 * e + i] as number);
-    for (let a = 0; a < 3; a++)
-      for (let c = 0; c < 3; c++) {
-        let s = 0;
-        for (let k = 0; k < 3; k++) s += (axes[3 * a + k] as number) * (bent.turned[r + 3 * k + c] as number);
-        spun[3 * a + c] = s;
-      }
-    const m = (a: number, b: number): number => {
-      let s = 0;
-      for (let k = 0; k < 3; k++) s += (spun[3 * a + k] as number) * (rest.axes[3 * b + k] as number);
-      return s;
-    };
+    turnOf(rest, bent.turned, 9 * (triangles[3 * e + i] as number), axes);
     // rotation vector of a small turn
-    const x = (m(2, 1) - m(1, 2)) / 2;
-    const y = (m(0, 2) - m(2, 0)) / 2;
-    const z = (m(1, 0) - m(0, 1)) / 2;
+    const x = ((spun[7] as number) - (spun[5] as number)) / 2;
+    const y = ((spun[2] as number) - (spun[6] as number)) / 2;
+    const z = ((spun[3] as number) - (spun[1] as number)) / 2;
     const sin = Math.sqrt(x * x + y * y + z * z);
     const f = sin < 1e-9 ? 1 : Math.asin(Math.min(1, sin)) / sin;
     out[6 * i + 3] = f * x;
@@ -174,15 +179,72 @@ const own = new Float64Array(18);
 const force = new Float64Array(18);
 const tangent = new Float64Array(324);
 const axes = new Float64Array(9);
-const G = new Float64Array(54);
-const S = new Float64Array(54);
 const KS = new Float64Array(54);
 const SKS = new Float64Array(9);
-const SG = new Float64Array(54);
-const DX = new Float64Array(3);
-const DY = new Float64Array(3);
+const H = new Float64Array(9);
+const L = new Float64Array(9);
 
-/** Force and tangent stiffness of one triangle as it stands, in fixed axes. `layers` for a sheet that may yield. */
+/**
+ * What the triangles' own moves become by the last move if they were to grow in proportion to it. The tangent is made there and not
+ * where the triangles really stand, since a move of some thicknesses first stretches and yields them far too much, before the next
+ * ones bring that back: this lets long steps find their balance (Magisano, Leonetti and Garcea 2017: mixed integration points).
+ */
+export interface Foretold {
+  /** own moves, axes and corners of every triangle at the last tangent */
+  readonly own: Float64Array;
+  readonly axes: Float64Array;
+  readonly flat: Float64Array;
+  readonly next: Float64Array;
+  /** true once `next` holds what the move that was made last foretells */
+  valid: boolean;
+}
+
+export const nothingForetold = (triangles: number): Foretold => ({
+  own: new Float64Array(18 * triangles),
+  axes: new Float64Array(9 * triangles),
+  flat: new Float64Array(6 * triangles),
+  next: new Float64Array(18 * triangles),
+  valid: false,
+});
+
+/** Foretells the own moves after a move of all nodes, node · 6 + freedom, from the tangent that it was found with. */
+export function foretell({ mesh }: ShellModel, t: Foretold, du: Float64Array): void {
+  const d = new Float64Array(18);
+  for (let e = 0; e < mesh.flatOf.length; e++) {
+    const a = t.axes.subarray(9 * e, 9 * e + 9);
+    for (let i = 0; i < 6; i++) {
+      const n = FREEDOMS * (mesh.triangles[3 * e + (i >> 1)] as number) + 3 * (i & 1);
+      const [x, y, z] = [du[n] as number, du[n + 1] as number, du[n + 2] as number];
+      for (let c = 0; c < 3; c++)
+        d[3 * i + c] = (a[3 * c] as number) * x + (a[3 * c + 1] as number) * y + (a[3 * c + 2] as number) * z;
+    }
+    tilts(t.flat.subarray(6 * e, 6 * e + 6));
+    // less the rigid spin in it
+    let [wx, wy] = [0, 0];
+    for (let i = 0; i < 3; i++) {
+      wx += (TILTX[i] as number) * (d[6 * i + 2] as number);
+      wy += (TILTY[i] as number) * (d[6 * i + 2] as number);
+    }
+    const wz = turn * ((d[7] as number) - (d[1] as number));
+    for (let i = 0; i < 3; i++) {
+      const x = t.flat[6 * e + 2 * i] as number;
+      const y = t.flat[6 * e + 2 * i + 1] as number;
+      d[6 * i] = (d[6 * i] as number) + wz * y;
+      d[6 * i + 1] = (d[6 * i + 1] as number) - wz * x;
+      d[6 * i + 2] = (d[6 * i + 2] as number) - wx * y + wy * x;
+      d[6 * i + 3] = (d[6 * i + 3] as number) - wx;
+      d[6 * i + 4] = (d[6 * i + 4] as number) - wy;
+      d[6 * i + 5] = (d[6 * i + 5] as number) - wz;
+    }
+    for (let i = 0; i < 18; i++) t.next[18 * e + i] = (t.own[18 * e + i] as number) + (d[i] as number);
+  }
+  t.valid = true;
+}
+
+/**
+ * Force and tangent stiffness of one triangle as it stands, in fixed axes. `layers` for a sheet that may yield. With `told` the
+ * tangent is made at the moves foretold, and the force is theirs.
+ */
 export function bentElement(
   model: ShellModel,
   rest: Rest,
@@ -191,10 +253,16 @@ export function bentElement(
   layers: Layers | undefined,
   outForce: Float64Array,
   outK: Float64Array | undefined,
+  told?: Foretold,
 ): void {
   ownMoves(model, rest, e, bent, axes, own);
-  if (layers && !elasticStill(model, rest, e, layers))
-    plasticForce(model, rest, e, layers, outK !== undefined);
+  if (outK && told) {
+    told.own.set(own, 18 * e);
+    told.axes.set(axes, 9 * e);
+    told.flat.set(flat, 6 * e);
+    if (told.valid) own.set(told.next.subarray(18 * e, 18 * e + 18));
+  }
+  if (layers && !elasticStill(model, rest, e, layers)) plasticForce(model, rest, e, layers, outK !== undefined);
   else {
     for (let i = 0; i < 18; i++) {
       let s = 0;
@@ -203,117 +271,177 @@ export function bentElement(
     }
     if (outK) tangent.set(rest.k);
   }
+  for (let i = 0; i < 3; i++) spinsOf(i, outK !== undefined);
   turnBack(outForce, outK);
 }
 
-/** Takes the turning of the axes into account and turns force and tangent to fixed axes. */
-function turnBack(outForce: Float64Array, outK: Float64Array | undefined): void {
-  const x1 = flat[0] as number;
-  const y1 = flat[1] as number;
-  const x2 = flat[2] as number;
-  const y2 = flat[3] as number;
-  const x3 = flat[4] as number;
-  const y3 = flat[5] as number;
-  const a2 = (x2 - x1) * (y3 - y1) - (x3 - x1) * (y2 - y1);
-  G.fill(0);
-  S.fill(0);
-  DX[0] = (y2 - y3) / a2;
-  DX[1] = (y3 - y1) / a2;
-  DX[2] = (y1 - y2) / a2;
-  DY[0] = (x3 - x2) / a2;
-  DY[1] = (x1 - x3) / a2;
-  DY[2] = (x2 - x1) / a2;
-  const l = x2 - x1;
-  for (let i = 0; i < 3; i++) {
-    // spin of the axes from the corners' moves: the plane's tilt, and the first side's turn in it
-    G[6 * i + 2] = DY[i] as number;
-    G[18 + 6 * i + 2] = -(DX[i] as number);
-    const x = flat[2 * i] as number;
-    const y = flat[2 * i + 1] as number;
-    // moves of a rigid spin: ω × x, and ω itself
-    S[3 * (6 * i) + 2] = -y;
-    S[3 * (6 * i + 1) + 2] = x;
-    S[3 * (6 * i + 2)] = y;
-    S[3 * (6 * i + 2) + 1] = -x;
-    for (let k = 0; k < 3; k++) S[3 * (6 * i + 3 + k) + k] = 1;
+/**
+ * From the rotation vector of a corner to its spin: moments become Hᵀ p, stiffness Hᵀ K H with what the change of H adds (Nour-Omid
+ * and Rankin 1991; Felippa and Haugen 2005, their equations for H and L). What is not symmetric in that vanishes in balance.
+ */
+function spinsOf(i: number, wantTangent: boolean): void {
+  const at = 6 * i + 3;
+  const x = own[at] as number;
+  const y = own[at + 1] as number;
+  const z = own[at + 2] as number;
+  const t2 = x * x + y * y + z * z;
+  if (t2 < 1e-14) return;
+  const eta = 1 / 12 + t2 / 720 + (t2 * t2) / 30240;
+  // I − ½ spin(θ) + η spin(θ)²
+  H[0] = 1 - eta * (y * y + z * z);
+  H[1] = eta * x * y + z / 2;
+  H[2] = eta * x * z - y / 2;
+  H[3] = eta * x * y - z / 2;
+  H[4] = 1 - eta * (x * x + z * z);
+  H[5] = eta * y * z + x / 2;
+  H[6] = eta * x * z + y / 2;
+  H[7] = eta * y * z - x / 2;
+  H[8] = 1 - eta * (x * x + y * y);
+  const p = force[at] as number;
+  const q = force[at + 1] as number;
+  const r = force[at + 2] as number;
+  for (let c = 0; c < 3; c++)
+    force[at + c] = (H[c] as number) * p + (H[3 + c] as number) * q + (H[6 + c] as number) * r;
+  if (!wantTangent) return;
+  for (let j = 0; j < 18; j++) {
+    const k = 18 * j + at;
+    const a = tangent[k] as number;
+    const b = tangent[k + 1] as number;
+    const d = tangent[k + 2] as number;
+    for (let c = 0; c < 3; c++)
+      tangent[k + c] = a * (H[c] as number) + b * (H[3 + c] as number) + d * (H[6 + c] as number);
   }
-  G[36 + 1] = -1 / l;
-  G[36 + 7] = 1 / l;
-  // f := (I − S G)ᵀ f
-  let m0 = 0;
-  let m1 = 0;
-  let m2 = 0;
-  for (let r = 0; r < 18; r++) {
-    const f = force[r] as number;
-    m0 += (S[3 * r] as number) * f;
-    m1 += (S[3 * r + 1] as number) * f;
-    m2 += (S[3 * r + 2] as number) * f;
+  for (let j = 0; j < 18; j++) {
+    const k = 18 * at + j;
+    const a = tangent[k] as number;
+    const b = tangent[k + 18] as number;
+    const d = tangent[k + 36] as number;
+    for (let c = 0; c < 3; c++)
+      tangent[k + 18 * c] = a * (H[c] as number) + b * (H[3 + c] as number) + d * (H[6 + c] as number);
   }
-  for (let r = 0; r < 18; r++)
-    force[r] =
-      (force[r] as number) - (G[r] as number) * m0 - (G[18 + r] as number) * m1 - (G[36 + r] as number) * m2;
-  if (outK) {
-    // K := (I − S G)ᵀ K (I − S G)
-    for (let r = 0; r < 18; r++)
-      for (let k = 0; k < 3; k++) {
-        let s = 0;
-        for (let j = 0; j < 18; j++) s += (tangent[18 * r + j] as number) * (S[3 * j + k] as number);
-        KS[3 * r + k] = s;
-      }
-    for (let a = 0; a < 3; a++)
-      for (let b = 0; b < 3; b++) {
-        let s = 0;
-        for (let r = 0; r < 18; r++) s += (S[3 * r + a] as number) * (KS[3 * r + b] as number);
-        SKS[3 * a + b] = s;
-      }
-    // SKS G, three rows
-    for (let k = 0; k < 3; k++)
-      for (let c = 0; c < 18; c++)
-        SG[18 * k + c] =
-          (SKS[3 * k] as number) * (G[c] as number) +
-          (SKS[3 * k + 1] as number) * (G[18 + c] as number) +
-          (SKS[3 * k + 2] as number) * (G[36 + c] as number);
-    for (let r = 0; r < 18; r++) {
-      const k0 = KS[3 * r] as number;
-      const k1 = KS[3 * r + 1] as number;
-      const k2 = KS[3 * r + 2] as number;
-      const g0 = G[r] as number;
-      const g1 = G[18 + r] as number;
-      const g2 = G[36 + r] as number;
-      for (let c = 0; c < 18; c++)
-        outK[18 * r + c] =
-          (tangent[18 * r + c] as number) -
-          k0 * (G[c] as number) -
-          k1 * (G[18 + c] as number) -
-          k2 * (G[36 + c] as number) -
-          (KS[3 * c] as number) * g0 -
-          (KS[3 * c + 1] as number) * g1 -
-          (KS[3 * c + 2] as number) * g2 +
-          g0 * (SG[c] as number) +
-          g1 * (SG[18 + c] as number) +
-          g2 * (SG[36 + c] as number);
+  const mu = 1 / 360 + t2 / 7560;
+  const dot = x * p + y * q + z * r;
+  // spin(θ)² p
+  const sx = x * dot - p * t2;
+  const sy = y * dot - q * t2;
+  const sz = z * dot - r * t2;
+  // η[(θ·p) I + θ pᵀ − 2 p θᵀ] + μ spin(θ)² p θᵀ − ½ spin(p)
+  L[0] = eta * (dot + x * p - 2 * p * x) + mu * sx * x;
+  L[1] = eta * (x * q - 2 * p * y) + mu * sx * y + r / 2;
+  L[2] = eta * (x * r - 2 * p * z) + mu * sx * z - q / 2;
+  L[3] = eta * (y * p - 2 * q * x) + mu * sy * x - r / 2;
+  L[4] = eta * (dot + y * q - 2 * q * y) + mu * sy * y;
+  L[5] = eta * (y * r - 2 * q * z) + mu * sy * z + p / 2;
+  L[6] = eta * (z * p - 2 * r * x) + mu * sz * x + q / 2;
+  L[7] = eta * (z * q - 2 * r * y) + mu * sz * y - p / 2;
+  L[8] = eta * (dot + z * r - 2 * r * z) + mu * sz * z;
+  for (let a = 0; a < 3; a++)
+    for (let b = 0; b < 3; b++) {
+      let s = 0;
+      for (let c = 0; c < 3; c++)
+        s +=
+          (L[3 * a + c] as number) * (H[3 * c + b] as number) +
+          (L[3 * b + c] as number) * (H[3 * c + a] as number);
+      const k = 18 * (at + a) + at + b;
+      tangent[k] = (tangent[k] as number) + s / 2;
     }
-    // what the turning of the forces adds: −F G − Gᵀ Fᵀ
-    for (let i = 0; i < 6; i++) {
-      // moments count half with either term, so that the sum is symmetric
-      const half = i % 2 === 1 ? 0.5 : 1;
-      const p = half * (force[3 * i] as number);
-      const q = half * (force[3 * i + 1] as number);
-      const t = half * (force[3 * i + 2] as number);
-      const row = 54 * i;
-      for (let c = 0; c < 18; c++) {
-        const g0 = G[c] as number;
-        const g1 = G[18 + c] as number;
-        const g2 = G[36 + c] as number;
-        const s0 = q * g2 - t * g1;
-        const s1 = t * g0 - p * g2;
-        const s2 = p * g1 - q * g0;
-        outK[row + c] = (outK[row + c] as number) - s0;
-        outK[row + 18 + c] = (outK[row + 18 + c] as number) - s1;
-        outK[row + 36 + c] = (outK[row + 36 + c] as number) - s2;
-        outK[18 * c + 3 * i] = (outK[18 * c + 3 * i] as number) - s0;
-        outK[18 * c + 3 * i + 1] = (outK[18 * c + 3 * i + 1] as number) - s1;
-        outK[18 * c + 3 * i + 2] = (outK[18 * c + 3 * i + 2] as number) - s2;
+}
+
+/**
+ * Takes the turning of the axes into account and turns force and tangent to fixed axes: f := Pᵀ f and K := Pᵀ K P − F G − Gᵀ Fᵀ P,
+ * P = I − S G (Felippa and Haugen 2005), made symmetric. G gives the spin of the axes for moves of the corners and has five columns
+ * that are not nought; S gives the moves of a rigid spin.
+ */
+function turnBack(outForce: Float64Array, outK: Float64Array | undefined): void {
+  tilts(flat);
+  if (outK) {
+    for (let r = 0; r < 18; r++) {
+      let [s0, s1, s2] = [0, 0, 0];
+      for (let i = 0; i < 3; i++) {
+        const k = 18 * r + 6 * i;
+        const x = flat[2 * i] as number;
+        const y = flat[2 * i + 1] as number;
+        const w = tangent[k + 2] as number;
+        s0 += w * y + (tangent[k + 3] as number);
+        s1 += (tangent[k + 4] as number) - w * x;
+        s2 += (tangent[k + 1] as number) * x - (tangent[k] as number) * y + (tangent[k + 5] as number);
+      }
+      KS[3 * r] = s0;
+      KS[3 * r + 1] = s1;
+      KS[3 * r + 2] = s2;
+    }
+    for (let c = 0; c < 3; c++) {
+      let [s0, s1, s2] = [0, 0, 0];
+      for (let i = 0; i < 3; i++) {
+        const k = 18 * i + c;
+        const x = flat[2 * i] as number;
+        const y = flat[2 * i + 1] as number;
+        const w = KS[k + 6] as number;
+        s0 += w * y + (KS[k + 9] as number);
+        s1 += (KS[k + 12] as number) - w * x;
+        s2 += (KS[k + 3] as number) * x - (KS[k] as number) * y + (KS[k + 15] as number);
+      }
+      SKS[c] = s0;
+      SKS[3 + c] = s1;
+      SKS[6 + c] = s2;
+    }
+  }
+  balanced();
+  if (outK) {
+    outK.set(tangent);
+    // −Fᵀ S = Σ (n·x) I − x nᵀ, made symmetric, joins Sᵀ K S with its sign turned
+    let [nx, xx, xy, yy, xz, yz] = [0, 0, 0, 0, 0, 0];
+    for (let i = 0; i < 3; i++) {
+      const x = flat[2 * i] as number;
+      const y = flat[2 * i + 1] as number;
+      const p = force[6 * i] as number;
+      const q = force[6 * i + 1] as number;
+      const t = force[6 * i + 2] as number;
+      nx += p * x + q * y;
+      xx += x * p;
+      yy += y * q;
+      xy += (x * q + y * p) / 2;
+      xz += (x * t) / 2;
+      yz += (y * t) / 2;
+      // what the turning of the forces adds; moments count half with either term
+      for (let half = 0; half < 2; half++) {
+        const r = 18 * i + 9 * half;
+        const share = half ? 0.5 : 1;
+        const a = share * (force[6 * i + 3 * half] as number);
+        const b = share * (force[6 * i + 3 * half + 1] as number);
+        const c = share * (force[6 * i + 3 * half + 2] as number);
+        KS[r + 1] = (KS[r + 1] as number) - c;
+        KS[r + 2] = (KS[r + 2] as number) + b;
+        KS[r + 3] = (KS[r + 3] as number) + c;
+        KS[r + 5] = (KS[r + 5] as number) - a;
+        KS[r + 6] = (KS[r + 6] as number) - b;
+        KS[r + 7] = (KS[r + 7] as number) + a;
+      }
+    }
+    const c00 = (SKS[0] as number) - nx + xx;
+    const c11 = (SKS[4] as number) - nx + yy;
+    const c22 = (SKS[8] as number) - nx;
+    const c01 = (SKS[1] as number) + xy;
+    const c02 = (SKS[2] as number) + xz;
+    const c12 = (SKS[5] as number) + yz;
+    for (let i = 0; i < 5; i++) {
+      const c = COLUMNS[i] as number;
+      const g0 = i < 3 ? (TILTX[i] as number) : 0;
+      const g1 = i < 3 ? (TILTY[i] as number) : 0;
+      const g2 = i < 3 ? 0 : i === 3 ? -turn : turn;
+      for (let r = 0; r < 18; r++) {
+        const v = (KS[3 * r] as number) * g0 + (KS[3 * r + 1] as number) * g1 + (KS[3 * r + 2] as number) * g2;
+        outK[18 * r + c] = (outK[18 * r + c] as number) - v;
+        outK[18 * c + r] = (outK[18 * c + r] as number) - v;
+      }
+      const s0 = c00 * g0 + c01 * g1 + c02 * g2;
+      const s1 = c01 * g0 + c11 * g1 + c12 * g2;
+      const s2 = c02 * g0 + c12 * g1 + c22 * g2;
+      for (let j = 0; j < 5; j++) {
+        const k = 18 * c + (COLUMNS[j] as number);
+        outK[k] =
+          (outK[k] as number) +
+          (j < 3 ? s0 * (TILTX[j] as number) + s1 * (TILTY[j] as number) : j === 3 ? -turn * s2 : turn * s2);
       }
     }
     toGlobal(outK, 18, axes);
@@ -325,6 +453,46 @@ function turnBack(outForce: Float64Array, outK: Float64Array | undefined): void 
         (axes[3 + c] as number) * (force[3 * i + 1] as number) +
         (axes[6 + c] as number) * (force[3 * i + 2] as number);
 }
+/** f := (I − S G)ᵀ f: what a rigid spin would work is taken off. */
+function balanced(): void {
+  const f = force;
+  let [m0, m1, m2] = [0, 0, 0];
+  for (let i = 0; i < 3; i++) {
+    const x = flat[2 * i] as number;
+    const y = flat[2 * i + 1] as number;
+    const w = f[6 * i + 2] as number;
+    m0 += w * y + (f[6 * i + 3] as number);
+    m1 += (f[6 * i + 4] as number) - w * x;
+    m2 += (f[6 * i + 1] as number) * x - (f[6 * i] as number) * y + (f[6 * i + 5] as number);
+  }
+  for (let i = 0; i < 3; i++)
+    f[6 * i + 2] = (f[6 * i + 2] as number) - (TILTX[i] as number) * m0 - (TILTY[i] as number) * m1;
+  f[1] = (f[1] as number) + turn * m2;
+  f[7] = (f[7] as number) - turn * m2;
+}
+
+/** Spin of the axes for moves of the corners: tilt about x and y by those along z, the turn in the plane by the first side's. */
+function tilts(c: Float64Array): void {
+  const x1 = c[0] as number;
+  const y1 = c[1] as number;
+  const x2 = c[2] as number;
+  const y2 = c[3] as number;
+  const x3 = c[4] as number;
+  const y3 = c[5] as number;
+  const a2 = (x2 - x1) * (y3 - y1) - (x3 - x1) * (y2 - y1);
+  TILTX[0] = (x3 - x2) / a2;
+  TILTX[1] = (x1 - x3) / a2;
+  TILTX[2] = (x2 - x1) / a2;
+  TILTY[0] = (y3 - y2) / a2;
+  TILTY[1] = (y1 - y3) / a2;
+  TILTY[2] = (y2 - y1) / a2;
+  turn = 1 / (x2 - x1);
+}
+let turn = 0;
+const TILTX = new Float64Array(3);
+const TILTY = new Float64Array(3);
+/** Moves that spin the axes: the three corners along z, the first side's ends across it. */
+const COLUMNS = [2, 8, 14, 1, 7] as const;
 
 const strain = new Float64Array(6);
 const sums = new Float64Array(6);

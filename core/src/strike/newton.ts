@@ -1,10 +1,10 @@
-import { type Bent, bentElement, copied, moved, ownMoves, restOf, unbent } from './corotate';
+import { type Balance, balanceOf } from './balance';
+import { type Bent, copied, ownMoves, type restOf } from './corotate';
 import { BENDING, MEMBRANE, POINTS, planeStress } from './element';
-import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
 import { type Mechanism, solved } from './linear';
-import { incidenceOf, type ShellModel, triangleCount } from './model';
-import { faceStresses, type Layers, makeLayers, settle } from './plastic';
-import { type Factor, FREEDOMS, factorise, planElimination } from './sparse';
+import { type ShellModel, triangleCount } from './model';
+import { faceStresses, type Layers } from './plastic';
+import { type Factor, FREEDOMS } from './sparse';
 import { stressFrom } from './stress';
 
 export interface LargeAnswer {
@@ -14,8 +14,13 @@ export interface LargeAnswer {
   readonly inner: Float64Array;
   readonly stress: Float64Array;
   readonly steps: number;
+  /** how often the stiffness was made and solved with */
+  readonly rounds: number;
+  readonly factors: number;
   /** share of the load at which a balance was last found; 1 when all of it is borne */
   readonly reached: number;
+  /** share of the load at which it first gave way and went on to where it bears more; undefined where it never did */
+  readonly gaveWayAt?: number;
   /** true where some layer has passed its yield */
   readonly yielded: boolean;
   /** displacements that stay after unloading */
@@ -34,190 +39,183 @@ export interface LargeWish {
 
 /** Misfit that counts as balance at the end and on the way there, as shares of the load. */
 const TOLERANCE = 1e-6;
-const ON_THE_WAY = 2e-3;
+const ON_THE_WAY = 1e-2;
 /** Below this share of the load a tangent is used again, as long as every round leaves less than this of the misfit. */
 const NEAR = 0.02;
-const REUSE = 0.45;
-const MOST_ROUNDS = 24;
+const REUSE = 0.35;
+const MOST_ROUNDS = 16;
 /** Rounds of one answer; a load that asks for more is given up where it stands. */
-const MOST_IN_ALL = 100;
-/** The first step is short: a flat sheet has yet to find that stretching bears. */
-const FIRST_STEP = 0.12;
-const LEAST_STEP = 1 / 512;
+const MOST_IN_ALL = 150;
+/** The first step gives way by this share of the thickness, or by what small deflections would give if that is less. */
+const FIRST_STEP = 0.5;
+/** Steps shorter than this share of the thickness are given up. */
+const LEAST_STEP = 1 / 200;
 
 /**
- * Bears a load in steps, each brought to balance by Newton's method with a halved step where the residual grows; a step that
- * finds no balance is halved, one that finds it quickly is followed by a longer one.
+ * Bears a load in steps, each a move of the load's place that is brought to balance by Newton's method while the share of the
+ * load follows (Batoz and Dhatt 1979), so that a structure which gives way is followed to where it bears again; the last step
+ * holds the load and lets the place follow. A step that finds no balance is cut, one that finds it quickly is followed by a
+ * longer one.
  */
 export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Mechanism {
-  const { mesh, load } = model;
-  const m = triangleCount(mesh);
-  const incidence = incidenceOf(model);
-  const plan = planElimination(mesh.coordinates, incidence, model.held);
-  const rest = restOf(model);
-  const layers: Layers | undefined =
-    wish.plastic && model.yield !== undefined
-      ? makeLayers(model.elastic, model.yield, wish.hardening ?? 0, m, POINTS)
-      : undefined;
-  const force = new Float64Array(18);
-  const k = new Float64Array(324);
-  const inner = new Float64Array(load.length);
-  let bent = unbent(model);
-  const free = (i: number): boolean => (plan.unknownOf[i] as number) >= 0;
-  const extraForce = (): void => {
-    // bars and springs bear small deflections: straight from the moves of their nodes
-    for (const x of model.extra) {
-      const n = x.nodes.length * FREEDOMS;
-      const u = new Float64Array(n);
-      x.nodes.forEach((node, i) => {
-        for (let c = 0; c < 3; c++)
-          u[6 * i + c] = (bent.at[3 * node + c] as number) - (mesh.coordinates[3 * node + c] as number);
-        const r = bent.turned.subarray(9 * node, 9 * node + 9);
-        u[6 * i + 3] = ((r[7] as number) - (r[5] as number)) / 2;
-        u[6 * i + 4] = ((r[2] as number) - (r[6] as number)) / 2;
-        u[6 * i + 5] = ((r[3] as number) - (r[1] as number)) / 2;
-      });
-      for (let i = 0; i < n; i++) {
-        let s = 0;
-        for (let j = 0; j < n; j++) s += (x.k[i * n + j] as number) * (u[j] as number);
-        const node = x.nodes[Math.floor(i / FREEDOMS)] as number;
-        inner[FREEDOMS * node + (i % FREEDOMS)] = (inner[FREEDOMS * node + (i % FREEDOMS)] as number) + s;
+  const b = balanceOf(model, wish);
+  const path = new Path(model, b, wish.tolerance ?? TOLERANCE);
+  const done = path.go(1);
+  if (path.mechanism && path.steps === 0) return path.mechanism;
+  b.misfit(path.share);
+  const u = movesOf(model, b.bent);
+  const inner = b.inner.slice();
+  const stress = stressOf(model, b.rest, b.bent, b.layers);
+  const yielded = b.layers?.measure.some(v => v > 1e-6) ?? false;
+  const answer = {
+    u,
+    inner,
+    stress,
+    steps: path.steps,
+    reached: done ? 1 : path.share,
+    ...(path.gaveWayAt === undefined ? {} : { gaveWayAt: path.gaveWayAt }),
+    yielded,
+  };
+  const rest = wish.unload && yielded && path.go(0) ? movesOf(model, b.bent) : undefined;
+  return { ...answer, rounds: path.rounds, factors: path.factors, ...(rest ? { rest } : {}) };
+}
+
+/** The way of a structure under a growing (or waning) share of its load. */
+class Path {
+  share = 0;
+  steps = 0;
+  rounds = 0;
+  factors = 0;
+  mechanism: Mechanism | undefined;
+  gaveWayAt: number | undefined;
+  /** the step before: moves of all nodes, of the load's place, and of the share */
+  private last: { du: Float64Array; place: number; share: number } | undefined;
+  /** the same for the step that is being tried */
+  private tried = { du: new Float64Array(0), place: 0, share: 0 };
+  /** sum of the load's forces: a move of its place is their work on it by this */
+  private readonly force: number;
+
+  constructor(
+    private readonly model: ShellModel,
+    private readonly b: Balance,
+    private readonly tolerance: number,
+  ) {
+    this.force = model.load.reduce((s, v, i) => s + (i % FREEDOMS < 3 ? Math.abs(v) : 0), 0) || 1;
+  }
+
+  /** Goes to a share of the load; false where no balance was found any more. */
+  go(to: number): boolean {
+    const { b, model } = this;
+    const sign = Math.sign(to - this.share);
+    let step: number | undefined;
+    // a step as long as one that found no balance is not tried again
+    let tooLong = Infinity;
+    this.last = undefined;
+    while (this.share !== to) {
+      const [before, share] = [copied(b.bent), this.share];
+      // to the end at once where the last step says that it is near
+      const ahead: number = this.last
+        ? sign * ((to - share) * this.last.place) / this.last.share
+        : Number.POSITIVE_INFINITY;
+      const end = step !== undefined && ahead > 0 && ahead < Math.min(1.1 * step, tooLong);
+      let rounds = end ? this.balance(sign * ahead, to) : this.balance(step && sign * step, undefined);
+      // past the end: from there straight back to it
+      if (!end && rounds !== undefined && sign * (this.share - to) > 0) rounds = this.balance(0, to);
+      if (rounds === undefined) {
+        if (this.mechanism && this.steps === 0) return false;
+        b.bent = before;
+        b.forget();
+        this.share = share;
+        tooLong = end ? ahead : (step ?? Math.abs(this.tried.place));
+        step = CUT * tooLong;
+        if (!(step > LEAST_STEP * model.thickness) || this.rounds > MOST_IN_ALL) return false;
+        continue;
       }
+      b.settle();
+      if (sign > 0 && this.share < share) this.gaveWayAt ??= share;
+      this.steps++;
+      this.last = this.tried;
+      const took: number = Math.abs(this.last.place);
+      step = Math.min(took * (rounds <= 4 ? 1.6 : rounds <= 6 ? 1.3 : 0.8), Math.max(took, 0.75 * tooLong));
     }
-  };
-  const slid = (node: number, axis: 0 | 1): number =>
-    (bent.at[3 * node + axis] as number) - (mesh.coordinates[3 * node + axis] as number);
-  const springs = model.springs ?? [];
-  const gather = (): void => {
-    inner.fill(0);
-    for (let e = 0; e < m; e++) {
-      bentElement(model, rest[e] as (typeof rest)[number], e, bent, layers, force, undefined);
-      for (let i = 0; i < 18; i++) {
-        const at = FREEDOMS * (mesh.triangles[3 * e + Math.floor(i / 6)] as number) + (i % 6);
-        inner[at] = (inner[at] as number) + (force[i] as number);
-      }
-    }
-    extraForce();
-    for (const j of springs) jointForce(j, slid, inner);
-  };
-  const tangentOf = (e: number): Float64Array => {
-    if (e >= m + model.extra.length)
-      return jointStiffness(springs[e - m - model.extra.length] as JointSpring, slid);
-    if (e >= m) return (model.extra[e - m] as { k: Float64Array }).k;
-    bentElement(model, rest[e] as (typeof rest)[number], e, bent, layers, force, k);
-    return k;
-  };
-  const size = (v: Float64Array): number => {
-    let s = 0;
-    // moments are set against forces by the sheet's thickness
-    for (let i = 0; i < v.length; i++)
-      if (free(i)) s += ((v[i] as number) / (i % FREEDOMS < 3 ? 1 : 50)) ** 2;
-    return Math.sqrt(s);
-  };
-  const whole = size(load);
-  const residual = new Float64Array(load.length);
-  const misfit = (share: number): number => {
-    gather();
-    for (let i = 0; i < residual.length; i++)
-      residual[i] = share * (load[i] as number) - (inner[i] as number);
-    return size(residual);
-  };
-  /** Work of the misfit along a move. */
-  const along = (du: Float64Array): number => {
-    let s = 0;
-    for (let i = 0; i < du.length; i++) if (free(i)) s += (du[i] as number) * (residual[i] as number);
-    return s;
-  };
-  let mechanism: Mechanism | undefined;
-  /** Balance at a share of the load, from where it stands; how many rounds it took, or undefined. */
-  let rounds = 0;
-  const balance = (share: number, last: boolean): number | undefined => {
-    let off = misfit(share);
+    return true;
+  }
+
+  /**
+   * Balance after the load's place has moved by `place` mm, the share of the load following; or, where `to` is given, at that share,
+   * which is looked for from there. Without a place the first step is as short as the sheet wants. How many rounds it took, or
+   * undefined where there was no balance.
+   */
+  private balance(place: number | undefined, to: number | undefined): number | undefined {
+    const { b, model, force } = this;
+    const fixed = to !== undefined;
+    const straightOn = place === 0;
+    if (!straightOn) this.tried = { du: new Float64Array(model.load.length), place: 0, share: -this.share };
+    if (fixed && straightOn) this.share = to;
+    let off = b.misfit(this.share);
     let factor: Factor | undefined;
+    let push: Float64Array | undefined;
     let gain = 1;
     for (let r = 1; r <= MOST_ROUNDS; r++) {
-      if (++rounds > MOST_IN_ALL) return undefined;
+      if (++this.rounds > MOST_IN_ALL) return undefined;
+      let fresh = false;
       // near the balance the tangent of a round before serves again: taking it apart is what costs
-      if (!factor || gain > REUSE || off > NEAR * whole) {
-        const made = factorise(plan, tangentOf);
+      if (!factor || gain > REUSE || off > NEAR * b.whole) {
+        const made = b.tangent();
         if ('node' in made) {
-          mechanism ??= { mechanism: true, ...made };
+          this.mechanism ??= { mechanism: true, ...made };
           return undefined;
         }
         factor = made;
+        this.factors++;
+        fresh = true;
+        push = fixed && (straightOn || r > 1) ? undefined : solved(b.plan, factor, model.load);
       }
-      const du = solved(plan, factor, residual);
-      const from = copied(bent);
-      const slope0 = along(du);
-      moved(bent, du, 1);
-      let now = misfit(share);
-      // a stretching sheet's first move overshoots, and the next one brings it back
-      if (r > 2 || !(now < 1e3 * whole)) {
-        // where the misfit along the move has turned or hardly changed, go to where it is nought by the secant
-        let [at, slope] = [1, along(du)];
-        for (let i = 0; i < 3 && !(Math.abs(slope) < 0.5 * Math.abs(slope0)); i++) {
-          const next = Number.isFinite(slope) && slope0 > slope ? (at * slope0) / (slope0 - slope) : at / 2;
-          at = Math.max(0.1 * at, Math.min(next, 1));
-          bent = copied(from);
-          moved(bent, du, at);
-          now = misfit(share);
-          slope = along(du);
-          if (at >= 1) break;
+      let du: Float64Array;
+      if (push && r === 1) {
+        const gives = b.work(model.load, push) / force;
+        const move = place ?? this.heading(gives);
+        this.tried.place = move;
+        du = push.map(v => (v * move) / gives);
+        this.share += move / gives;
+        if (fixed) this.share = to;
+      } else {
+        du = solved(b.plan, factor, b.residual);
+        if (push && !fixed) {
+          const more = -b.work(model.load, du) / b.work(model.load, push);
+          this.share += more;
+          for (let i = 0; i < du.length; i++) du[i] = (du[i] as number) + more * (push[i] as number);
         }
       }
-      if (!Number.isFinite(now) || now > 1e6 * whole) return undefined;
+      b.move(du, fresh);
+      const { tried } = this;
+      for (let i = 0; i < du.length; i++) tried.du[i] = (tried.du[i] as number) + (du[i] as number);
+      const now = b.misfit(this.share);
+      if (TRACE) console.log('   ', r, place?.toFixed(3), to, 'share', this.share.toFixed(4), 'off', (now/b.whole).toExponential(2), factor.negative);
+      if (!Number.isFinite(now) || now > 1e5 * b.whole) return undefined;
       gain = now / off;
       off = now;
-      if (off < (last ? (wish.tolerance ?? TOLERANCE) : ON_THE_WAY) * whole) return r;
+      const enough = fixed ? this.tolerance : Math.max(this.tolerance, ON_THE_WAY);
+      if (off < enough * b.whole) {
+        tried.place = b.work(model.load, tried.du) / force;
+        tried.share += this.share;
+        return r;
+      }
+      // a step that goes astray is given up at once
+      if (r >= 3 && gain > ASTRAY && off > b.whole) return undefined;
     }
     return undefined;
-  };
-  let reached = 0;
-  let steps = 0;
-  let step = FIRST_STEP;
-  const go = (to: number): boolean => {
-    const sign = Math.sign(to - reached);
-    while (Math.abs(to - reached) > 1e-9) {
-      const next = reached + sign * Math.min(step, Math.abs(to - reached));
-      const before = copied(bent);
-      const r = balance(next, Math.abs(next - to) < 1e-9);
-      if (r === undefined) {
-        if (mechanism && steps === 0) return false;
-        bent = before;
-        step /= 2;
-        if (step < LEAST_STEP || rounds > MOST_IN_ALL) return false;
-        continue;
-      }
-      if (layers) settle(layers);
-      reached = next;
-      steps++;
-      if (r <= 8) step = Math.min(1, step * (layers ? 2 : 4));
-    }
-    return true;
-  };
-  const done = go(1);
-  if (mechanism && steps === 0) return mechanism;
-  gather();
-  const u = movesOf(model, bent);
-  const held = inner.slice();
-  const stress = stressOf(model, rest, bent, layers);
-  const share = reached;
-  const yielded = layers?.measure.some(v => v > 1e-6) ?? false;
-  let after: Float64Array | undefined;
-  if (done && wish.unload && layers && yielded) {
-    step = 0.35;
-    if (go(0)) after = movesOf(model, bent);
   }
-  return {
-    u,
-    inner: held,
-    stress,
-    steps,
-    reached: done ? 1 : share,
-    yielded,
-    ...(after ? { rest: after } : {}),
-  };
+
+  /** First move of the load's place, mm, where it gives by so much under the whole load. */
+  private heading(gives: number): number {
+    const move = Math.min(FIRST_STEP * this.model.thickness, Math.abs(gives));
+    return this.share > 0 ? -move : move;
+  }
 }
+const TRACE = (globalThis as any).process?.env?.TRACE;
+const ASTRAY = 1.3;
+const CUT = 0.5;
 
 /** Displacements of the nodes from where they stood at rest. */
 function movesOf({ mesh }: ShellModel, bent: Bent): Float64Array {

@@ -24,6 +24,7 @@ import { elasticStress, faceStressAt, vonMises } from './stress';
 import { PATCH, type StrikeAnswer, type StrikeReaction, type StrikeWish } from './strike-wish';
 import { worstPlace } from './worst-place';
 
+let WORK: any;
 /** Past its yield the sheet hardens by this part of its modulus: little, so that dents are not made small (a guess). */
 const HARDENING = 200;
 
@@ -75,6 +76,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
     if ('mechanism' in large) return bad(loose(model, large.node, large.freedom));
     if (large.reached === 0) return bad('no balance found under any share of the force');
     ({ u, inner, stress, reached } = large);
+    WORK=[large.steps,large.rounds,large.factors,large.gaveWayAt];
     theory = large.yielded ? 'large deflections, elastic-plastic' : 'large deflections, elastic';
     if (large.yielded) dentMm = large.rest && Math.max(0, mostDown(model.mesh, large.rest).mm);
   }
@@ -137,6 +139,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
     reached,
     reactionsN,
     theory,
+    work: WORK,
     nodes: mesh.coordinates.length / 3,
     solveMs: now() - t0,
     picture: {

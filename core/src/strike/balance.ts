@@ -1,0 +1,139 @@
+import { type Bent, bentElement, foretell, moved, nothingForetold, restOf, unbent } from './corotate';
+import { POINTS } from './element';
+import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
+import { incidenceOf, type ShellModel, triangleCount } from './model';
+import { type Layers, makeLayers, settle } from './plastic';
+import { type Factor, FREEDOMS, type FreeMotion, factorise, type Plan, planElimination } from './sparse';
+
+/** Moments are set against forces by this length, mm, where a misfit is measured. */
+const ARM = 50;
+
+/** A structure on its way under a load: where it stands, what it pushes back with, and how stiff it is there. */
+export interface Balance {
+  readonly plan: Plan;
+  readonly rest: ReturnType<typeof restOf>;
+  readonly layers: Layers | undefined;
+  /** where it stands; set to go back to an earlier place */
+  bent: Bent;
+  /** what it pushes back with, and what of a share of the load that leaves, both node · 6 + freedom */
+  readonly inner: Float64Array;
+  readonly residual: Float64Array;
+  /** size of the whole load, as misfits are measured */
+  readonly whole: number;
+  /** fills `inner` and `residual` for a share of the load; the size of the misfit */
+  readonly misfit: (share: number) => number;
+  /** the stiffness where it stands, taken apart */
+  readonly tangent: () => Factor | FreeMotion;
+  /** moves it; `fresh` where the move was found with the tangent made last, whose forces can then be foretold */
+  readonly move: (du: Float64Array, fresh: boolean) => void;
+  /** takes where it stands as the new state to start from */
+  readonly settle: () => void;
+  /** nothing is known of the last move */
+  readonly forget: () => void;
+  /** work of a force on a move over all that is free */
+  readonly work: (force: Float64Array, move: Float64Array) => number;
+}
+
+export function balanceOf(
+  model: ShellModel,
+  wish: { readonly plastic: boolean; readonly hardening?: number },
+): Balance {
+  const { mesh, load } = model;
+  const m = triangleCount(mesh);
+  const plan = planElimination(mesh.coordinates, incidenceOf(model), model.held);
+  const rest = restOf(model);
+  const layers =
+    wish.plastic && model.yield !== undefined
+      ? makeLayers(model.elastic, model.yield, wish.hardening ?? 0, m, POINTS)
+      : undefined;
+  const force = new Float64Array(18);
+  const k = new Float64Array(324);
+  const inner = new Float64Array(load.length);
+  const residual = new Float64Array(load.length);
+  const told = nothingForetold(m);
+  const springs = model.springs ?? [];
+  const slid = (node: number, axis: 0 | 1): number =>
+    (self.bent.at[3 * node + axis] as number) - (mesh.coordinates[3 * node + axis] as number);
+  /** Bars and springs bear small deflections: straight from the moves of their nodes. */
+  const extraForce = (): void => {
+    for (const x of model.extra) {
+      const n = x.nodes.length * FREEDOMS;
+      const u = new Float64Array(n);
+      x.nodes.forEach((node, i) => {
+        for (let c = 0; c < 3; c++)
+          u[6 * i + c] = (self.bent.at[3 * node + c] as number) - (mesh.coordinates[3 * node + c] as number);
+        const r = self.bent.turned.subarray(9 * node, 9 * node + 9);
+        u[6 * i + 3] = ((r[7] as number) - (r[5] as number)) / 2;
+        u[6 * i + 4] = ((r[2] as number) - (r[6] as number)) / 2;
+        u[6 * i + 5] = ((r[3] as number) - (r[1] as number)) / 2;
+      });
+      for (let i = 0; i < n; i++) {
+        let s = 0;
+        for (let j = 0; j < n; j++) s += (x.k[i * n + j] as number) * (u[j] as number);
+        const at = FREEDOMS * (x.nodes[Math.floor(i / FREEDOMS)] as number) + (i % FREEDOMS);
+        inner[at] = (inner[at] as number) + s;
+      }
+    }
+  };
+  const gather = (): void => {
+    inner.fill(0);
+    for (let e = 0; e < m; e++) {
+      bentElement(model, rest[e] as (typeof rest)[number], e, self.bent, layers, force, undefined);
+      for (let i = 0; i < 3; i++) {
+        const at = FREEDOMS * (mesh.triangles[3 * e + i] as number);
+        for (let c = 0; c < 6; c++)
+          inner[at + c] = (inner[at + c] as number) + (force[6 * i + c] as number);
+      }
+    }
+    extraForce();
+    for (const j of springs) jointForce(j, slid, inner);
+  };
+  const tangentOf = (e: number): Float64Array => {
+    if (e >= m + model.extra.length)
+      return jointStiffness(springs[e - m - model.extra.length] as JointSpring, slid);
+    if (e >= m) return (model.extra[e - m] as { k: Float64Array }).k;
+    bentElement(model, rest[e] as (typeof rest)[number], e, self.bent, layers, force, k, told);
+    return k;
+  };
+  const size = (v: Float64Array): number => {
+    let s = 0;
+    for (let i = 0; i < v.length; i++)
+      if ((plan.unknownOf[i] as number) >= 0) s += ((v[i] as number) / (i % FREEDOMS < 3 ? 1 : ARM)) ** 2;
+    return Math.sqrt(s);
+  };
+  const self: Balance = {
+    plan,
+    rest,
+    layers,
+    bent: unbent(model),
+    inner,
+    residual,
+    whole: size(load),
+    misfit: share => {
+      gather();
+      for (let i = 0; i < residual.length; i++)
+        residual[i] = share * (load[i] as number) - (inner[i] as number);
+      return size(residual);
+    },
+    tangent: () => factorise(plan, tangentOf),
+    move: (du, fresh) => {
+      told.valid = false;
+      if (fresh) foretell(model, told, du);
+      moved(self.bent, du, 1);
+    },
+    forget: () => {
+      told.valid = false;
+    },
+    settle: () => {
+      told.valid = false;
+      if (layers) settle(layers);
+    },
+    work: (f, du) => {
+      let s = 0;
+      for (let i = 0; i < du.length; i++)
+        if ((plan.unknownOf[i] as number) >= 0) s += (du[i] as number) * (f[i] as number);
+      return s;
+    },
+  };
+  return self;
+}
