@@ -3,7 +3,15 @@ import { POINTS } from './element';
 import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
 import { incidenceOf, type ShellModel, triangleCount } from './model';
 import { type Layers, makeLayers, settle } from './plastic';
-import { type Factor, FREEDOMS, type FreeMotion, factorise, type Plan, planElimination } from './sparse';
+import {
+  type Factor,
+  FREEDOMS,
+  type FreeMotion,
+  factorise,
+  nodesAsVertices,
+  type Plan,
+  planElimination,
+} from './sparse';
 
 /** Moments are set against forces by this length, mm, where a misfit is measured. */
 const ARM = 50;
@@ -22,7 +30,7 @@ export interface Balance {
   readonly whole: number;
   /** fills `inner` and `residual` for a share of the load; the size of the misfit */
   readonly misfit: (share: number) => number;
-  /** the stiffness where it stands, taken apart */
+  /** the stiffness where it stands, taken apart; spends the one before */
   readonly tangent: () => Factor | FreeMotion;
   /** moves it; `fresh` where the move was found with the tangent made last, whose forces can then be foretold */
   readonly move: (du: Float64Array, fresh: boolean) => void;
@@ -40,7 +48,7 @@ export function balanceOf(
 ): Balance {
   const { mesh, load } = model;
   const m = triangleCount(mesh);
-  const plan = planElimination(mesh.coordinates, incidenceOf(model), model.held);
+  const plan = planElimination(nodesAsVertices(mesh.coordinates), incidenceOf(model), model.held);
   const rest = restOf(model);
   const layers =
     wish.plastic && model.yield !== undefined
@@ -51,6 +59,8 @@ export function balanceOf(
   const inner = new Float64Array(load.length);
   const residual = new Float64Array(load.length);
   const told = nothingForetold(m);
+  /** the last tangent, whose room the next takes */
+  let spent: Factor | undefined;
   const springs = model.springs ?? [];
   const slid = (node: number, axis: 0 | 1): number =>
     (self.bent.at[3 * node + axis] as number) - (mesh.coordinates[3 * node + axis] as number);
@@ -115,7 +125,11 @@ export function balanceOf(
         residual[i] = share * (load[i] as number) - (inner[i] as number);
       return size(residual);
     },
-    tangent: () => factorise(plan, tangentOf),
+    tangent: () => {
+      const made = factorise(plan, tangentOf, spent);
+      spent = 'free' in made ? undefined : made;
+      return made;
+    },
     move: (du, fresh) => {
       told.valid = false;
       if (fresh) foretell(model, told, du);

@@ -45,19 +45,27 @@ export function adjacency(nodeCount: number, { from, nodes }: Incidence): Incide
   return { from: start, nodes: Int32Array.from(out) };
 }
 
+/** A cut along the folds is taken before one across the flats if it asks for no more unknowns than so many times its own. */
+const FOLDS = 1.5;
+
 /**
- * Nested dissection by place (George 1973): the nodes are halved across their longest extent, the side that touches the
- * other less gives the separator, and both halves go on alike. Returned children first. Coordinates x y z of every node;
- * `chosen` are the nodes that take part.
+ * Nested dissection by place (George 1973): the vertices are halved across their longest extent, the side that touches the
+ * other less gives the separator, and both halves go on alike; pieces that do not touch go on by themselves. Vertices of more
+ * freedoms than most (where flats meet) are tried as a separator of their own. Returned children first. Coordinates x y z and
+ * freedoms (`weight`) of every vertex; `chosen` are the vertices that take part.
  */
 export function dissect(
   chosen: Int32Array,
   coordinates: Float64Array,
   neighbours: Incidence,
+  weight: Int32Array,
 ): readonly Separator[] {
   const out: Separator[] = [];
-  const side = new Int32Array(coordinates.length / 3).fill(-1);
+  const count = coordinates.length / 3;
+  const side = new Int32Array(count).fill(-1);
   let mark = 0;
+  const split = chosen.some(v => (weight[v] as number) < 4) && chosen.some(v => (weight[v] as number) > 3);
+  const sum = (set: readonly number[]): number => set.reduce((s, v) => s + (weight[v] as number), 0);
   const halves = (set: Int32Array, axis: number): { a: number[]; b: number[]; cut: number[] } => {
     const sorted = set
       .slice()
@@ -77,11 +85,33 @@ export function dissect(
       if (i < middle) (touches(n, B) ? fromA : a).push(n);
       else (touches(n, A) ? fromB : b).push(n);
     });
-    return fromA.length <= fromB.length
+    return sum(fromA) <= sum(fromB)
       ? { a, b: [...b, ...fromB], cut: fromA }
       : { a: [...a, ...fromA], b, cut: fromB };
   };
-  const go = (set: Int32Array): number => {
+  /** The pieces of a set that do not touch one another. */
+  const pieces = (set: ArrayLike<number>): number[][] => {
+    const own = ++mark;
+    for (let i = 0; i < set.length; i++) side[set[i] as number] = own;
+    const found: number[][] = [];
+    for (let i = 0; i < set.length; i++) {
+      if (side[set[i] as number] !== own) continue;
+      const piece = [set[i] as number];
+      side[set[i] as number] = -1;
+      for (let h = 0; h < piece.length; h++) {
+        const v = piece[h] as number;
+        for (let k = neighbours.from[v] as number; k < (neighbours.from[v + 1] as number); k++) {
+          const n = neighbours.nodes[k] as number;
+          if (side[n] !== own) continue;
+          side[n] = -1;
+          piece.push(n);
+        }
+      }
+      found.push(piece);
+    }
+    return found;
+  };
+  const one = (set: Int32Array): number => {
     if (set.length <= LEAF) return out.push({ own: set, children: [] }) - 1;
     const extent = [0, 1, 2].map(axis => {
       let [low, high] = [Infinity, -Infinity];
@@ -97,12 +127,21 @@ export function dissect(
     let best = halves(set, first.axis);
     if (second.length > 0.4 * first.length) {
       const other = halves(set, second.axis);
-      if (other.cut.length < 0.8 * best.cut.length) best = other;
+      if (sum(other.cut) < 0.8 * sum(best.cut)) best = other;
     }
-    if (best.a.length === 0 || best.b.length === 0) return out.push({ own: set, children: [] }) - 1;
-    const children = [go(Int32Array.from(best.a)), go(Int32Array.from(best.b))];
+    if (split) {
+      const folds = [...set].filter(v => (weight[v] as number) > 3);
+      if (folds.length > 0 && folds.length < set.length && sum(folds) <= FOLDS * sum(best.cut)) {
+        const rest = [...set].filter(v => (weight[v] as number) <= 3);
+        if (pieces(rest).length > 1) best = { a: rest, b: [], cut: folds };
+      }
+    }
+    if (best.cut.length === 0 || best.a.length + best.b.length === 0)
+      return out.push({ own: set, children: [] }) - 1;
+    const children = [...all(best.a), ...all(best.b)];
     return out.push({ own: Int32Array.from(best.cut), children }) - 1;
   };
-  if (chosen.length > 0) go(chosen);
+  const all = (set: readonly number[]): number[] => pieces(set).map(p => one(Int32Array.from(p)));
+  all([...chosen]);
   return out;
 }

@@ -15,8 +15,8 @@ export interface JointSpring {
   readonly bearing: number;
 }
 
-/** A joint gives this much before it slips, mm: common practice, no source. */
-const STICK = 0.05;
+/** At this move friction has given seven tenths of what it can, and the joint counts as slipped, mm: common practice, no source. */
+const STICK = 0.03;
 /** Slope that is left while it slips, as a share of the stick's: keeps the solution from sliding away. */
 const SLIP = 0.01;
 /** The nodes under the washer keep together by springs so much stiffer than the stick. */
@@ -24,13 +24,21 @@ const TOGETHER = 40;
 
 export type JointState = 'held' | 'slipped' | 'bearing';
 
-/** Force for a move in the plane and its slope, N and N/mm. */
+/** Over so many mm the shank comes to bear: no hole is quite round, and a law without corners is what Newton's method wants. */
+const MEETS = 0.04;
+
+/** Force for a move in the plane and its slope, N and N/mm: friction that gives out, then the shank. */
 function law(s: JointSpring, r: number): readonly [number, number] {
   const k = s.friction / STICK;
-  if (r <= STICK) return [k * r, k];
-  const end = STICK + s.play;
-  const slid = s.friction + SLIP * k * (Math.min(r, end) - STICK);
-  return r <= end ? [slid, SLIP * k] : [slid + s.bearing * (r - end), s.bearing];
+  const x = r / STICK;
+  const root = Math.sqrt(1 + x * x);
+  const past = r - STICK - s.play;
+  const round = Math.sqrt(past * past + MEETS * MEETS);
+  const start = Math.sqrt((STICK + s.play) ** 2 + MEETS * MEETS) - STICK - s.play;
+  return [
+    (s.friction * x) / root + SLIP * k * r + (s.bearing * (past + round - start)) / 2,
+    k / root ** 3 + SLIP * k + (s.bearing * (1 + past / round)) / 2,
+  ];
 }
 
 export const stateOf = (s: JointSpring, r: number): JointState =>

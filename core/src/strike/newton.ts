@@ -1,7 +1,7 @@
 import { type Balance, balanceOf } from './balance';
 import { type Bent, copied, ownMoves, type restOf } from './corotate';
 import { BENDING, MEMBRANE, POINTS, planeStress } from './element';
-import { type Mechanism, solved } from './linear';
+import { type Mechanism, mechanismOf, solved } from './linear';
 import { type ShellModel, triangleCount } from './model';
 import { faceStresses, type Layers } from './plastic';
 import { type Factor, FREEDOMS } from './sparse';
@@ -47,7 +47,7 @@ const MOST_ROUNDS = 16;
 /** Rounds of one answer; a load that asks for more is given up where it stands. */
 const MOST_IN_ALL = 150;
 /** The first step gives way by this share of the thickness, or by what small deflections would give if that is less. */
-const FIRST_STEP = 0.5;
+const FIRST_STEP = 1;
 /** Steps shorter than this share of the thickness are given up. */
 const LEAST_STEP = 1 / 200;
 
@@ -136,7 +136,7 @@ class Path {
       this.steps++;
       this.last = this.tried;
       const took: number = Math.abs(this.last.place);
-      step = Math.min(took * (rounds <= 4 ? 1.6 : rounds <= 6 ? 1.3 : 0.8), Math.max(took, 0.75 * tooLong));
+      step = Math.min(took * (rounds <= 3 ? 2 : rounds <= 4 ? 1.6 : rounds <= 6 ? 1.3 : 0.8), Math.max(took, 0.75 * tooLong));
     }
     return true;
   }
@@ -156,14 +156,15 @@ class Path {
     let factor: Factor | undefined;
     let push: Float64Array | undefined;
     let gain = 1;
+    let stalled = 0;
     for (let r = 1; r <= MOST_ROUNDS; r++) {
       if (++this.rounds > MOST_IN_ALL) return undefined;
       let fresh = false;
       // near the balance the tangent of a round before serves again: taking it apart is what costs
       if (!factor || gain > REUSE || off > NEAR * b.whole) {
         const made = b.tangent();
-        if ('node' in made) {
-          this.mechanism ??= { mechanism: true, ...made };
+        if ('free' in made) {
+          this.mechanism ??= mechanismOf(made.free);
           return undefined;
         }
         factor = made;
@@ -172,6 +173,7 @@ class Path {
         push = fixed && (straightOn || r > 1) ? undefined : solved(b.plan, factor, model.load);
       }
       let du: Float64Array;
+      const from = this.share;
       if (push && r === 1) {
         const gives = b.work(model.load, push) / force;
         const move = place ?? this.heading(gives);
@@ -187,24 +189,53 @@ class Path {
           for (let i = 0; i < du.length; i++) du[i] = (du[i] as number) + more * (push[i] as number);
         }
       }
-      b.move(du, fresh);
-      const { tried } = this;
-      for (let i = 0; i < du.length; i++) tried.du[i] = (tried.du[i] as number) + (du[i] as number);
-      const now = b.misfit(this.share);
+      const now = this.moveBy(du, fresh, r >= SEARCH ? off : Infinity, from);
       if (TRACE) console.log('   ', r, place?.toFixed(3), to, 'share', this.share.toFixed(4), 'off', (now/b.whole).toExponential(2), factor.negative);
       if (!Number.isFinite(now) || now > 1e5 * b.whole) return undefined;
       gain = now / off;
       off = now;
       const enough = fixed ? this.tolerance : Math.max(this.tolerance, ON_THE_WAY);
       if (off < enough * b.whole) {
-        tried.place = b.work(model.load, tried.du) / force;
-        tried.share += this.share;
+        this.tried.place = b.work(model.load, this.tried.du) / force;
+        this.tried.share += this.share;
         return r;
       }
       // a step that goes astray is given up at once
       if (r >= 3 && gain > ASTRAY && off > b.whole) return undefined;
+      stalled = gain > STALLS ? stalled + 1 : 0;
+      if (stalled >= 3) return undefined;
     }
     return undefined;
+  }
+
+  /**
+   * Makes a move, which took the share from `share` to where it is, and returns the misfit there. Where that is not much less than
+   * `before` and the force along the move has turned, the move is cut to where it was nought: friction that gives out throws
+   * Newton's method from one side to the other.
+   */
+  private moveBy(du: Float64Array, fresh: boolean, before: number, share: number): number {
+    const { b, tried } = this;
+    const from = before < Infinity ? copied(b.bent) : undefined;
+    const start = from ? b.work(b.residual, du) : 0;
+    b.move(du, fresh);
+    let now = b.misfit(this.share);
+    let part = 1;
+    if (from && now > STALLS * before) {
+      const end = b.work(b.residual, du);
+      if (Number.isFinite(end) && start * end < 0) {
+        part = Math.max(0.1, start / (start - end));
+        const whole = this.share;
+        b.bent = from;
+        this.share = share + part * (whole - share);
+        b.move(
+          du.map(v => v * part),
+          false,
+        );
+        now = b.misfit(this.share);
+      }
+    }
+    for (let i = 0; i < du.length; i++) tried.du[i] = (tried.du[i] as number) + part * (du[i] as number);
+    return now;
   }
 
   /** First move of the load's place, mm, where it gives by so much under the whole load. */
@@ -216,6 +247,8 @@ class Path {
 const TRACE = (globalThis as any).process?.env?.TRACE;
 const ASTRAY = 1.3;
 const CUT = 0.5;
+const SEARCH = 3;
+const STALLS = 0.6;
 
 /** Displacements of the nodes from where they stood at rest. */
 function movesOf({ mesh }: ShellModel, bent: Bent): Float64Array {

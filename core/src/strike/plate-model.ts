@@ -15,8 +15,8 @@ import { PATCH, type StrikeWish } from './strike-wish';
 const FRICTION = 0.2;
 /** Play of a bolt in its hole, from its middle, as a share of its diameter (ISO 273, medium). */
 const PLAY = 0.05;
-/** Stiffness of a bolt's shank in the sheet's hole per mm of thickness, N/mm²: a guess. */
-const BEARING = 20_000;
+/** Stiffness of a bolt's shank in the sheet's hole per mm of thickness, as a share of the sheet's modulus: a guess. */
+const BEARING = 0.1;
 /** Bolts this far off a plate's flat in height do not hold it, mm. */
 const REACH = 60;
 
@@ -86,7 +86,7 @@ export function meshPlate(
     from: h.radius,
     h: Math.min(H, (2 * Math.PI * h.radius) / RING),
   }));
-  if (struck) fine.push({ at: struck, from: PATCH / 2, h: Math.min(H, PATCH / 5) });
+  if (struck) fine.push({ at: struck, from: PATCH / 2, h: Math.min(H, PATCH / 4) });
   for (const f of flats)
     for (const h of f.holes)
       h.forEach((q, i) => {
@@ -99,7 +99,7 @@ export function meshPlate(
       (h, f) =>
         Math.min(
           h,
-          f.h + 0.32 * Math.max(0, Math.hypot(p[0] - f.at[0], p[1] - f.at[1], p[2] - f.at[2]) - f.from),
+          f.h + 0.5 * Math.max(0, Math.hypot(p[0] - f.at[0], p[1] - f.at[1], p[2] - f.at[2]) - f.from),
         ),
       H,
     );
@@ -152,7 +152,7 @@ export function modelFor({ folded }: StrikeWish, { mesh, discs }: Meshed, held: 
         nodes,
         friction: Math.max(500, FRICTION * h.joint.preloadN * Math.max(1, h.joint.joint.panels.length)),
         play: PLAY * h.joint.thread.d,
-        bearing: BEARING * t,
+        bearing: BEARING * material.E * t,
       });
   });
   return {

@@ -71,7 +71,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
       plastic: true,
       unload: true,
       hardening: folded.material.E / HARDENING,
-      tolerance: 1e-4,
+      tolerance: 1e-3,
     });
     if ('mechanism' in large) return bad(loose(model, large.node, large.freedom));
     if (large.reached === 0) return bad('no balance found under any share of the force');

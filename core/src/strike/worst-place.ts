@@ -28,8 +28,7 @@ export function worstPlace(wish: StrikeWish, flats: readonly Flat3[], held: read
       const at = onPlate(flats, [x, y]);
       if (!at || held.some(h => Math.hypot(h.at[0] - x, h.at[1] - y) < h.radius + 15)) continue;
       if (up(model.load, model.mesh, at, wish.force) < 0.5) continue;
-      const u = solver.solve(model.load);
-      const w = movedBy(model.load, u) / wish.force;
+      const w = solver.work(model.load) / wish.force;
       const rest = wish.components.map(c => gapOver(c, at, model.thickness)).filter(g => g !== undefined);
       // what small theory gives is halved: that is about what stretching leaves of it
       const left = Math.min(400, ...rest) - w / 2;
@@ -37,7 +36,3 @@ export function worstPlace(wish: StrikeWish, flats: readonly Flat3[], held: read
     }
   return best ? good(best.at) : bad('there is no place on it to be struck');
 }
-
-/** Work of a load on its own moves, N·mm. */
-const movedBy = (load: Float64Array, u: Float64Array): number =>
-  load.reduce((s, f, i) => s + f * (u[i] as number), 0);
