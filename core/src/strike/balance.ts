@@ -1,3 +1,4 @@
+import { type Contact, contactForce, contactStiffness } from './contact';
 import { type Bent, bentElement, foretell, moved, nothingForetold, restOf, unbent } from './corotate';
 import { POINTS } from './element';
 import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
@@ -32,8 +33,8 @@ export interface Balance {
   readonly misfit: (share: number) => number;
   /** the stiffness where it stands, taken apart; spends the one before */
   readonly tangent: () => Factor | FreeMotion;
-  /** moves it; `fresh` where the move was found with the tangent made last, whose forces can then be foretold */
-  readonly move: (du: Float64Array, fresh: boolean) => void;
+  /** moves it, and foretells what that makes of the tangent */
+  readonly move: (du: Float64Array) => void;
   /** takes where it stands as the new state to start from */
   readonly settle: () => void;
   /** nothing is known of the last move */
@@ -61,7 +62,9 @@ export function balanceOf(
   const told = nothingForetold(m);
   /** the last tangent, whose room the next takes */
   let spent: Factor | undefined;
-  const springs = model.springs ?? [];
+  const { springs = [], contacts = [] } = model;
+  const risen = (node: number): number =>
+    (self.bent.at[3 * node + 2] as number) - (mesh.coordinates[3 * node + 2] as number);
   const slid = (node: number, axis: 0 | 1): number =>
     (self.bent.at[3 * node + axis] as number) - (mesh.coordinates[3 * node + axis] as number);
   /** Bars and springs bear small deflections: straight from the moves of their nodes. */
@@ -88,19 +91,20 @@ export function balanceOf(
   const gather = (): void => {
     inner.fill(0);
     for (let e = 0; e < m; e++) {
-      bentElement(model, rest[e] as (typeof rest)[number], e, self.bent, layers, force, undefined);
+      bentElement(model, rest[e] as (typeof rest)[number], e, self.bent, layers, force, undefined, told);
       for (let i = 0; i < 3; i++) {
         const at = FREEDOMS * (mesh.triangles[3 * e + i] as number);
-        for (let c = 0; c < 6; c++)
-          inner[at + c] = (inner[at + c] as number) + (force[6 * i + c] as number);
+        for (let c = 0; c < 6; c++) inner[at + c] = (inner[at + c] as number) + (force[6 * i + c] as number);
       }
     }
     extraForce();
     for (const j of springs) jointForce(j, slid, inner);
+    for (const c of contacts) contactForce(c, risen, inner);
   };
   const tangentOf = (e: number): Float64Array => {
-    if (e >= m + model.extra.length)
-      return jointStiffness(springs[e - m - model.extra.length] as JointSpring, slid);
+    const past = e - m - model.extra.length;
+    if (past >= springs.length) return contactStiffness(contacts[past - springs.length] as Contact, risen);
+    if (past >= 0) return jointStiffness(springs[past] as JointSpring, slid);
     if (e >= m) return (model.extra[e - m] as { k: Float64Array }).k;
     bentElement(model, rest[e] as (typeof rest)[number], e, self.bent, layers, force, k, told);
     return k;
@@ -130,9 +134,8 @@ export function balanceOf(
       spent = 'free' in made ? undefined : made;
       return made;
     },
-    move: (du, fresh) => {
-      told.valid = false;
-      if (fresh) foretell(model, told, du);
+    move: du => {
+      foretell(model, told, du);
       moved(self.bent, du, 1);
     },
     forget: () => {

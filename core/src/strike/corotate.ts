@@ -190,7 +190,7 @@ const L = new Float64Array(9);
  * ones bring that back: this lets long steps find their balance (Magisano, Leonetti and Garcea 2017: mixed integration points).
  */
 export interface Foretold {
-  /** own moves, axes and corners of every triangle at the last tangent */
+  /** own moves, axes and corners of every triangle where it was last asked for its force */
   readonly own: Float64Array;
   readonly axes: Float64Array;
   readonly flat: Float64Array;
@@ -242,8 +242,8 @@ export function foretell({ mesh }: ShellModel, t: Foretold, du: Float64Array): v
 }
 
 /**
- * Force and tangent stiffness of one triangle as it stands, in fixed axes. `layers` for a sheet that may yield. With `told` the
- * tangent is made at the moves foretold, and the force is theirs.
+ * Force and tangent stiffness of one triangle as it stands, in fixed axes. `layers` for a sheet that may yield. With `told` a
+ * tangent is made at the moves foretold (its force is theirs), and a force alone is noted there.
  */
 export function bentElement(
   model: ShellModel,
@@ -256,13 +256,14 @@ export function bentElement(
   told?: Foretold,
 ): void {
   ownMoves(model, rest, e, bent, axes, own);
-  if (outK && told) {
-    told.own.set(own, 18 * e);
-    told.axes.set(axes, 9 * e);
-    told.flat.set(flat, 6 * e);
-    if (told.valid) own.set(told.next.subarray(18 * e, 18 * e + 18));
+  if (told && !outK) {
+    for (let i = 0; i < 18; i++) told.own[18 * e + i] = own[i] as number;
+    for (let i = 0; i < 9; i++) told.axes[9 * e + i] = axes[i] as number;
+    for (let i = 0; i < 6; i++) told.flat[6 * e + i] = flat[i] as number;
   }
-  if (layers && !elasticStill(model, rest, e, layers)) plasticForce(model, rest, e, layers, outK !== undefined);
+  if (told?.valid && outK) for (let i = 0; i < 18; i++) own[i] = told.next[18 * e + i] as number;
+  if (layers && !elasticStill(model, rest, e, layers))
+    plasticForce(model, rest, e, layers, outK !== undefined);
   else {
     for (let i = 0; i < 18; i++) {
       let s = 0;
@@ -302,7 +303,8 @@ function spinsOf(i: number, wantTangent: boolean): void {
   const r = force[at + 2] as number;
   for (let c = 0; c < 3; c++)
     force[at + c] = (H[c] as number) * p + (H[3 + c] as number) * q + (H[6 + c] as number) * r;
-  if (!wantTangent) return;
+  // a thousandth of a turn does not show in a tangent
+  if (!wantTangent || t2 < 1e-6) return;
   for (let j = 0; j < 18; j++) {
     const k = 18 * j + at;
     const a = tangent[k] as number;
@@ -430,7 +432,8 @@ function turnBack(outForce: Float64Array, outK: Float64Array | undefined): void 
       const g1 = i < 3 ? (TILTY[i] as number) : 0;
       const g2 = i < 3 ? 0 : i === 3 ? -turn : turn;
       for (let r = 0; r < 18; r++) {
-        const v = (KS[3 * r] as number) * g0 + (KS[3 * r + 1] as number) * g1 + (KS[3 * r + 2] as number) * g2;
+        const v =
+          (KS[3 * r] as number) * g0 + (KS[3 * r + 1] as number) * g1 + (KS[3 * r + 2] as number) * g2;
         outK[18 * r + c] = (outK[18 * r + c] as number) - v;
         outK[18 * c + r] = (outK[18 * c + r] as number) - v;
       }

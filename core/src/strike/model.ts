@@ -1,4 +1,5 @@
 import type { Vec3 } from '../geometry';
+import { type Contact, contactAtRest } from './contact';
 import type { Incidence } from './dissect';
 import { elementStiffness, inPlane, toGlobal, triangleAxes } from './element';
 import { type JointSpring, jointStiffness } from './joint-spring';
@@ -29,20 +30,27 @@ export interface ShellModel {
   readonly extra: readonly ExtraElement[];
   /** joints that may slip in the plane of the sheet */
   readonly springs?: readonly JointSpring[];
+  /** what the sheet may come up against */
+  readonly contacts?: readonly Contact[];
   /** full load, node · 6 + freedom */
   readonly load: Float64Array;
 }
 
 export const triangleCount = (mesh: ShellMesh): number => mesh.triangles.length / 3;
 
-/** Nodes of all elements: triangles first, then the extra ones, then the joints' springs. */
+/** Nodes of all elements: triangles first, then the extra ones, the joints' springs and the contacts. */
 export function incidenceOf({
   mesh,
   extra,
   springs = [],
-}: Pick<ShellModel, 'mesh' | 'extra' | 'springs'>): Incidence {
+  contacts = [],
+}: Pick<ShellModel, 'mesh' | 'extra' | 'springs' | 'contacts'>): Incidence {
   const m = triangleCount(mesh);
-  const others: readonly { readonly nodes: readonly number[] }[] = [...extra, ...springs];
+  const others: readonly { readonly nodes: readonly number[] }[] = [
+    ...extra,
+    ...springs,
+    ...contacts.map(c => ({ nodes: nodesOf(c) })),
+  ];
   const from = new Int32Array(m + others.length + 1);
   for (let e = 0; e <= m; e++) from[e] = 3 * e;
   others.forEach((x, i) => {
@@ -69,6 +77,10 @@ export function cornersOf({ coordinates, triangles }: ShellMesh, e: number, out:
   }
 }
 
+/** The nodes of a contact. */
+export const nodesOf = (c: Contact): readonly number[] =>
+  c.other === undefined ? [c.node] : [c.node, c.other];
+
 /** A joint's spring before anything has moved. */
 const restSpring = (model: ShellModel, i: number): Float64Array =>
   jointStiffness((model.springs ?? [])[i] as JointSpring, () => 0);
@@ -78,6 +90,9 @@ export function stiffnessOf(model: ShellModel): (e: number) => Float64Array {
   const m = triangleCount(model.mesh);
   const k = new Float64Array(18 * 18);
   return e => {
+    const joints = model.springs?.length ?? 0;
+    if (e >= m + model.extra.length + joints)
+      return contactAtRest((model.contacts ?? [])[e - m - model.extra.length - joints] as Contact);
     if (e >= m + model.extra.length) return restSpring(model, e - m - model.extra.length);
     if (e >= m) return (model.extra[e - m] as ExtraElement).k;
     cornersOf(model.mesh, e, corners);

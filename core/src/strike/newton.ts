@@ -33,13 +33,15 @@ export interface LargeWish {
   readonly unload?: boolean;
   /** isotropic hardening, MPa; none unless told */
   readonly hardening?: number;
+  /** a move of the load's place beyond which it has given way, mm */
+  readonly most?: number;
   /** misfit that counts as balance, as a share of the load */
   readonly tolerance?: number;
 }
 
 /** Misfit that counts as balance at the end and on the way there, as shares of the load. */
 const TOLERANCE = 1e-6;
-const ON_THE_WAY = 1e-2;
+const ON_THE_WAY = 3e-2;
 /** Below this share of the load a tangent is used again, as long as every round leaves less than this of the misfit. */
 const NEAR = 0.02;
 const REUSE = 0.35;
@@ -48,6 +50,12 @@ const MOST_ROUNDS = 16;
 const MOST_IN_ALL = 150;
 /** The first step gives way by this share of the thickness, or by what small deflections would give if that is less. */
 const FIRST_STEP = 1;
+/** A step that found no balance is cut to this share. */
+const CUT = 0.5;
+/** From this round on a misfit that grows by more than ASTRAY ends the step, and one left at more than STALLS is looked at closer. */
+const SEARCH = 3;
+const ASTRAY = 1.3;
+const STALLS = 0.6;
 /** Steps shorter than this share of the thickness are given up. */
 const LEAST_STEP = 1 / 200;
 
@@ -59,7 +67,7 @@ const LEAST_STEP = 1 / 200;
  */
 export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Mechanism {
   const b = balanceOf(model, wish);
-  const path = new Path(model, b, wish.tolerance ?? TOLERANCE);
+  const path = new Path(model, b, wish);
   const done = path.go(1);
   if (path.mechanism && path.steps === 0) return path.mechanism;
   b.misfit(path.share);
@@ -76,7 +84,7 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
     ...(path.gaveWayAt === undefined ? {} : { gaveWayAt: path.gaveWayAt }),
     yielded,
   };
-  const rest = wish.unload && yielded && path.go(0) ? movesOf(model, b.bent) : undefined;
+  const rest = done && wish.unload && yielded && path.go(0) ? movesOf(model, b.bent) : undefined;
   return { ...answer, rounds: path.rounds, factors: path.factors, ...(rest ? { rest } : {}) };
 }
 
@@ -92,14 +100,21 @@ class Path {
   private last: { du: Float64Array; place: number; share: number } | undefined;
   /** the same for the step that is being tried */
   private tried = { du: new Float64Array(0), place: 0, share: 0 };
+  private ready: Factor | undefined;
+  private readonly tolerance: number;
+  private readonly most: number;
+  /** how far the load's place has moved, mm */
+  private place = 0;
   /** sum of the load's forces: a move of its place is their work on it by this */
   private readonly force: number;
 
   constructor(
     private readonly model: ShellModel,
     private readonly b: Balance,
-    private readonly tolerance: number,
+    wish: LargeWish,
   ) {
+    this.tolerance = wish.tolerance ?? TOLERANCE;
+    this.most = wish.most ?? Infinity;
     this.force = model.load.reduce((s, v, i) => s + (i % FREEDOMS < 3 ? Math.abs(v) : 0), 0) || 1;
   }
 
@@ -111,11 +126,12 @@ class Path {
     // a step as long as one that found no balance is not tried again
     let tooLong = Infinity;
     this.last = undefined;
+    this.ready = undefined;
     while (this.share !== to) {
       const [before, share] = [copied(b.bent), this.share];
       // to the end at once where the last step says that it is near
       const ahead: number = this.last
-        ? sign * ((to - share) * this.last.place) / this.last.share
+        ? (sign * ((to - share) * this.last.place)) / this.last.share
         : Number.POSITIVE_INFINITY;
       const end = step !== undefined && ahead > 0 && ahead < Math.min(1.1 * step, tooLong);
       let rounds = end ? this.balance(sign * ahead, to) : this.balance(step && sign * step, undefined);
@@ -125,6 +141,7 @@ class Path {
         if (this.mechanism && this.steps === 0) return false;
         b.bent = before;
         b.forget();
+        this.ready = undefined;
         this.share = share;
         tooLong = end ? ahead : (step ?? Math.abs(this.tried.place));
         step = CUT * tooLong;
@@ -135,8 +152,13 @@ class Path {
       if (sign > 0 && this.share < share) this.gaveWayAt ??= share;
       this.steps++;
       this.last = this.tried;
+      this.place += this.last.place;
+      if (sign > 0 && this.place > this.most) return false;
       const took: number = Math.abs(this.last.place);
-      step = Math.min(took * (rounds <= 3 ? 2 : rounds <= 4 ? 1.6 : rounds <= 6 ? 1.3 : 0.8), Math.max(took, 0.75 * tooLong));
+      step = Math.min(
+        took * (rounds <= 3 ? 2 : rounds <= 4 ? 1.6 : rounds <= 6 ? 1.3 : 0.8),
+        Math.max(took, 0.75 * tooLong),
+      );
     }
     return true;
   }
@@ -153,15 +175,16 @@ class Path {
     if (!straightOn) this.tried = { du: new Float64Array(model.load.length), place: 0, share: -this.share };
     if (fixed && straightOn) this.share = to;
     let off = b.misfit(this.share);
-    let factor: Factor | undefined;
+    // the last tangent of the step before serves as the first of this one
+    let factor = straightOn ? undefined : this.ready;
+    this.ready = undefined;
     let push: Float64Array | undefined;
     let gain = 1;
     let stalled = 0;
     for (let r = 1; r <= MOST_ROUNDS; r++) {
       if (++this.rounds > MOST_IN_ALL) return undefined;
-      let fresh = false;
       // near the balance the tangent of a round before serves again: taking it apart is what costs
-      if (!factor || gain > REUSE || off > NEAR * b.whole) {
+      if (!factor || (r > 1 && (gain > REUSE || off > NEAR * b.whole))) {
         const made = b.tangent();
         if ('free' in made) {
           this.mechanism ??= mechanismOf(made.free);
@@ -169,9 +192,9 @@ class Path {
         }
         factor = made;
         this.factors++;
-        fresh = true;
-        push = fixed && (straightOn || r > 1) ? undefined : solved(b.plan, factor, model.load);
+        push = undefined;
       }
+      if (!push && !(fixed && (straightOn || r > 1))) push = solved(b.plan, factor, model.load);
       let du: Float64Array;
       const from = this.share;
       if (push && r === 1) {
@@ -189,8 +212,7 @@ class Path {
           for (let i = 0; i < du.length; i++) du[i] = (du[i] as number) + more * (push[i] as number);
         }
       }
-      const now = this.moveBy(du, fresh, r >= SEARCH ? off : Infinity, from);
-      if (TRACE) console.log('   ', r, place?.toFixed(3), to, 'share', this.share.toFixed(4), 'off', (now/b.whole).toExponential(2), factor.negative);
+      const now = this.moveBy(du, r >= SEARCH ? off : Infinity, from);
       if (!Number.isFinite(now) || now > 1e5 * b.whole) return undefined;
       gain = now / off;
       off = now;
@@ -198,6 +220,7 @@ class Path {
       if (off < enough * b.whole) {
         this.tried.place = b.work(model.load, this.tried.du) / force;
         this.tried.share += this.share;
+        this.ready = factor;
         return r;
       }
       // a step that goes astray is given up at once
@@ -213,11 +236,11 @@ class Path {
    * `before` and the force along the move has turned, the move is cut to where it was nought: friction that gives out throws
    * Newton's method from one side to the other.
    */
-  private moveBy(du: Float64Array, fresh: boolean, before: number, share: number): number {
+  private moveBy(du: Float64Array, before: number, share: number): number {
     const { b, tried } = this;
     const from = before < Infinity ? copied(b.bent) : undefined;
     const start = from ? b.work(b.residual, du) : 0;
-    b.move(du, fresh);
+    b.move(du);
     let now = b.misfit(this.share);
     let part = 1;
     if (from && now > STALLS * before) {
@@ -227,10 +250,8 @@ class Path {
         const whole = this.share;
         b.bent = from;
         this.share = share + part * (whole - share);
-        b.move(
-          du.map(v => v * part),
-          false,
-        );
+        b.forget();
+        b.move(du.map(v => v * part));
         now = b.misfit(this.share);
       }
     }
@@ -244,11 +265,6 @@ class Path {
     return this.share > 0 ? -move : move;
   }
 }
-const TRACE = (globalThis as any).process?.env?.TRACE;
-const ASTRAY = 1.3;
-const CUT = 0.5;
-const SEARCH = 3;
-const STALLS = 0.6;
 
 /** Displacements of the nodes from where they stood at rest. */
 function movesOf({ mesh }: ShellModel, bent: Bent): Float64Array {

@@ -1,11 +1,12 @@
 import type { ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
-import { add3, circle, contains, scale3, type Vec2, type Vec3 } from '../geometry';
+import { add3, circle, contains, dot3, length3, scale3, sub3, type Vec2, type Vec3 } from '../geometry';
 import type { Component } from '../rig';
 import { bad, good, type Result } from '../units';
+import { type Backing, backed, backedPlaces, NO_BACKING, underBar } from './backing';
 import type { JointSpring } from './joint-spring';
 import { patchLoad } from './load';
-import type { ShellModel } from './model';
+import type { ExtraElement, ShellModel } from './model';
 import { plateFlats } from './plate-flats';
 import { type Flat3, inPlane2, meshShell, planeOf, type ShellMesh } from './shell-mesh';
 import { FREEDOMS } from './sparse';
@@ -66,40 +67,72 @@ export function heldBy(
 
 /** Nodes round the disc of a bolt. */
 const RING = 8;
+/** Elements along a plate's longer side, across the struck patch, and by how much they grow with every mm away from what is fine. */
+const ALONG = 10;
+const ACROSS = 4;
+const GROWTH = 0.5;
+/** At corners that point inward elements are so much smaller; openings of more corners than this are round. */
+const INWARD = 10;
+const ROUND = 6;
+
+/** Corners of flats that lie within a side of another. */
+function inwardCorners(flats: readonly Flat3[]): readonly Vec3[] {
+  return flats.flatMap(f =>
+    f.polygon.filter(q =>
+      flats.some(
+        g =>
+          g !== f &&
+          g.polygon.some((a, i) => {
+            const b = g.polygon[(i + 1) % g.polygon.length] as Vec3;
+            const d = sub3(b, a);
+            const l2 = dot3(d, d);
+            const t = dot3(sub3(q, a), d) / (l2 || 1);
+            return t > 1e-3 && t < 1 - 1e-3 && length3(sub3(sub3(q, a), scale3(d, t))) < 1e-2;
+          }),
+      ),
+    ),
+  );
+}
 
 export interface Meshed {
   readonly mesh: ShellMesh;
   readonly discs: readonly (readonly number[])[];
 }
 
+/** Meshes a plate; `size` 1 is the coarsest that serves, smaller ones are finer by so much. */
 export function meshPlate(
   flats: readonly Flat3[],
   held: readonly Held[],
-  fineness: number,
+  size: number,
   struck: Vec3 | undefined,
+  backing: Backing = NO_BACKING,
 ): Result<Meshed> {
   const all = flats.flatMap(f => f.polygon);
   const span = (k: 0 | 1): number => Math.max(...all.map(p => p[k])) - Math.min(...all.map(p => p[k]));
-  const H = Math.max(span(0), span(1)) / fineness;
+  const H = (Math.max(span(0), span(1)) / ALONG) * size;
   const fine: { at: Vec3; from: number; h: number }[] = held.map(h => ({
     at: h.at,
     from: h.radius,
     h: Math.min(H, (2 * Math.PI * h.radius) / RING),
   }));
-  if (struck) fine.push({ at: struck, from: PATCH / 2, h: Math.min(H, PATCH / 4) });
+  if (struck) fine.push({ at: struck, from: PATCH / 2, h: Math.min(H, (PATCH / ACROSS) * size) });
   for (const f of flats)
     for (const h of f.holes)
       h.forEach((q, i) => {
         const next = h[(i + 1) % h.length] as Vec3;
         const side = Math.hypot(q[0] - next[0], q[1] - next[1], q[2] - next[2]);
-        fine.push({ at: q, from: 0, h: Math.min(H, Math.max(side, H / 4)) });
+        fine.push({ at: q, from: 0, h: h.length > ROUND ? Math.min(H, Math.max(side, H / 4)) : H / INWARD });
       });
+  for (const b of backedPlaces(backing)) fine.push({ at: b.at, from: 0, h: Math.min(H, b.h) });
+  // where a flange ends beside more sheet the fold's end is a corner that points inward: stress gathers there
+  for (const q of inwardCorners(flats)) fine.push({ at: q, from: 0, h: H / INWARD });
   const spacing = (p: Vec3): number =>
     fine.reduce(
       (h, f) =>
         Math.min(
           h,
-          f.h + 0.5 * Math.max(0, Math.hypot(p[0] - f.at[0], p[1] - f.at[1], p[2] - f.at[2]) - f.from),
+          f.h +
+            GROWTH * size * Math.max(0, Math.hypot(p[0] - f.at[0], p[1] - f.at[1], p[2] - f.at[2]) - f.from),
         ),
       H,
     );
@@ -133,26 +166,65 @@ export function meshPlate(
   return good({ mesh, discs });
 }
 
-/** The model of a plate: pressed to its members under every washer, held in its plane as its joints hold. */
-export function modelFor({ folded }: StrikeWish, { mesh, discs }: Meshed, held: readonly Held[]): ShellModel {
+/** How joints hold a sheet in its plane: as they are, or one of the two bounds between which the truth lies. */
+export const HOLDS = ['joints', 'held', 'free'] as const;
+export type Hold = (typeof HOLDS)[number];
+
+/** A joint that hardly holds in its plane: just enough that the sheet does not float away. */
+const FREE = { friction: 1, play: 1e6, bearing: 0 } as const;
+
+/**
+ * The model of a plate: pressed to its members under every washer, held in its plane as its joints hold, backed up by what it may
+ * come up against. A joint without a mount that lies under a crossbar ties the plate to the bar.
+ */
+export function modelFor(wish: StrikeWish, { mesh: bare, discs }: Meshed, held: readonly Held[]): ShellModel {
+  const { folded } = wish;
   const { material, sheet } = folded;
   const t = sheet.thickness;
-  const heldAt = new Uint8Array(2 * mesh.coordinates.length);
+  const plateNodes = bare.coordinates.length / 3;
+  const bars = backed(wish.backing ?? NO_BACKING, plateNodes, n => {
+    const [x, y, z] = nodeAt(bare, n);
+    return [x, y, z + t];
+  });
+  const coordinates = new Float64Array(3 * (plateNodes + bars.nodes.length));
+  coordinates.set(bare.coordinates);
+  bars.nodes.forEach((p, i) => {
+    coordinates.set(p, 3 * (plateNodes + i));
+  });
+  const mesh = { ...bare, coordinates };
+  const heldAt = new Uint8Array(2 * coordinates.length);
   const springs: JointSpring[] = [];
+  const ties: ExtraElement[] = [];
+  const touching = new Set<number>();
+  for (const f of bars.held) heldAt[f] = 1;
   held.forEach((h, i) => {
     const nodes = discs[i] as readonly number[];
-    const level = Math.abs(planeOf((plateFlatsOf(folded)[h.flat] as Flat3).polygon).n[2]) > 0.999;
-    for (const n of nodes) {
-      if (level) heldAt.set([0, 0, 1, 1, 1, 1], FREEDOMS * n);
-      else heldAt.fill(1, FREEDOMS * n, FREEDOMS * (n + 1));
+    const bar = barOf(wish, h);
+    if (bar) {
+      for (const n of nodes) {
+        const c = bars.contacts.find(x => x.node === n && x.other !== undefined);
+        if (c) ties.push(tie(n, c.other as number));
+      }
+      return;
     }
-    if (level && nodes.length > 0)
+    for (const n of nodes) touching.add(n);
+    const level = Math.abs(planeOf((plateFlatsOf(folded)[h.flat] as Flat3).polygon).n[2]) > 0.999;
+    const fixed = !level || wish.hold === 'held';
+    for (const n of nodes) {
+      if (fixed) heldAt.fill(1, FREEDOMS * n, FREEDOMS * (n + 1));
+      else heldAt.set([0, 0, 1, 1, 1, 1], FREEDOMS * n);
+    }
+    if (!fixed && nodes.length > 0)
       springs.push({
         id: h.joint.id,
         nodes,
-        friction: Math.max(500, FRICTION * h.joint.preloadN * Math.max(1, h.joint.joint.panels.length)),
-        play: PLAY * h.joint.thread.d,
-        bearing: BEARING * material.E * t,
+        ...(wish.hold === 'free'
+          ? FREE
+          : {
+              friction: Math.max(500, FRICTION * h.joint.preloadN * Math.max(1, h.joint.joint.panels.length)),
+              play: PLAY * h.joint.thread.d,
+              bearing: BEARING * material.E * t,
+            }),
       });
   });
   return {
@@ -161,11 +233,27 @@ export function modelFor({ folded }: StrikeWish, { mesh, discs }: Meshed, held: 
     elastic: { E: material.E, nu: material.nu },
     yield: material.yield,
     held: heldAt,
-    extra: [],
+    extra: [...bars.extra, ...ties],
     springs,
-    load: new Float64Array(2 * mesh.coordinates.length),
+    contacts: bars.contacts.filter(c => !touching.has(c.node)),
+    load: new Float64Array(2 * coordinates.length),
   };
 }
+
+/** The crossbar a joint ties its plate to: one over it, where it goes through no mount. */
+const barOf = (wish: StrikeWish, h: Held) =>
+  h.joint.mount ? undefined : wish.backing?.crossbars.find(c => underBar(c, h.at) !== undefined);
+
+/** Stiffness of a joint's tie to a bar, N/mm a node. */
+const TIE = 100_000;
+const tie = (a: number, b: number): ExtraElement => {
+  const k = new Float64Array(144);
+  for (let i = 0; i < 3; i++) {
+    k[13 * i] = k[13 * (6 + i)] = TIE;
+    k[12 * i + 6 + i] = k[12 * (6 + i) + i] = -TIE;
+  }
+  return { nodes: [a, b], k };
+};
 
 const flatsKept = new WeakMap<FoldedPanel, readonly Flat3[]>();
 export const plateFlatsOf = (f: FoldedPanel): readonly Flat3[] => {

@@ -194,7 +194,7 @@ export function factorise(
     const s = steps[k] as Step;
     const m = s.rows.length;
     const { own } = s;
-    F.fill(0, 0, m * m);
+    for (let i = 0, row = 0; i < m; i++, row += m) F.fill(0, row, row + i + 1);
     assemble(F, m, s, element);
     // what the children hand on lies on the stack, the last child's on top
     for (let c = s.places.length - 1; c >= 0; c--) {
@@ -209,7 +209,7 @@ export function factorise(
     for (let i = 0; i < own; i++) if ((d[base + i] as number) < 0) negative++;
     const L = old?.panels[k] ?? new Float64Array(m * own);
     for (let i = 0; i < m; i++) {
-      const [to, from, n] = [i * own, i * m, i < own ? i : own];
+      const [to, from, n] = [i * own, i * m, Math.min(i, own)];
       for (let j = 0; j < n; j++) L[to + j] = F[from + j] as number;
     }
     panels.push(L);

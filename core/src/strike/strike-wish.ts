@@ -3,20 +3,38 @@ import type { FoldedPanel } from '../fold';
 import type { Vec2, Vec3 } from '../geometry';
 import type { Component, Rig } from '../rig';
 import { STANDARD_GRAVITY } from '../units';
+import type { Backing } from './backing';
 import type { JointState } from './joint-spring';
+import type { Hold } from './plate-model';
 
-/** How a plate is struck: half the heavier axle set down on it, or the same dropped on (a load applied at once counts twice). */
-export const STRIKE_CASES = ['set-down', 'ledge-drop'] as const;
+/**
+ * How a plate is struck: half the heavier axle set down on it; the same dropped on (a load applied at once counts twice); a jack
+ * that lifts that end's wheel; or a force of the owner's own.
+ */
+export const STRIKE_CASES = ['set-down', 'ledge-drop', 'jack', 'own'] as const;
 export type StrikeCase = (typeof STRIKE_CASES)[number];
 
-/** Side of the square of rock that bears, mm: common practice, no source. */
+/** Side of the square of rock (or of the jack's saddle) that bears, mm: common practice, no source. */
 export const PATCH = 80;
 
-/** Force of a case, N: half the heavier axle's weight, twice that for a load applied at once (Timoshenko). */
-export const strikeForce = (rig: Pick<Rig, 'axles'>, kind: StrikeCase): number =>
-  (Math.max(rig.axles.front.massKg, rig.axles.rear.massKg) / 2) *
-  STANDARD_GRAVITY *
-  (kind === 'ledge-drop' ? 2 : 1);
+/**
+ * Force of a case, N: half the heavier axle's weight, twice that for a load applied at once (Timoshenko). A jack that lifts one
+ * wheel carries half of the weight on the axle it stands nearer to, `x` behind the front one.
+ */
+export function strikeForce(
+  rig: Pick<Rig, 'axles' | 'wheelbase'>,
+  kind: Exclude<StrikeCase, 'own'>,
+  x = 0,
+): number {
+  const { front, rear } = rig.axles;
+  const mass =
+    kind === 'jack'
+      ? x < rig.wheelbase / 2
+        ? front.massKg
+        : rear.massKg
+      : Math.max(front.massKg, rear.massKg);
+  return (mass / 2) * STANDARD_GRAVITY * (kind === 'ledge-drop' ? 2 : 1);
+}
 
 /** What strikes a plate, and what stands over it. */
 export interface StrikeWish {
@@ -26,8 +44,12 @@ export interface StrikeWish {
   readonly force: number;
   /** the place in plan that is struck; the worst there is unless told */
   readonly at?: Vec2;
-  /** elements between the plate's ends, for a quick look or a closer one */
-  readonly fineness?: number;
+  /** what may back the plate up; nothing unless told */
+  readonly backing?: Backing;
+  /** how its joints hold it in its plane; as joints do unless told */
+  readonly hold?: Hold;
+  /** elements this much smaller than the coarsest that serve, instead of by the error estimate */
+  readonly size?: number;
 }
 
 export interface StrikeReaction {
@@ -56,7 +78,13 @@ export interface StrikeAnswer {
   readonly reactionsN: readonly StrikeReaction[];
   /** share of the force at which a balance was last found: below 1 the sheet gives way, and the answer stands for that share */
   readonly reached: number;
+  /** share of the force at which it first gave way and went on to where it bears more; undefined where it never did */
+  readonly gaveWayAt?: number;
+  /** what bears on the plate from above once it has risen that far: ids of crossbars and members */
+  readonly leansOn: readonly string[];
   readonly theory: string;
+  /** share by which the deflection is off by the mesh, as estimated for small deflections */
+  readonly meshError: number;
   readonly nodes: number;
   readonly solveMs: number;
   /** for the picture: the mesh, and how far every node is moved */
@@ -66,5 +94,7 @@ export interface StrikeAnswer {
     readonly moves: Float32Array;
     /** gap left over every node to the nearest part above it, mm; not a number where there is none */
     readonly gaps: Float32Array;
+    /** stress of von Mises by yield at every node, the higher of the two faces */
+    readonly stress: Float32Array;
   };
 }

@@ -1,8 +1,10 @@
-import { add3, dot3, scale3, sub3, type Vec3 } from '../geometry';
+import { add3, contains, dot3, scale3, sub3, type Vec3 } from '../geometry';
 import { dentForce } from '../sheet';
 import { bad, good, type Result } from '../units';
+import { underBar } from './backing';
+import { energyError } from './energy-error';
 import { type JointSpring, jointForce, meanMove, stateOf } from './joint-spring';
-import { linearSolver } from './linear';
+import { type LinearSolver, linearSolver } from './linear';
 import { forceOn, pushedBack, type ShellModel } from './model';
 import { solveLarge } from './newton';
 import {
@@ -24,15 +26,21 @@ import { elasticStress, faceStressAt, vonMises } from './stress';
 import { PATCH, type StrikeAnswer, type StrikeReaction, type StrikeWish } from './strike-wish';
 import { worstPlace } from './worst-place';
 
-let WORK: any;
 /** Past its yield the sheet hardens by this part of its modulus: little, so that dents are not made small (a guess). */
 const HARDENING = 200;
+/** Deflection may be off by this share by the mesh before a finer one is made, and by how much finer; at the finest it stays. */
+const MESH_ERROR = 0.023;
+const FINER = 0.7;
+const FINEST = 0.34;
+const MOST_NODES = 1100;
+/** A plate that rises further than this has given way, mm. */
+const GIVES_WAY = 90;
 
 /**
  * Strikes a plate from below: finds its worst place unless one is told, and answers with the theory the answer needs: small
  * deflections up to half a thickness, large ones beyond, and with yielding where the sheet passes its yield. Bolted joints press
- * the sheet to their members under head or washer and hold it in its plane by friction, play and shank. An estimate: welds,
- * fatigue, loosening and the give of the frame are not in it.
+ * the sheet to their members under head or washer and hold it in its plane by friction, play and shank; crossbars (and members,
+ * where asked) back it up from above. An estimate: welds, fatigue, loosening and the give of the frame are not in it.
  */
 export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Result<StrikeAnswer> {
   const t0 = now();
@@ -40,115 +48,224 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   const flats = plateFlatsOf(folded);
   const held = heldBy(flats, folded.panel.id, wish.joints);
   if (held.length === 0) return bad('no bolt holds it');
-  let at: Vec3;
-  if (wish.at) {
-    const given = onPlate(flats, wish.at);
-    if (!given) return bad('there is no sheet at that place');
-    at = given;
-  } else {
-    const worst = worstPlace(wish, flats, held);
-    if (!worst.ok) return worst;
-    at = worst.value;
-  }
-  const meshed = meshPlate(flats, held, wish.fineness ?? 16, at);
-  if (!meshed.ok) return meshed;
-  const model = modelFor(wish, meshed.value, held);
-  if (!(up(model.load, model.mesh, at, wish.force) > 0)) return bad('the rock falls beside the plate');
-  const solver = linearSolver(model);
-  if ('mechanism' in solver) return bad(loose(model, solver.node, solver.freedom));
+  const place = wish.at ? onPlate(flats, wish.at) : undefined;
+  if (wish.at && !place) return bad('there is no sheet at that place');
+  const worst = place ? good(place) : worstPlace(wish, flats, held);
+  if (!worst.ok) return worst;
+  const at = worst.value;
+  const start = meshed(wish, flats, held, at);
+  if (!start.ok) return start;
+  const { model, discs, solver, meshError, plateNodes } = start.value;
   const t = model.thickness;
   const ringHz = ring(model, solver, folded.material.density);
-  let u = solver.solve(model.load);
+  let { u, stress } = start.value;
   let inner: Float64Array = pushedBack(model, u);
-  let stress = elasticStress(model, u);
   let theory = 'small deflections, elastic';
   let dentMm: number | undefined = 0;
   let reached = 1;
-  const most = (): number => mostDown(model.mesh, u).mm;
+  let gaveWayAt: number | undefined;
+  const most = (): number => mostUp(u, plateNodes);
   const peak = (): number => peakStress(model, stress, held, at);
-  if (most() > t / 2 || peak() > folded.material.yield) {
+  const leans = (model.contacts ?? []).length > 0;
+  if (leans || most() > t / 2 || peak() > folded.material.yield) {
     const large = solveLarge(model, {
       plastic: true,
       unload: true,
       hardening: folded.material.E / HARDENING,
       tolerance: 1e-3,
+      most: GIVES_WAY,
     });
     if ('mechanism' in large) return bad(loose(model, large.node, large.freedom));
     if (large.reached === 0) return bad('no balance found under any share of the force');
-    ({ u, inner, stress, reached } = large);
-    WORK=[large.steps,large.rounds,large.factors,large.gaveWayAt];
+    ({ u, inner, stress, reached, gaveWayAt } = large);
     theory = large.yielded ? 'large deflections, elastic-plastic' : 'large deflections, elastic';
-    if (large.yielded) dentMm = large.rest && Math.max(0, mostDown(model.mesh, large.rest).mm);
+    if (large.yielded) dentMm = large.rest && Math.max(0, mostUp(large.rest, plateNodes));
   }
-  const gaps = wish.components.flatMap(c => {
-    let least: number | undefined;
-    for (let n = 0; n < model.mesh.coordinates.length / 3; n++) {
-      const gap = gapOver(c, nodeAt(model.mesh, n), t);
-      if (gap === undefined) continue;
-      const left = gap - (u[FREEDOMS * n + 2] as number);
-      if (least === undefined || left < least) least = left;
-    }
-    return least === undefined ? [] : [{ component: c.id, gapMm: least }];
-  });
-  gaps.sort((a, b) => a.gapMm - b.gapMm);
-  const move = (n: number, axis: 0 | 1): number => u[FREEDOMS * n + axis] as number;
-  const reactionsN = held.map((h, i): StrikeReaction => {
-    const nodes = meshed.value.discs[i] as readonly number[];
-    const [a, b] = [forceOn(inner, nodes), forceOn(model.load, nodes)];
-    const R: Vec3 = [a[0] - reached * b[0], a[1] - reached * b[1], a[2] - reached * b[2]];
-    const spring = model.springs?.find(s => s.id === h.joint.id);
-    const n = planeOf((flats[h.flat] as Flat3).polygon).n;
-    const upward = n[2] < 0 ? scale3(n, -1) : n;
-    // held in its plane the force passes through the spring, which is no longer part of what the sheet pushes back with
-    const [mx, my] = spring ? meanMove(spring, move) : [0, 0];
-    const sheet = spring ? sheetForce(model, u, spring) : R;
-    const off = dot3(R, upward);
-    const plane = sub3(sheet, scale3(upward, dot3(sheet, upward)));
-    return {
-      joint: h.joint.id,
-      tensionN: Math.max(0, off),
-      shearN: Math.hypot(...plane),
-      state: spring ? stateOf(spring, Math.hypot(mx, my)) : 'held',
-    };
-  });
+  const over = gapsLeft(wish, model, u, plateNodes);
+  const reactionsN = held.map((h, i) =>
+    reactionOf(model, flats, h, discs[i] as readonly number[], inner, u, reached),
+  );
   const { mesh } = model;
-  const moves = new Float32Array(mesh.coordinates.length);
-  for (let n = 0; n < moves.length / 3; n++)
+  const moves = new Float32Array(3 * plateNodes);
+  for (let n = 0; n < plateNodes; n++)
     for (let k = 0; k < 3; k++) moves[3 * n + k] = u[FREEDOMS * n + k] as number;
-  const over = new Float32Array(moves.length / 3).fill(Number.NaN);
-  for (let n = 0; n < over.length; n++)
-    for (const c of wish.components) {
-      const gap = gapOver(c, nodeAt(mesh, n), t);
-      if (gap === undefined) continue;
-      const left = gap - (u[FREEDOMS * n + 2] as number);
-      if (!((over[n] as number) <= left)) over[n] = left;
-    }
   return good({
     panel: folded.panel.id,
     forceN: wish.force,
     at,
     deflectionMm: most(),
-    gapMm: gaps[0]?.gapMm,
-    gapTo: gaps[0]?.component,
-    gaps,
+    gapMm: over.gaps[0]?.gapMm,
+    gapTo: over.gaps[0]?.component,
+    gaps: over.gaps,
     vonMisesMPa: peak(),
     yieldMPa: folded.material.yield,
     dentMm,
     dentForceN: dentForce(folded.material, t),
     ringHz,
     reached,
+    ...(gaveWayAt === undefined ? {} : { gaveWayAt }),
     reactionsN,
+    leansOn: leantOn(wish, model, u),
     theory,
-    work: WORK,
-    nodes: mesh.coordinates.length / 3,
+    meshError,
+    nodes: plateNodes,
     solveMs: now() - t0,
     picture: {
-      coordinates: Float32Array.from(mesh.coordinates),
+      coordinates: Float32Array.from(mesh.coordinates.subarray(0, 3 * plateNodes)),
       triangles: Uint32Array.from(mesh.triangles),
       moves,
-      gaps: over,
+      gaps: over.atNodes,
+      stress: nodeStress(model, stress, folded.material.yield, plateNodes),
     },
   });
+}
+
+interface Start {
+  readonly model: ShellModel;
+  readonly discs: readonly (readonly number[])[];
+  readonly solver: LinearSolver;
+  readonly u: Float64Array;
+  readonly stress: Float64Array;
+  readonly meshError: number;
+  readonly plateNodes: number;
+}
+
+/** Meshes a plate as finely as its own error asks for, with its solution of small deflections. */
+function meshed(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[], at: Vec3): Result<Start> {
+  for (let size = wish.size ?? 1; ; size *= FINER) {
+    const made = meshPlate(flats, held, size, at, wish.backing);
+    if (!made.ok) return made;
+    const nodes = made.value.mesh.coordinates.length / 3;
+    const model = modelFor(wish, made.value, held);
+    if (!(up(model.load, model.mesh, at, wish.force) > 0)) return bad('the rock falls beside the plate');
+    const solver = linearSolver(model);
+    if ('mechanism' in solver) return bad(loose(model, solver.node, solver.freedom));
+    const u = solver.solve(model.load);
+    const stress = elasticStress(model, u);
+    let work = 0;
+    for (let i = 0; i < u.length; i++) work += (u[i] as number) * (model.load[i] as number);
+    const meshError = energyError(model, stress, work);
+    if (
+      wish.size !== undefined ||
+      meshError <= MESH_ERROR ||
+      size * FINER < FINEST ||
+      nodes > MOST_NODES / 1.7
+    )
+      return good({
+        model,
+        discs: made.value.discs,
+        solver,
+        u,
+        stress,
+        meshError,
+        plateNodes: nodes,
+      });
+  }
+}
+
+/** Gaps left to every part over the plate, the least first; and over every node to the nearest. */
+function gapsLeft(
+  wish: StrikeWish,
+  model: ShellModel,
+  u: Float64Array,
+  plateNodes: number,
+): { readonly gaps: readonly { component: string; gapMm: number }[]; readonly atNodes: Float32Array } {
+  const atNodes = new Float32Array(plateNodes).fill(Number.NaN);
+  const gaps = wish.components.flatMap(c => {
+    let least: number | undefined;
+    for (let n = 0; n < plateNodes; n++) {
+      const gap = gapOver(c, nodeAt(model.mesh, n), model.thickness);
+      if (gap === undefined) continue;
+      const left = gap - (u[FREEDOMS * n + 2] as number);
+      if (!((atNodes[n] as number) <= left)) atNodes[n] = left;
+      if (least === undefined || left < least) least = left;
+    }
+    return least === undefined ? [] : [{ component: c.id, gapMm: least }];
+  });
+  return { gaps: gaps.sort((a, b) => a.gapMm - b.gapMm), atNodes };
+}
+
+/** What a joint takes: off its member, and in the plane of the sheet. */
+function reactionOf(
+  model: ShellModel,
+  flats: readonly Flat3[],
+  h: Held,
+  nodes: readonly number[],
+  inner: Float64Array,
+  u: Float64Array,
+  reached: number,
+): StrikeReaction {
+  const move = (n: number, axis: 0 | 1): number => u[FREEDOMS * n + axis] as number;
+  const [a, b] = [forceOn(inner, nodes), forceOn(model.load, nodes)];
+  const R: Vec3 = [a[0] - reached * b[0], a[1] - reached * b[1], a[2] - reached * b[2]];
+  const spring = model.springs?.find(s => s.id === h.joint.id);
+  const n = planeOf((flats[h.flat] as Flat3).polygon).n;
+  const upward = n[2] < 0 ? scale3(n, -1) : n;
+  // held in its plane the force passes through the spring, which is no longer part of what the sheet pushes back with
+  const [mx, my] = spring ? meanMove(spring, move) : [0, 0];
+  const sheet = spring ? sheetForce(model, u, spring) : R;
+  const plane = sub3(sheet, scale3(upward, dot3(sheet, upward)));
+  return {
+    joint: h.joint.id,
+    tensionN: Math.max(0, dot3(R, upward)),
+    shearN: Math.hypot(...plane),
+    state: spring ? stateOf(spring, Math.hypot(mx, my)) : 'held',
+  };
+}
+
+/** Crossbars and members that the plate has come up against. */
+function leantOn(wish: StrikeWish, model: ShellModel, u: Float64Array): readonly string[] {
+  const { crossbars = [], members = [] } = wish.backing ?? {};
+  const touched = (model.contacts ?? []).filter(
+    c =>
+      (u[FREEDOMS * c.node + 2] as number) -
+        (c.other === undefined ? 0 : (u[FREEDOMS * c.other + 2] as number)) >
+      c.gap + 1e-3,
+  );
+  const at = touched.map(c => nodeAt(model.mesh, c.node));
+  return [
+    ...crossbars.filter(c =>
+      at.some((p, i) => touched[i]?.other !== undefined && underBar(c, p) !== undefined),
+    ),
+    ...members.filter(m =>
+      at.some((p, i) => touched[i]?.other === undefined && contains(m.footprint, [p[0], p[1]])),
+    ),
+  ].map(x => x.id);
+}
+
+/** Stress by yield at every node: the mean over its triangles, the higher face. */
+function nodeStress(
+  { mesh }: ShellModel,
+  stress: Float64Array,
+  limit: number,
+  plateNodes: number,
+): Float32Array {
+  const sum = new Float32Array(plateNodes);
+  const count = new Uint16Array(plateNodes);
+  for (let e = 0; e < mesh.flatOf.length; e++) {
+    const share = elementStress(stress, e) / limit;
+    for (let i = 0; i < 3; i++) {
+      const n = mesh.triangles[3 * e + i] as number;
+      sum[n] = (sum[n] as number) + share;
+      count[n] = (count[n] as number) + 1;
+    }
+  }
+  return sum.map((s, n) => s / ((count[n] as number) || 1));
+}
+
+/** Stress of von Mises of a triangle, the mean of its points, the higher of its faces, MPa. */
+function elementStress(stress: Float64Array, e: number): number {
+  let most = 0;
+  for (const face of [1, -1]) {
+    const s = [0, 0, 0];
+    for (let p = 0; p < 3; p++)
+      for (let k = 0; k < 3; k++)
+        s[k] =
+          (s[k] as number) +
+          ((stress[18 * e + 6 * p + k] as number) + face * (stress[18 * e + 6 * p + 3 + k] as number)) / 3;
+    most = Math.max(most, vonMises(s[0] as number, s[1] as number, s[2] as number));
+  }
+  return most;
 }
 
 /** What a joint's spring takes in the plane, from its law. */
@@ -158,13 +275,10 @@ function sheetForce(model: ShellModel, u: Float64Array, spring: JointSpring): Ve
   return forceOn(out, spring.nodes);
 }
 
-/** Largest upward move of a node, mm. */
-function mostDown(mesh: ShellMesh, u: Float64Array): { readonly mm: number; readonly node: number } {
-  let best = { mm: 0, node: 0 };
-  for (let n = 0; n < mesh.coordinates.length / 3; n++) {
-    const mm = u[FREEDOMS * n + 2] as number;
-    if (mm > best.mm) best = { mm, node: n };
-  }
+/** Largest upward move of a node of the plate, mm. */
+function mostUp(u: Float64Array, plateNodes: number): number {
+  let best = 0;
+  for (let n = 0; n < plateNodes; n++) best = Math.max(best, u[FREEDOMS * n + 2] as number);
   return best;
 }
 
@@ -179,17 +293,7 @@ function peakStress(model: ShellModel, stress: Float64Array, held: readonly Held
     );
     if (held.some(h => Math.hypot(c[0] - h.at[0], c[1] - h.at[1]) < 2 * h.radius)) continue;
     // the mean of the element's points: a single point next to a corner says little
-    for (const face of [1, -1]) {
-      const s = [0, 1, 2].map(k =>
-        [0, 1, 2].reduce(
-          (sum, p) =>
-            sum +
-            ((stress[18 * e + 6 * p + k] as number) + face * (stress[18 * e + 6 * p + 3 + k] as number)) / 3,
-          0,
-        ),
-      );
-      most = Math.max(most, vonMises(s[0] as number, s[1] as number, s[2] as number));
-    }
+    most = Math.max(most, elementStress(stress, e));
   }
   const flat = flatUnder(mesh, at);
   const there = faceStressAt({ mesh }, stress, at, PATCH * 0.45, flat);

@@ -13,7 +13,7 @@ const TRIED = 9;
  * mesh: one elimination, then a solution for each place. Bolted places are passed over.
  */
 export function worstPlace(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[]): Result<Vec3> {
-  const coarse = meshPlate(flats, held, 11, undefined);
+  const coarse = meshPlate(flats, held, 1, undefined, wish.backing);
   if (!coarse.ok) return coarse;
   const model = modelFor(wish, coarse.value, held);
   const solver = linearSolver(model);
