@@ -16,6 +16,7 @@ import {
   strikePlate,
   toolRoll,
   weighAll,
+  wishOf,
 } from '@plate-fold/core';
 
 export interface Answer {
@@ -218,11 +219,12 @@ const foldVerb: Verb = ({ panels, document }) => ({
 });
 
 /** Every plate struck at its worst place with half the heavier axle set down on it. */
-const strikeVerb: Verb = ({ panels, joints, rig, document }) => {
+const strikeVerb: Verb = facts => {
+  const { panels, document } = facts;
   const force = strikeForce(document.rig, 'set-down');
   const made = panels.map(folded => ({
     folded,
-    answer: strikePlate({ folded, joints, components: rig.components, force }, () => performance.now()),
+    answer: strikePlate(wishOf(facts, folded, force), () => performance.now()),
   }));
   const struck = made.map(({ folded, answer: a }) =>
     a.ok

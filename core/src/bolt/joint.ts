@@ -43,6 +43,8 @@ export interface ResolvedJoint {
   /** torque that gives the same clamp at the ends of the wrench's scatter, N·m */
   readonly torqueBand: readonly [number, number];
   readonly preloadN: number;
+  /** what it bears before it gives: pulled along the bolt (the weakest of bolt at proof, head, nut element, sheet), and sheared, N */
+  readonly bearsN: { readonly tension: number; readonly shear: number };
   readonly limitedBy: string;
   readonly kFactor: number;
   readonly drill: readonly number[];
@@ -261,6 +263,11 @@ export function resolveJoint(
     torqueNm,
     torqueBand: [torqueNm * (1 - TORQUE_SCATTER), torqueNm * (1 + TORQUE_SCATTER)],
     preloadN,
+    bearsN: {
+      tension: least.force / (least.by === 'bolt' || least.by === 'head' ? REUSED_PRELOAD : 1),
+      // shear strength 0.577 of tension (von Mises; Shigley Eq. 5-20), the thread in the shear plane
+      shear: 0.577 * STRENGTH[joint.fastener.class].proof * t.stressArea,
+    },
     limitedBy: entered ? 'value entered' : least.by,
     kFactor,
     drill: drillsFor(joint, mount, t),

@@ -1,11 +1,11 @@
 import type { PlanDocument } from '../plan';
-import { formatForce, formatLength, formatMass, formatTorque, type UnitSystem } from '../units';
+import { formatForce, formatLength, formatMass, formatTorque, loadFigure, type UnitSystem } from '../units';
 import type { Facts } from './facts';
 
 export type Severity = 'stop' | 'fix' | 'note';
 
 /** The stage of the work a finding waits at. */
-export type Where = 'cover' | 'fold' | 'weigh' | 'bolt' | 'run';
+export type Where = 'cover' | 'fold' | 'strike' | 'weigh' | 'bolt' | 'run';
 
 export interface Finding {
   readonly rule: string;
@@ -31,6 +31,8 @@ export interface Words {
   readonly torque: (nm: number) => string;
   /** of a press, from kN */
   readonly force: (kn: number) => string;
+  /** that a joint bears, from N */
+  readonly load: (n: number) => string;
 }
 
 export const wordsIn = (system: UnitSystem): Words => ({
@@ -38,6 +40,10 @@ export const wordsIn = (system: UnitSystem): Words => ({
   mass: kg => formatMass(kg, system),
   torque: nm => formatTorque(nm, system),
   force: kn => formatForce(kn, system),
+  load: n => {
+    const f = loadFigure(n, system);
+    return `${f.value} ${f.unit}`;
+  },
 });
 
 export interface Rule {
@@ -52,6 +58,10 @@ export const plateName = (facts: Facts, id: string): string => {
   const p = facts.document.plan.panels.find(x => x.id === id);
   return p ? `Plate ${p.mark}` : id;
 };
+
+/** The same amid a sentence. */
+export const plateWord = (facts: Facts, id: string): string =>
+  plateName(facts, id).replace(/^Plate/, 'plate');
 
 export const partName = (facts: Facts, id: string): string =>
   facts.document.rig.components.find(c => c.id === id)?.name ?? id;

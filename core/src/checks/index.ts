@@ -2,3 +2,4 @@ export * from './check';
 export * from './facts';
 export { type Finding, type Rule, type Severity, type Where, wordsIn } from './finding';
 export * from './option-effect';
+export * from './struck';

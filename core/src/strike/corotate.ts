@@ -265,10 +265,18 @@ export function bentElement(
   if (layers && !elasticStill(model, rest, e, layers))
     plasticForce(model, rest, e, layers, outK !== undefined);
   else {
-    for (let i = 0; i < 18; i++) {
-      let s = 0;
-      for (let j = 0; j < 18; j++) s += (rest.k[18 * i + j] as number) * (own[j] as number);
-      force[i] = s;
+    // in the plane and out of it each by itself
+    for (let i = 0; i < 9; i++) {
+      const m = MEMBRANE[i] as number;
+      const b = BENDING[i] as number;
+      let [s, t] = [0, 0];
+      for (let j = 0; j < 9; j++) {
+        const [mj, bj] = [MEMBRANE[j] as number, BENDING[j] as number];
+        s += (rest.k[18 * m + mj] as number) * (own[mj] as number);
+        t += (rest.k[18 * b + bj] as number) * (own[bj] as number);
+      }
+      force[m] = s;
+      force[b] = t;
     }
     if (outK) tangent.set(rest.k);
   }

@@ -1,7 +1,9 @@
+export { type Backing, NO_BACKING } from './backing';
 export * from './joint-spring';
 export * from './linear';
 export type { ShellModel } from './model';
 export * from './plate-flats';
+export { HOLDS, type Hold } from './plate-model';
 export * from './shell-case';
 export { readShellCase, type ShellAnswer, type ShellCase } from './shell-format';
 export * from './strike';

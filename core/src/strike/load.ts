@@ -58,6 +58,23 @@ function weightsOf([a, b, c]: readonly [Vec2, Vec2, Vec2], p: Vec2): readonly [n
   return [1 - w1 - w2, w1, w2];
 }
 
+/** True for a triangle that in plan lies to one side of a box. */
+function beside(
+  { coordinates: c, triangles: t }: ShellMesh,
+  e: number,
+  box: readonly [number, number, number, number],
+): boolean {
+  const i = 3 * (t[3 * e] as number);
+  const j = 3 * (t[3 * e + 1] as number);
+  const k = 3 * (t[3 * e + 2] as number);
+  for (let axis = 0; axis < 2; axis++) {
+    const [p, q, r] = [c[i + axis] as number, c[j + axis] as number, c[k + axis] as number];
+    if (Math.max(p, q, r) <= (box[axis] as number) || Math.min(p, q, r) >= (box[axis + 2] as number))
+      return true;
+  }
+  return false;
+}
+
 /**
  * A force spread evenly over a rectangle in plan with sides along x and y, on the sheet that lies nearest to the height of
  * its middle: exact over cut triangles. Returns the share of the rectangle that lies on sheet.
@@ -74,15 +91,9 @@ export function patchLoad(
   const parts: { e: number; weights: readonly number[]; area: number }[] = [];
   let covered = 0;
   for (let e = 0; e < mesh.flatOf.length; e++) {
+    if (beside(mesh, e, box)) continue;
     const c = cornersAt(mesh, e);
     const plan = c.map((p): Vec2 => [p[0], p[1]]) as [Vec2, Vec2, Vec2];
-    if (
-      Math.max(plan[0][0], plan[1][0], plan[2][0]) <= box[0] ||
-      Math.min(plan[0][0], plan[1][0], plan[2][0]) >= box[2] ||
-      Math.max(plan[0][1], plan[1][1], plan[2][1]) <= box[1] ||
-      Math.min(plan[0][1], plan[1][1], plan[2][1]) >= box[3]
-    )
-      continue;
     if (Math.abs((c[0][2] + c[1][2] + c[2][2]) / 3 - at[2]) > reach) continue;
     const turned =
       (plan[1][0] - plan[0][0]) * (plan[2][1] - plan[0][1]) -

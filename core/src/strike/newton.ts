@@ -43,8 +43,8 @@ export interface LargeWish {
 const TOLERANCE = 1e-6;
 const ON_THE_WAY = 3e-2;
 /** Below this share of the load a tangent is used again, as long as every round leaves less than this of the misfit. */
-const NEAR = 0.02;
-const REUSE = 0.35;
+const NEAR = 0.3;
+const REUSE = 0.4;
 const MOST_ROUNDS = 16;
 /** Rounds of one answer; a load that asks for more is given up where it stands. */
 const MOST_IN_ALL = 150;

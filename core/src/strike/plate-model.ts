@@ -1,6 +1,17 @@
 import type { ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
-import { add3, circle, contains, dot3, length3, scale3, sub3, type Vec2, type Vec3 } from '../geometry';
+import {
+  add3,
+  circle,
+  contains,
+  dot3,
+  length3,
+  type Polygon,
+  scale3,
+  sub3,
+  type Vec2,
+  type Vec3,
+} from '../geometry';
 import type { Component } from '../rig';
 import { bad, good, type Result } from '../units';
 import { type Backing, backed, backedPlaces, NO_BACKING, underBar } from './backing';
@@ -8,7 +19,7 @@ import type { JointSpring } from './joint-spring';
 import { patchLoad } from './load';
 import type { ExtraElement, ShellModel } from './model';
 import { plateFlats } from './plate-flats';
-import { type Flat3, inPlane2, meshShell, planeOf, type ShellMesh } from './shell-mesh';
+import { type Flat3, inPlane2, meshShell, type Plane3, planeOf, type ShellMesh } from './shell-mesh';
 import { FREEDOMS } from './sparse';
 import { PATCH, type StrikeWish } from './strike-wish';
 
@@ -40,20 +51,9 @@ export function heldBy(
       let best: Held | undefined;
       let off = REACH;
       flats.forEach((f, flat) => {
-        const plane = planeOf(f.polygon);
-        if (Math.abs(plane.n[2]) < 0.3) return;
-        const [x, y] = joint.at;
-        const z =
-          plane.origin[2] -
-          (plane.n[0] * (x - plane.origin[0]) + plane.n[1] * (y - plane.origin[1])) / plane.n[2];
-        const p: Vec3 = [x, y, z];
-        if (
-          !contains(
-            f.polygon.map(q => inPlane2(plane, q)),
-            inPlane2(plane, p),
-          )
-        )
-          return;
+        const p = overPlace(laid(f), joint.at);
+        if (!p) return;
+        const z = p[2];
         if (Math.abs(z - joint.at[2]) >= off) return;
         off = Math.abs(z - joint.at[2]);
         const pressed = joint.layers
@@ -272,33 +272,43 @@ export const nodeAt = ({ coordinates: c }: ShellMesh, n: number): Vec3 => [
 export const gapOver = (c: Component, p: Vec3, thickness: number): number | undefined =>
   p[2] < c.zTop && contains(c.footprint, [p[0], p[1]]) ? c.zBottom - p[2] - thickness : undefined;
 
-/** A point of the level middle surface over a place in plan. */
-export function onPlate(flats: readonly Flat3[], [x, y]: Vec2): Vec3 | undefined {
+/** A flat in its own plane. */
+interface Laid {
+  readonly plane: Plane3;
+  readonly outline: Polygon;
+  readonly holes: readonly Polygon[];
+}
+const laidKept = new WeakMap<Flat3, Laid>();
+/** A flat laid into its plane, once: it is asked for at every place that is tried. */
+function laid(f: Flat3): Laid {
+  const known = laidKept.get(f);
+  if (known) return known;
+  const plane = planeOf(f.polygon);
+  const flat = (p: readonly Vec3[]): Polygon => p.map(q => inPlane2(plane, q));
+  const made = { plane, outline: flat(f.polygon), holes: f.holes.map(flat) };
+  laidKept.set(f, made);
+  return made;
+}
+
+/** Where the upright line over a place in plan meets a flat's plane; undefined for a steep flat or a place beside it. */
+function overPlace(
+  { plane, outline }: Laid,
+  [x, y]: readonly [number, number, ...number[]],
+): Vec3 | undefined {
+  const { n, origin } = plane;
+  if (Math.abs(n[2]) < 0.3) return undefined;
+  const p: Vec3 = [x, y, origin[2] - (n[0] * (x - origin[0]) + n[1] * (y - origin[1])) / n[2]];
+  return contains(outline, inPlane2(plane, p)) ? p : undefined;
+}
+
+/** A point of the sheet over a place in plan, the lowest where there are several; undefined where there is none. */
+export function onPlate(flats: readonly Flat3[], at: Vec2): Vec3 | undefined {
   let best: Vec3 | undefined;
   for (const f of flats) {
-    const plane = planeOf(f.polygon);
-    if (Math.abs(plane.n[2]) < 0.3) continue;
-    const z =
-      plane.origin[2] -
-      (plane.n[0] * (x - plane.origin[0]) + plane.n[1] * (y - plane.origin[1])) / plane.n[2];
-    const q = inPlane2(plane, [x, y, z]);
-    if (
-      !contains(
-        f.polygon.map(p => inPlane2(plane, p)),
-        q,
-      )
-    )
-      continue;
-    if (
-      f.holes.some(h =>
-        contains(
-          h.map(p => inPlane2(plane, p)),
-          q,
-        ),
-      )
-    )
-      continue;
-    if (!best || z < best[2]) best = [x, y, z];
+    const l = laid(f);
+    const p = overPlace(l, at);
+    if (!p || l.holes.some(h => contains(h, inPlane2(l.plane, p)))) continue;
+    if (!best || p[2] < best[2]) best = p;
   }
   return best;
 }

@@ -1,7 +1,8 @@
 import type { ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { Vec2, Vec3 } from '../geometry';
-import type { Component, Rig } from '../rig';
+import type { PlanDocument } from '../plan';
+import type { Component, PresentRig, Rig } from '../rig';
 import { STANDARD_GRAVITY } from '../units';
 import type { Backing } from './backing';
 import type { JointState } from './joint-spring';
@@ -50,6 +51,29 @@ export interface StrikeWish {
   readonly hold?: Hold;
   /** elements this much smaller than the coarsest that serve, instead of by the error estimate */
   readonly size?: number;
+}
+
+/** What strikes one plate of a build, from all that was computed of it. `rests`: it may come up against its members. */
+export function wishOf(
+  of: {
+    readonly rig: PresentRig;
+    readonly joints: readonly ResolvedJoint[];
+    readonly document: PlanDocument;
+  },
+  folded: FoldedPanel,
+  force: number,
+  how: { readonly at?: Vec2; readonly rests?: boolean; readonly hold?: Hold } = {},
+): StrikeWish {
+  const { at, rests = false, hold } = how;
+  return {
+    folded,
+    joints: of.joints.filter(j => j.joint.panels.includes(folded.panel.id)),
+    components: of.rig.components,
+    force,
+    backing: { crossbars: of.document.plan.crossbars, members: rests ? of.rig.members : [] },
+    ...(at ? { at } : {}),
+    ...(hold ? { hold } : {}),
+  };
 }
 
 export interface StrikeReaction {

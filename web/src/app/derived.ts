@@ -9,6 +9,7 @@ import {
 } from '@plate-fold/core';
 import { createSelector } from '@reduxjs/toolkit';
 import { type RootState, useApp } from './store';
+import type { StruckState } from './struck-slice';
 
 const selectDocument = (s: RootState): PlanDocument | undefined => s.plan.present;
 const selectUnits = (s: RootState) => s.view.units;
@@ -18,9 +19,20 @@ export const selectFacts = createSelector([selectDocument], (doc): Facts | undef
   doc ? gatherFacts(doc) : undefined,
 );
 
+const selectStruck = (s: RootState): StruckState => s.struck;
+/** What the strike of the document as it stands found; undefined where it has not been struck since it changed. */
+export const selectStruckNow = createSelector([selectDocument, selectStruck], (doc, struck) =>
+  doc && struck.of === doc ? struck : undefined,
+);
+
+const selectChecked = createSelector([selectFacts, selectUnits], (facts, units): readonly Finding[] =>
+  facts ? check(facts, units) : [],
+);
+const RANK = { stop: 0, fix: 1, note: 2 } as const;
 export const selectFindings = createSelector(
-  [selectFacts, selectUnits],
-  (facts, units): readonly Finding[] => (facts ? check(facts, units) : []),
+  [selectChecked, selectStruckNow],
+  (checked, struck): readonly Finding[] =>
+    struck ? [...checked, ...struck.findings].sort((a, b) => RANK[a.severity] - RANK[b.severity]) : checked,
 );
 
 /** Weights of all builds, in order; a build is weighed again only when rig, shapes, joints or its own sheets change. */

@@ -23,7 +23,7 @@ export const STAGES: readonly StageEntry[] = [
   { id: 'rig', name: 'Rig', icon: Car, holds: [] },
   { id: 'cover', name: 'Cover', icon: LayoutPanelTop, holds: ['cover'] },
   { id: 'fold', name: 'Fold', icon: FoldVertical, holds: ['fold'] },
-  { id: 'strike', name: 'Strike', icon: Mountain, holds: [] },
+  { id: 'strike', name: 'Strike', icon: Mountain, holds: ['strike'] },
   { id: 'weigh', name: 'Weigh', icon: Scale, holds: ['weigh'] },
   { id: 'bolt', name: 'Bolt', icon: Bolt, holds: ['bolt'] },
   { id: 'run', name: 'Run', icon: Play, holds: ['run'] },

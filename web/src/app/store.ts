@@ -3,10 +3,16 @@ import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
 import { autosave } from './autosave';
 import { planSlice } from './plan-slice';
+import { struckSlice } from './struck-slice';
 import { keepView, viewSlice } from './view-slice';
 
 export const store = configureStore({
-  reducer: { plan: planSlice.reducer, view: viewSlice.reducer, [api.reducerPath]: api.reducer },
+  reducer: {
+    plan: planSlice.reducer,
+    view: viewSlice.reducer,
+    struck: struckSlice.reducer,
+    [api.reducerPath]: api.reducer,
+  },
   // documents are large, plain and frozen by use: the development checks would walk them on every edit
   middleware: get =>
     get({ serializableCheck: false, immutableCheck: false })

@@ -8,8 +8,9 @@ import {
   type UnitSystem,
 } from '@plate-fold/core';
 import { useNavigate, useParams } from 'react-router';
-import { selectFindings, selectWeights, useFacts } from './derived';
+import { selectFindings, selectStruckNow, selectWeights, useFacts } from './derived';
 import { useApp } from './store';
+import type { LeastStruck, StruckState } from './struck-slice';
 
 interface Entry {
   readonly name: string;
@@ -30,11 +31,23 @@ function leastGap(facts: Facts) {
     .sort((a, b) => a.g.gapMm - b.g.gapMm)[0];
 }
 
+function leastStruck(facts: Facts, units: UnitSystem, least: LeastStruck): Entry {
+  const part = facts.rig.components.find(c => c.id === least.component);
+  return {
+    name: 'Least gap, struck',
+    of: lengthFigure(least.gapMm, units, units === 'metric'),
+    below: `${mark(facts, least.panel)} to ${part?.name ?? least.component}`,
+    to: 'strike',
+    warn: least.gapMm < (part?.keepOut ?? 0),
+  };
+}
+
 function entries(
   facts: Facts,
   units: UnitSystem,
   against: { id: string; netKg: number; cost: number } | undefined,
   counts: { stop: number; fix: number; note: number },
+  struck: StruckState | undefined,
 ): readonly Entry[] {
   const { weight, coverage, lowest, lowestBare, angles, anglesBare, document } = facts;
   const bare = coverage.components.filter(c => c.fraction < 0.5);
@@ -67,13 +80,15 @@ function entries(
         : 'the vehicle itself',
       to: 'cover',
     },
-    {
-      name: 'Least gap, at rest',
-      of: near ? lengthFigure(near.g.gapMm, units) : { value: '\u2013', unit: '' },
-      below: near ? `${mark(facts, near.g.panel)} to ${near.part?.name}` : 'no plate under a part',
-      to: 'cover',
-      warn: near !== undefined && near.g.gapMm < (near.part?.keepOut ?? 0),
-    },
+    struck?.least
+      ? leastStruck(facts, units, struck.least)
+      : {
+          name: 'Least gap, at rest',
+          of: near ? lengthFigure(near.g.gapMm, units) : { value: '\u2013', unit: '' },
+          below: near ? `${mark(facts, near.g.panel)} to ${near.part?.name}` : 'no plate under a part',
+          to: 'cover',
+          warn: near !== undefined && near.g.gapMm < (near.part?.keepOut ?? 0),
+        },
     {
       name: 'Breakover',
       of: { value: fixed(angles.breakoverDeg, 1), unit: '\u00b0' },
@@ -117,7 +132,9 @@ export function Tally() {
     weights.find(w => w.id === against && w.id !== facts.build.id) ??
     weights.find(w => w.id !== facts.build.id);
   const count = (s: string): number => findings.filter(f => f.severity === s).length;
-  const list = entries(facts, units, other, { stop: count('stop'), fix: count('fix'), note: count('note') });
+  const struck = useApp(selectStruckNow);
+  const counts = { stop: count('stop'), fix: count('fix'), note: count('note') };
+  const list = entries(facts, units, other, counts, struck);
   return (
     <footer
       role="group"

@@ -1,5 +1,11 @@
-import { type StrikeWish, strikePlate } from '@plate-fold/core';
+import { type Result, type StrikeAnswer, type StrikeWish, strikePlate } from '@plate-fold/core';
 
 self.onmessage = (e: MessageEvent<StrikeWish>) => {
-  self.postMessage(strikePlate(e.data, () => performance.now()));
+  let answer: Result<StrikeAnswer>;
+  try {
+    answer = strikePlate(e.data, () => performance.now());
+  } catch (fault) {
+    answer = { ok: false, fault: `it could not be computed: ${(fault as Error).message}` };
+  }
+  self.postMessage(answer);
 };

@@ -18,8 +18,10 @@ import {
   OctahedronGeometry,
   PerspectiveCamera,
   Plane,
+  Raycaster,
   Scene,
   Shape,
+  Vector2,
   Vector3,
   WebGLRenderer,
 } from 'three';
@@ -79,6 +81,10 @@ export interface SpaceScene {
   readonly nearer: (factor: number) => void;
   /** where a point stands in the picture, px */
   readonly seenAt: (p: Vec3) => readonly [number, number] | undefined;
+  /** the coloured surface under a place in the picture, and where it is hit */
+  readonly under: (px: number, py: number) => { readonly id: string; readonly at: Vec3 } | undefined;
+  /** whether dragging turns the picture */
+  readonly turns: (on: boolean) => void;
   readonly dispose: () => void;
 }
 
@@ -246,15 +252,17 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
       g.setAttribute('color', new BufferAttribute(s.colours, 3));
       g.setIndex(new BufferAttribute(s.triangles, 1));
       g.computeVertexNormals();
-      fields.add(
-        new Mesh(
-          g,
-          material(
-            'field',
-            () => new MeshLambertMaterial({ vertexColors: true, side: DoubleSide, ...BEHIND_LINES }),
-            new Color(0xffffff),
-          ),
+      const surface = new Mesh(
+        g,
+        material(
+          'field',
+          () => new MeshLambertMaterial({ vertexColors: true, side: DoubleSide, ...BEHIND_LINES }),
+          new Color(0xffffff),
         ),
+      );
+      surface.name = s.id;
+      fields.add(
+        surface,
         new LineSegments(
           new EdgesGeometry(g, CREASE),
           material(
@@ -268,7 +276,7 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
     for (const p of rocks) {
       const rock = new Mesh(
         new OctahedronGeometry(36),
-        material('rock', () => new MeshLambertMaterial({ flatShading: true }), colourOf('--hatch')),
+        material('rock', () => new MeshLambertMaterial({ flatShading: true }), colourOf('--marker')),
       );
       rock.position.set(p[0], p[1], p[2] - 40);
       fields.add(rock);
@@ -313,6 +321,19 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
       layParts();
     },
     field: layField,
+    under: (px, py) => {
+      const { clientWidth, clientHeight } = canvas;
+      const ray = new Raycaster();
+      ray.setFromCamera(new Vector2((px / clientWidth) * 2 - 1, 1 - (py / clientHeight) * 2), camera);
+      const [hit] = ray.intersectObjects(
+        fields.children.filter(c => c instanceof Mesh && c.name !== ''),
+        false,
+      );
+      return hit && { id: hit.object.name, at: [hit.point.x, hit.point.y, hit.point.z] };
+    },
+    turns: on => {
+      controls.enabled = on;
+    },
     section: cut => {
       // what lies beyond the cut, towards front or left, is taken away
       planes = cut

@@ -1,189 +1,234 @@
-import { fixed, lengthFigure, loadFigure, type StrikeCase, type Vec2, type Vec3 } from '@plate-fold/core';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import {
+  buildOf,
+  checkStruck,
+  fixed,
+  foldBuild,
+  type Hold,
+  lengthFigure,
+  loadFigure,
+  N_PER_LBF,
+  PATCH,
+  resolveJoints,
+  type StrikeCase,
+  type Vec2,
+} from '@plate-fold/core';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Bench } from '../../app/bench';
 import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
-import type { ColouredSurface } from '../../picture/space/scene';
+import { useApp, useDo } from '../../app/store';
+import { bellyStruck } from '../../app/struck-slice';
+import type { SheetScale } from '../../picture/sheet-scale';
+import type { Eye } from '../../picture/space/scene';
 import { hasWebGl } from '../../picture/space/webgl';
-import { useSize } from '../../picture/use-size';
 import { Button } from '../../ui/button';
+import { MeasureInput } from '../../ui/measure-input';
+import { Select } from '../../ui/select';
+import { BellyPicture } from './belly-picture';
+import { Chips } from './chips';
 import { css, rampColour } from './ramp';
+import { legendOf, mostGiven, SHOWN, SHOWN_NAMES, type Shown } from './shown';
+import { StrikeTable } from './strike-table';
 import { StruckPlate } from './struck-plate';
-import { type Struck, useStrikes } from './use-strikes';
+import { type Belly, type Blow, useStrikes } from './use-strikes';
 
-const SpaceView = lazy(() => import('../../picture/space/space-view'));
-
-type Shown = 'deflection' | 'gap';
-/** A gap this wide or more is shown as plenty, mm. */
-const PLENTY = 60;
-
-/** The belly as it stands under the rock, every node coloured. */
-function surfacesOf(
-  struck: readonly Struck[],
-  shown: Shown,
-  most: number,
-  exaggerated: number,
-  theme: 'light' | 'dark',
-): readonly ColouredSurface[] {
-  return struck.flatMap(({ folded, answer }): readonly ColouredSurface[] => {
-    if (!answer?.ok) return [];
-    const { coordinates, moves, triangles, gaps } = answer.value.picture;
-    const at = coordinates.map((v, i) => v + exaggerated * (moves[i] as number));
-    const colours = new Float32Array(coordinates.length);
-    for (let n = 0; n < coordinates.length / 3; n++) {
-      const gap = gaps[n] as number;
-      const share =
-        shown === 'deflection'
-          ? Math.max(0, moves[3 * n + 2] as number) / most
-          : Number.isNaN(gap)
-            ? 0
-            : gap < 0
-              ? -1
-              : 1 - Math.min(1, gap / PLENTY);
-      colours.set(rampColour(share, theme), 3 * n);
-    }
-    return [{ id: folded.panel.id, coordinates: at, triangles, colours }];
-  });
-}
+const CASES: readonly (readonly [StrikeCase, string])[] = [
+  ['set-down', 'set down'],
+  ['ledge-drop', 'dropped off a ledge'],
+  ['jack', 'on a jack'],
+  ['own', 'own force'],
+];
+const HOLD_NAMES: Readonly<Record<Hold, string>> = {
+  joints: 'as its joints do',
+  held: 'fully, the stiff bound',
+  free: 'not at all, the soft bound',
+};
+const VIEWS = ['space', 'map', 'table'] as const;
+type View = (typeof VIEWS)[number];
+const VIEW_NAMES: Readonly<Record<View, string>> = {
+  space: 'in space',
+  map: 'as a map',
+  table: 'as a table',
+};
+const SWATCHES: readonly number[] = Array.from({ length: 24 }, (_, i) => i / 23);
+const NO_BUILD = 'none';
+/** A force of the reader's own starts here, N. */
+const OWN = 10_000;
 
 /** Strike: what the plates do under a rock, by mechanics. */
 export function StrikeStage() {
   const facts = useFacts();
-  const { units, theme } = useApp(s => s.view);
-  const [kind, setKind] = useState<StrikeCase>('set-down');
-  const [places, setPlaces] = useState<Readonly<Record<string, Vec2>>>({});
+  const dispatch = useDo();
+  const { units, theme, panel } = useApp(s => s.view);
+  const [blow, setBlow] = useState<Blow>({
+    kind: 'set-down',
+    own: OWN,
+    rests: false,
+    hold: 'joints',
+    places: {},
+  });
   const [shown, setShown] = useState<Shown>('deflection');
+  const [view, setView] = useState<View>(hasWebGl() ? 'space' : 'map');
   const [exaggerated, setExaggerated] = useState(1);
-  const [box, size] = useSize<HTMLDivElement>();
-  const { struck, waiting, stop, stopped, goOn } = useStrikes(kind, places);
-  const most = Math.max(5, ...struck.map(s => (s.answer?.ok ? s.answer.value.deflectionMm : 0)));
-  const surfaces = useMemo(
-    () => surfacesOf(struck, shown, most, exaggerated, theme),
-    [struck, shown, most, exaggerated, theme],
+  const [beside, setBeside] = useState(NO_BUILD);
+  const [eye, setEye] = useState<Eye>();
+  const { document } = facts;
+  const bellies = useMemo((): readonly Belly[] => {
+    const own: Belly = {
+      build: facts.build.id,
+      document,
+      rig: facts.rig,
+      panels: facts.panels,
+      joints: facts.joints,
+    };
+    const other = document.plan.builds.find(b => b.id === beside && b.id !== facts.build.id);
+    if (!other) return [own];
+    const panels = foldBuild(document, buildOf(document.plan, other.id));
+    return [
+      own,
+      {
+        build: other.id,
+        document,
+        rig: facts.rig,
+        panels,
+        joints: resolveJoints(document, facts.rig, panels),
+      },
+    ];
+  }, [facts, document, beside]);
+  const { struck, waiting, stop, stopped, goOn } = useStrikes(bellies, blow);
+  const mine = struck[0] ?? [];
+  const most = mostGiven(struck.flat());
+  const onRock = useCallback(
+    (id: string, at: Vec2 | undefined) =>
+      setBlow(b => {
+        const { [id]: _gone, ...rest } = b.places;
+        return { ...b, places: at ? { ...rest, [id]: at } : rest };
+      }),
+    [],
   );
-  const rocks = useMemo(
-    () => struck.flatMap((s): readonly Vec3[] => (s.answer?.ok ? [s.answer.value.at] : [])),
-    [struck],
-  );
-  const force = struck.find(s => s.answer?.ok)?.answer;
+  // the tally and the stages' marks follow what an axle set down does at the worst places
+  const told = blow.kind === 'set-down' && Object.keys(blow.places).length === 0 && mine.every(s => !s.stale);
+  useEffect(() => {
+    if (!told) return;
+    const answers = mine.flatMap(s => (s.answer?.ok ? [s.answer.value] : []));
+    const least = answers
+      .flatMap(a => a.gaps.map(g => ({ gapMm: g.gapMm, panel: a.panel, component: g.component })))
+      .sort((a, b) => a.gapMm - b.gapMm)[0];
+    dispatch(
+      bellyStruck({
+        of: document,
+        findings: checkStruck(facts, answers, units),
+        ...(least ? { least } : {}),
+      }),
+    );
+  }, [told, mine, facts, document, units, dispatch]);
+  const force = mine.find(s => s.answer?.ok)?.answer;
   const forceN = force?.ok ? force.value.forceN : 0;
-  const legend = shown === 'deflection' ? [0, most / 2, most] : [PLENTY, PLENTY / 2, 0];
-  const chip = (on: boolean): string =>
-    `min-h-11 rounded-[4px] border px-3 ${on ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-transparent hover:bg-paper'}`;
+  const patch = lengthFigure(PATCH, units);
+  const total = struck.flat().length;
+  const picture = (i: number, scale: SheetScale) => (
+    <BellyPicture
+      key={bellies[i]?.build}
+      build={bellies[i]?.build ?? ''}
+      struck={struck[i] ?? []}
+      places={blow.places}
+      shown={shown}
+      most={most}
+      exaggerated={exaggerated}
+      theme={theme}
+      units={units}
+      flat={view === 'map'}
+      scale={scale}
+      {...(bellies.length > 1 && eye ? { follow: eye } : {})}
+      {...(bellies.length > 1 ? { onEye: setEye } : {})}
+      onRock={onRock}
+    />
+  );
   return (
     <Bench
       asideName="Under the rock"
-      work={(_, height) => (
+      work={(sheet, height) => (
         <div className="flex flex-col max-desk:h-auto!" style={{ height }}>
-          <div className="flex shrink-0 flex-wrap items-center gap-1 border-b border-scribe bg-sheet px-2 py-1">
-            <div role="radiogroup" aria-label="How it is struck" className="flex gap-1">
-              {(
-                [
-                  ['set-down', 'set down'],
-                  ['ledge-drop', 'dropped off a ledge'],
-                ] as const
-              ).map(([value, name]) => (
-                <button
-                  key={value}
-                  type="button"
-                  role="radio"
-                  aria-checked={kind === value}
-                  className={chip(kind === value)}
-                  onClick={() => setKind(value)}
-                >
-                  {name}
-                </button>
-              ))}
-            </div>
-            <span className="flex-1" />
-            <div role="radiogroup" aria-label="Coloured by" className="flex gap-1">
-              {(
-                [
-                  ['deflection', 'how far it gives'],
-                  ['gap', 'gap left'],
-                ] as const
-              ).map(([value, name]) => (
-                <button
-                  key={value}
-                  type="button"
-                  role="radio"
-                  aria-checked={shown === value}
-                  className={chip(shown === value)}
-                  onClick={() => setShown(value)}
-                >
-                  {name}
-                </button>
-              ))}
-            </div>
-          </div>
-          <div ref={box} className="relative min-h-72 flex-1 overflow-hidden bg-ground">
-            {hasWebGl() && size.width > 0 && surfaces.length > 0 && (
-              <Suspense fallback={null}>
-                <SpaceView
-                  label="The belly under the rock"
-                  solids={NOTHING}
-                  ghosts={NOTHING}
-                  field={surfaces}
-                  rocks={rocks}
-                  eye="belly"
-                  about={`${facts.build.id} ${surfaces.length}`}
-                  theme={theme}
-                  width={size.width}
-                  height={Math.max(288, size.height)}
-                  onLost={() => undefined}
-                />
-              </Suspense>
-            )}
-            {!hasWebGl() && (
-              <p className="p-4 text-ink2">This browser draws nothing in space: the figures are beside.</p>
-            )}
-            <div className="pointer-events-none absolute top-2 left-3 text-[13px]">
-              <p className="text-ink2">
-                {shown === 'deflection' ? 'gives' : 'gap left to the part above'},{' '}
-                {units === 'inch' ? 'in' : 'mm'}
-              </p>
-              <div className="mt-1 flex">
-                {SWATCHES.map(share => (
-                  <span
-                    key={share}
-                    className="h-3.5 w-2"
-                    style={{ background: css(rampColour(share, theme)) }}
-                  />
-                ))}
-                {shown === 'gap' && (
-                  <span className="ml-2 h-3.5 w-5" style={{ background: css(rampColour(-1, theme)) }} />
-                )}
-              </div>
-              <div className="fig flex w-48 justify-between text-[12px]">
-                {legend.map(v => (
-                  <span key={v}>{lengthFigure(v, units).value}</span>
-                ))}
-                {shown === 'gap' && <span className="-mr-11 font-sans">touches</span>}
-              </div>
-            </div>
-            {waiting > 0 && (
-              <div role="status" className="absolute right-3 flex items-center gap-3 text-[14px] max-desk:bottom-9 desk:top-2">
-                {stopped
-                  ? `${waiting} plates not struck`
-                  : `striking ${waiting} of ${struck.length} plates …`}
-                <Button onClick={stopped ? goOn : stop}>{stopped ? 'Go on' : 'Stop'}</Button>
-              </div>
-            )}
-          </div>
-          <label className="flex min-h-13 items-center gap-3 border-t border-scribe bg-sheet px-4">
-            <span>as it is</span>
-            <input
-              type="range"
-              min="1"
-              max="10"
-              step="0.5"
-              value={exaggerated}
-              aria-label="Exaggeration"
-              onChange={e => setExaggerated(Number(e.target.value))}
-              className="h-11 min-w-0 flex-1 accent-[var(--fluid)]"
+          <div className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b border-scribe bg-sheet px-2 py-1">
+            <Chips
+              label="How it is struck"
+              value={blow.kind}
+              choices={CASES}
+              onChoose={kind => setBlow(b => ({ ...b, kind }))}
             />
-            <span className="fig w-24 text-right">× {fixed(exaggerated, 1)}</span>
-          </label>
+            <span className="flex-1" />
+            <Chips
+              label="Shown"
+              value={view}
+              choices={VIEWS.map(v => [v, VIEW_NAMES[v]] as const)}
+              onChoose={setView}
+            />
+          </div>
+          {view === 'table' ? (
+            <div className="min-h-0 flex-1">
+              <StrikeTable bellies={bellies} struck={struck} facts={facts} units={units} />
+            </div>
+          ) : (
+            <div className="relative flex min-h-80 flex-1 max-desk:flex-col">
+              {bellies.map((b, i) => (
+                <div
+                  key={b.build}
+                  className="relative flex min-h-80 min-w-0 flex-1 flex-col border-scribe not-first:border-l max-desk:not-first:border-t"
+                >
+                  {picture(i, sheet.scale)}
+                  {bellies.length > 1 && (
+                    <p className="pointer-events-none absolute top-2 right-3 font-bold">Build {b.build}</p>
+                  )}
+                </div>
+              ))}
+              <Legend shown={shown} most={most} units={units} theme={theme} />
+              {waiting > 0 && (
+                <div
+                  role="status"
+                  className="absolute right-3 bottom-8 flex items-center gap-3 rounded-[4px] bg-sheet/90 pl-3 text-[14px]"
+                >
+                  {stopped ? `${waiting} plates not struck` : `striking ${waiting} of ${total} plates …`}
+                  <Button onClick={stopped ? goOn : stop}>{stopped ? 'Go on' : 'Stop'}</Button>
+                </div>
+              )}
+            </div>
+          )}
+          <div className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-t border-scribe bg-sheet px-2 py-1">
+            <Chips
+              label="Coloured by"
+              value={shown}
+              choices={SHOWN.map(s => [s, SHOWN_NAMES[s]] as const)}
+              onChoose={setShown}
+            />
+            <label className="flex min-h-11 min-w-44 flex-1 items-center gap-3">
+              <span className="text-[13px] text-ink2">moves</span>
+              <input
+                type="range"
+                min="1"
+                max="10"
+                step="0.5"
+                value={exaggerated}
+                disabled={view !== 'space'}
+                aria-label="Exaggeration"
+                onChange={e => setExaggerated(Number(e.target.value))}
+                className="h-11 min-w-0 flex-1 accent-[var(--fluid)]"
+              />
+              <span className="fig w-12 text-right">× {fixed(exaggerated, 1)}</span>
+            </label>
+            {document.plan.builds.length > 1 && (
+              <Select
+                label="Build beside it"
+                value={bellies.length > 1 ? beside : NO_BUILD}
+                choices={[
+                  { value: NO_BUILD, name: 'no build beside' },
+                  ...document.plan.builds
+                    .filter(b => b.id !== facts.build.id)
+                    .map(b => ({ value: b.id, name: `beside ${b.id} ${b.name}` })),
+                ]}
+                onChoose={setBeside}
+                className="max-w-56"
+              />
+            )}
+          </div>
         </div>
       )}
       aside={
@@ -193,25 +238,62 @@ export function StrikeStage() {
             {forceN > 0 && (
               <>
                 <span className="fig">{loadFigure(forceN, units).value}</span>{' '}
-                {loadFigure(forceN, units).unit} on a square of {lengthFigure(80, units).value}{' '}
-                {lengthFigure(80, units).unit}, at each plate’s worst place unless you move it.{' '}
+                {loadFigure(forceN, units).unit} on a square of {patch.value} {patch.unit}, at each plate’s
+                worst place unless you move the rock.{' '}
               </>
             )}
             An estimate, no certificate: welds, fatigue, loosening bolts and the frame’s own give are not in
             it.
+            {blow.kind === 'jack' && (
+              <b className="mt-1 block text-ink">
+                Never get under a vehicle that stands on a jack alone: jack where its maker says, then set it
+                on stands.
+              </b>
+            )}
           </p>
+          {blow.kind === 'own' && (
+            <MeasureInput
+              label={units === 'inch' ? 'Force, lbf' : 'Force, kN'}
+              className="mt-2"
+              value={units === 'inch' ? blow.own / N_PER_LBF : blow.own / 1000}
+              units={units}
+              plain={units === 'inch' ? 'lbf' : 'kN'}
+              least={0.1}
+              most={units === 'inch' ? 100_000 : 500}
+              onEnter={v => setBlow(b => ({ ...b, own: v * (units === 'inch' ? N_PER_LBF : 1000) }))}
+            />
+          )}
+          <details className="mt-2">
+            <summary className="min-h-11 py-2.5 text-[14px]">How the plates are held</summary>
+            <label className="flex min-h-11 items-center gap-3">
+              <input
+                type="checkbox"
+                className="size-6 accent-[var(--fluid)]"
+                checked={blow.rests}
+                onChange={e => setBlow(b => ({ ...b, rests: e.target.checked }))}
+              />
+              <span>They may come up against the members over them</span>
+            </label>
+            <p className="mt-1 mb-1 text-[12.5px] text-ink2">In their plane they are held</p>
+            <Select
+              label="In their plane they are held"
+              value={blow.hold}
+              choices={(Object.keys(HOLD_NAMES) as Hold[]).map(h => ({ value: h, name: HOLD_NAMES[h] }))}
+              onChoose={hold => setBlow(b => ({ ...b, hold }))}
+              className="w-full"
+            />
+          </details>
           <ul className="mt-3 grid gap-3">
-            {struck.map(s => (
+            {mine.map((s, i) => (
               <StruckPlate
                 key={s.folded.panel.id}
                 struck={s}
-                moved={places[s.folded.panel.id] !== undefined}
-                onPlace={at =>
-                  setPlaces(p => {
-                    const { [s.folded.panel.id]: _gone, ...rest } = p;
-                    return at ? { ...rest, [s.folded.panel.id]: at } : rest;
-                  })
-                }
+                other={struck[1]?.[i]}
+                builds={bellies.map(b => b.build)}
+                blow={blow}
+                ready={waiting === 0}
+                selected={panel === s.folded.panel.id}
+                onPlace={at => onRock(s.folded.panel.id, at)}
               />
             ))}
           </ul>
@@ -220,5 +302,41 @@ export function StrikeStage() {
     />
   );
 }
-const NOTHING: readonly never[] = [];
-const SWATCHES: readonly number[] = Array.from({ length: 24 }, (_, i) => i / 23);
+
+function Legend({
+  shown,
+  most,
+  units,
+  theme,
+}: {
+  shown: Shown;
+  most: number;
+  units: 'inch' | 'metric';
+  theme: 'light' | 'dark';
+}) {
+  const length = units === 'inch' ? 'in' : 'mm';
+  const title = {
+    deflection: `gives, ${length}`,
+    gap: `gap left to the part above, ${length}`,
+    stress: 'stress, % of yield',
+  }[shown];
+  return (
+    <div className="pointer-events-none absolute top-2 left-3 text-[13px]">
+      <p className="text-ink2">{title}</p>
+      <div className="mt-1 flex">
+        {SWATCHES.map(share => (
+          <span key={share} className="h-3.5 w-2" style={{ background: css(rampColour(share, theme)) }} />
+        ))}
+        {shown === 'gap' && (
+          <span className="ml-2 h-3.5 w-5" style={{ background: css(rampColour(-1, theme)) }} />
+        )}
+      </div>
+      <div className="fig flex w-48 justify-between text-[12px]">
+        {legendOf(shown, most, units).map(f => (
+          <span key={f.value}>{f.value}</span>
+        ))}
+        {shown === 'gap' && <span className="-mr-11 font-sans">touches</span>}
+      </div>
+    </div>
+  );
+}

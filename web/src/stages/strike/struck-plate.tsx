@@ -1,34 +1,54 @@
-import { fixed, type JointState, lengthFigure, loadFigure, stressFigure, type Vec2 } from '@plate-fold/core';
+import {
+  type Figure,
+  fixed,
+  HEARD_BELOW,
+  type JointState,
+  jointShare,
+  lengthFigure,
+  loadFigure,
+  type StrikeAnswer,
+  stressFigure,
+  type Vec2,
+} from '@plate-fold/core';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/figure';
 import { MeasureInput } from '../../ui/measure-input';
 import { sheetName } from '../../ui/names';
-import type { Struck } from './use-strikes';
+import { Help } from './help';
+import type { Blow, Struck } from './use-strikes';
 
 const STATES: Readonly<Record<JointState, string>> = {
   held: 'held by friction',
   slipped: 'slipped in its hole',
   bearing: 'bears on its shank',
 };
-/** Below this a plate is heard, Hz: common practice, no source. */
-const HEARD = 40;
-
 /** What a rock does to one plate, and where it stands. */
 export function StruckPlate({
   struck,
-  moved,
+  other,
+  builds,
+  blow,
+  ready,
+  selected,
   onPlace,
 }: {
   struck: Struck;
-  moved: boolean;
+  /** the same plate of the build beside */
+  other: Struck | undefined;
+  builds: readonly string[];
+  blow: Blow;
+  ready: boolean;
+  selected: boolean;
   onPlace: (at: Vec2 | undefined) => void;
 }) {
   const facts = useFacts();
   const units = useApp(s => s.view.units);
   const { folded, answer } = struck;
   const { panel } = folded;
+  const moved = blow.places[panel.id] !== undefined;
+  const frame = `border-t pt-2 ${selected ? 'border-fluid border-t-[3px]' : 'border-scribe'}`;
   const head = (
     <h3 className="flex justify-between gap-2 font-bold">
       <span>
@@ -44,14 +64,14 @@ export function StruckPlate({
   );
   if (!answer)
     return (
-      <li className="border-t border-scribe pt-2">
+      <li className={frame}>
         {head}
         <p className="text-ink2">being struck …</p>
       </li>
     );
   if (!answer.ok)
     return (
-      <li className="border-t border-scribe pt-2">
+      <li className={frame}>
         {head}
         <p role="alert" className="border-l-[6px] border-oxide bg-oxidesoft px-3 py-2">
           No answer: {answer.fault}.
@@ -63,14 +83,25 @@ export function StruckPlate({
   const part = facts.rig.components.find(c => c.id === v.gapTo);
   const touches = v.gapMm !== undefined && v.gapMm < 0;
   const size = (mm: number) => lengthFigure(mm, units, units === 'metric');
+  const load = (n: number): string => {
+    const f = loadFigure(n, units);
+    return `${f.value} ${f.unit}`;
+  };
   const yields = stressFigure(v.yieldMPa, units);
-  const worst = [...v.reactionsN].sort((a, b) => b.shearN + b.tensionN - a.shearN - a.tensionN)[0];
+  const worst = v.reactionsN
+    .flatMap(r => {
+      const joint = facts.joints.find(j => j.id === r.joint);
+      return joint ? [{ r, share: jointShare(r, joint) }] : [];
+    })
+    .sort((x, y) => y.share - x.share)[0];
   return (
-    <li className="border-t border-scribe pt-2">
+    <li className={frame}>
       {head}
+      {struck.stale && <p className="text-[13px] text-ink2">being struck anew …</p>}
       {v.reached < 1 && (
         <p role="alert" className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-[14px]">
-          No balance was found beyond {fixed(v.reached * 100, 0)} % of the force: the figures are for that.
+          It gives way: the figures are for {fixed(v.reached * 100, 0)} % of the force, where it was last
+          followed.
         </p>
       )}
       <dl>
@@ -101,16 +132,26 @@ export function StruckPlate({
         <Row
           name="Rings at"
           of={{ value: fixed(v.ringHz, 0), unit: 'Hz' }}
-          meaning={v.ringHz < HEARD ? <b>may be heard on the road</b> : 'its lowest note'}
+          meaning={v.ringHz < HEARD_BELOW ? <b>may be heard on the road</b> : 'its lowest note'}
         />
         {worst && (
           <Row
             name="Joint"
-            of={loadFigure(Math.hypot(worst.tensionN, worst.shearN), units)}
-            meaning={`on ${worst.joint}, the most: ${STATES[worst.state]}`}
+            of={{ value: fixed(worst.share * 100, 0), unit: '%' }}
+            meaning={`of what ${worst.r.joint} bears: ${STATES[worst.r.state]}; pulled ${load(worst.r.tensionN)}, sheared ${load(worst.r.shearN)}`}
           />
         )}
       </dl>
+      {other && (
+        <Beside
+          build={builds[1] ?? ''}
+          answer={other.answer?.ok ? other.answer.value : undefined}
+          than={v}
+          size={size}
+        />
+      )}
+      <Leans answer={v} />
+      <Help facts={facts} struck={struck} blow={blow} units={units} ready={ready} />
       <details className="mt-1">
         <summary className="min-h-11 py-2.5 text-[14px]">
           {moved ? 'The rock stands where you put it' : 'The rock stands at the worst place'}
@@ -133,4 +174,46 @@ export function StruckPlate({
       </details>
     </li>
   );
+}
+
+/** The same plate in the build beside, and by how much it differs. */
+function Beside({
+  build,
+  answer,
+  than,
+  size,
+}: {
+  build: string;
+  answer: StrikeAnswer | undefined;
+  than: StrikeAnswer;
+  size: (mm: number) => Figure;
+}) {
+  if (!answer) return <p className="mt-1 text-[13px] text-ink2">Build {build} is being struck …</p>;
+  const words = (mm: number, signed = false): string => {
+    const f = size(mm);
+    return `${signed && mm >= 0 ? '+' : ''}${f.value}\u00a0${f.unit}`;
+  };
+  return (
+    <p className="mt-1 border-l-[3px] border-fluid pl-2 text-[13px]">
+      In build {build} it gives {words(answer.deflectionMm)} (
+      {words(answer.deflectionMm - than.deflectionMm, true)})
+      {answer.gapMm !== undefined && than.gapMm !== undefined && (
+        <>
+          , leaves {words(answer.gapMm)} ({words(answer.gapMm - than.gapMm, true)})
+        </>
+      )}
+      {answer.dentMm !== undefined && <>, keeps a dent of {words(answer.dentMm)}</>}, rings at{' '}
+      {fixed(answer.ringHz, 0)}&nbsp;Hz.
+    </p>
+  );
+}
+
+/** What the plate has come up against. */
+function Leans({ answer }: { answer: StrikeAnswer }) {
+  const facts = useFacts();
+  if (answer.leansOn.length === 0) return null;
+  const names = answer.leansOn.map(
+    id => facts.document.plan.crossbars.find(c => c.id === id)?.name ?? `member ${id}`,
+  );
+  return <p className="mt-1 text-[13px] text-ink2">It leans on {names.join(' and ')}.</p>;
 }

@@ -1,87 +1,121 @@
 import {
   type FoldedPanel,
+  type Hold,
+  type PlanDocument,
+  type PresentRig,
+  type ResolvedJoint,
   type Result,
   type StrikeAnswer,
   type StrikeCase,
   type StrikeWish,
   strikeForce,
   type Vec2,
+  wishOf,
 } from '@plate-fold/core';
-import { useEffect, useMemo, useState } from 'react';
-import { useFacts } from '../../app/derived';
-import { type PoolTask, strikeInPool } from '../../work/strike-pool';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { callOff, strikeInPool } from '../../work/strike-pool';
+import { found, remember, wishKey } from './answers';
 
-/** Answers already found, for as long as the page lives: by plate as folded, and by all else they depend on. */
-const found = new WeakMap<FoldedPanel, Map<string, Result<StrikeAnswer>>>();
-const answersOf = (p: FoldedPanel): Map<string, Result<StrikeAnswer>> => {
-  const mine = found.get(p) ?? new Map<string, Result<StrikeAnswer>>();
-  found.set(p, mine);
-  return mine;
-};
+/** What of a build is struck. */
+export interface Belly {
+  readonly build: string;
+  readonly document: PlanDocument;
+  readonly rig: PresentRig;
+  readonly panels: readonly FoldedPanel[];
+  readonly joints: readonly ResolvedJoint[];
+}
+
+/** How the belly is struck. */
+export interface Blow {
+  readonly kind: StrikeCase;
+  /** the reader's own force, N */
+  readonly own: number;
+  /** plates may come up against their members */
+  readonly rests: boolean;
+  readonly hold: Hold;
+  /** where the reader has put the rock under a plate, by plate */
+  readonly places: Readonly<Record<string, Vec2>>;
+}
 
 export interface Struck {
   readonly folded: FoldedPanel;
-  /** undefined while it is being computed */
+  /** undefined while the first answer is being computed */
   readonly answer?: Result<StrikeAnswer>;
+  /** the answer is to an earlier question; the new one is being computed */
+  readonly stale: boolean;
 }
 
-/** Strikes every plate of the build, each at its worst place or where the reader has put the rock. */
-export function useStrikes(
-  kind: StrikeCase,
-  places: Readonly<Record<string, Vec2>>,
-): {
-  readonly struck: readonly Struck[];
-  readonly waiting: number;
-  readonly stop: () => void;
-  readonly stopped: boolean;
-  readonly goOn: () => void;
-} {
-  const { panels, joints, rig, document } = useFacts();
+/** Force of a blow on a plate, N. */
+export function forceOf({ rig }: PresentRig, folded: FoldedPanel, blow: Blow): number {
+  if (blow.kind === 'own') return blow.own;
+  const [a] = blow.places[folded.panel.id] ?? [folded.panel.base.origin[0]];
+  return strikeForce(rig, blow.kind, a);
+}
+
+interface Task {
+  readonly slot: string;
+  readonly folded: FoldedPanel;
+  readonly key: string;
+  readonly wish: StrikeWish;
+}
+
+function tasksOf(belly: Belly, blow: Blow): readonly Task[] {
+  return belly.panels.map(folded => {
+    const at = blow.places[folded.panel.id];
+    const wish = wishOf(belly, folded, forceOf(belly.rig, folded, blow), {
+      ...(at ? { at } : {}),
+      rests: blow.rests,
+      hold: blow.hold,
+    });
+    return { slot: `${belly.build} ${folded.panel.id}`, folded, key: wishKey(wish), wish };
+  });
+}
+
+/**
+ * Strikes every plate of some builds, each at its worst place or where the reader has put the rock. While an answer is computed
+ * the one before stays; a rock that is dragged asks again as often as answers come.
+ */
+export function useStrikes(bellies: readonly Belly[], blow: Blow) {
   const [count, setCount] = useState(0);
   const [stopped, setStopped] = useState(false);
-  const force = strikeForce(document.rig, kind);
-  const tasks = useMemo(
-    () =>
-      panels.map(folded => {
-        const own = joints.filter(j => j.joint.panels.includes(folded.panel.id));
-        const at = places[folded.panel.id];
-        const wish: StrikeWish = {
-          folded,
-          joints: own,
-          components: rig.components,
-          force,
-          ...(at ? { at } : {}),
-        };
-        const key = JSON.stringify([
-          force,
-          at ?? 'worst',
-          own.map(j => [j.id, j.at, Math.round(j.preloadN), j.layers.map(l => l.diameter)]),
-          rig.components.map(c => [c.id, c.zBottom, c.footprint]),
-        ]);
-        return { folded, key, wish };
-      }),
-    [panels, joints, rig.components, force, places],
-  );
+  const working = useRef(new Set<string>());
+  const last = useRef(new Map<string, Result<StrikeAnswer>>());
+  const tasks = useMemo(() => bellies.map(b => tasksOf(b, blow)), [bellies, blow]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: every answer that comes in counts one up, and may leave room for the next question
   useEffect(() => {
     if (stopped) return;
-    const open = tasks.filter(t => !answersOf(t.folded).has(t.key));
-    if (open.length === 0) return;
-    const pool: PoolTask[] = open.map((t, i) => ({ key: String(i), wish: t.wish }));
-    return strikeInPool(pool, (key, answer) => {
-      const t = open[Number(key)];
-      if (t) answersOf(t.folded).set(t.key, answer);
-      setCount(n => n + 1);
-    });
-  }, [tasks, stopped]);
+    for (const t of tasks.flat()) {
+      if (found(t.key) || working.current.has(t.slot)) continue;
+      working.current.add(t.slot);
+      strikeInPool({ key: t.key, wish: t.wish, soon: t.wish.at !== undefined }, answer => {
+        remember(t.key, answer);
+        working.current.delete(t.slot);
+        setCount(n => n + 1);
+      });
+    }
+  }, [tasks, stopped, count]);
+  useEffect(() => () => callOff(false), []);
   // biome-ignore lint/correctness/useExhaustiveDependencies: every answer that comes in counts one up
   const struck = useMemo(
-    () => tasks.map((t): Struck => ({ folded: t.folded, answer: answersOf(t.folded).get(t.key) })),
+    () =>
+      tasks.map(list =>
+        list.map((t): Struck => {
+          const answer = found(t.key);
+          if (answer) last.current.set(t.slot, answer);
+          const shown = answer ?? last.current.get(t.slot);
+          return { folded: t.folded, stale: !answer, ...(shown ? { answer: shown } : {}) };
+        }),
+      ),
     [tasks, count],
   );
   return {
     struck,
-    waiting: struck.filter(s => !s.answer).length,
-    stop: () => setStopped(true),
+    waiting: struck.flat().filter(s => s.stale).length,
+    stop: () => {
+      callOff(true);
+      working.current.clear();
+      setStopped(true);
+    },
     stopped,
     goOn: () => setStopped(false),
   };

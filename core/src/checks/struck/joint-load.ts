@@ -1,0 +1,32 @@
+import type { ResolvedJoint } from '../../bolt';
+import type { StrikeReaction } from '../../strike';
+import { fixed } from '../../units';
+import { plateWord } from '../finding';
+import type { StruckRule } from './rule';
+
+/** Share of what a joint bears that a strike asks of it, pull and shear together (elliptical interaction, RCSC Specification). */
+export const jointShare = (r: StrikeReaction, { bearsN }: Pick<ResolvedJoint, 'bearsN'>): number =>
+  Math.hypot(r.tensionN / bearsN.tension, r.shearN / bearsN.shear);
+
+export const jointLoad: StruckRule = {
+  id: 'joint-load',
+  why: 'A joint that lets go drops the plate on the next rock.',
+  find: (facts, struck, words) => {
+    const over = struck.reactionsN.flatMap(r => {
+      const joint = facts.joints.find(j => j.id === r.joint);
+      const share = joint ? jointShare(r, joint) : 0;
+      return joint && share > 1 ? [{ r, joint, share }] : [];
+    });
+    const [worst] = [...over].sort((a, b) => b.share - a.share);
+    if (!worst) return [];
+    return [
+      {
+        severity: 'stop',
+        where: 'strike',
+        about: [struck.panel, ...over.map(o => o.r.joint)],
+        text: `Struck, ${plateWord(facts, struck.panel)} asks ${fixed(worst.share * 100, 0)} % of what joint ${worst.r.joint} bears: pulled with ${words.load(worst.r.tensionN)}, sheared with ${words.load(worst.r.shearN)}.`,
+        remedy: 'A larger or stronger bolt, a better nut element, or one more joint beside it.',
+      },
+    ];
+  },
+};

@@ -1,0 +1,158 @@
+import type { FoldedPanel } from '../../fold';
+import { contains, type Vec3 } from '../../geometry';
+import { type Crossbar, flangeAdded, flangeChanged, freshId, inPlan, type PlanDocument } from '../../plan';
+import { equalStiffness, MATERIALS, type MaterialId, stockThicknesses, tradeName } from '../../sheet';
+import type { StrikeAnswer } from '../../strike';
+import type { Facts } from '../facts';
+import type { Words } from '../finding';
+
+/** A change that may help a struck plate, to be tried before it is taken. */
+export interface StruckRemedy {
+  readonly id: 'thicker' | 'other-sheet' | 'crossbar' | 'edge';
+  readonly panel: string;
+  readonly text: string;
+  readonly apply: (doc: PlanDocument) => PlanDocument;
+}
+
+/** Bar that is offered: square tube 1½ × 1½ × ⅛ in. */
+const BAR = { width: 38.1, height: 38.1, wall: 3.175 } as const;
+/** An edge that is turned up: so long, so steep; bolts nearer to it than this are in its way, mm. */
+const EDGE = { length: 40, angle: 60, clear: 35 } as const;
+/** A bar may stand this far off the struck place along the vehicle, mm, and keeps this much from parts. */
+const BESIDE = 160;
+const ROOM = 6;
+
+const withSheet = (
+  doc: PlanDocument,
+  build: string,
+  panel: string,
+  material: MaterialId,
+  thickness: number,
+): PlanDocument =>
+  inPlan(doc, {
+    builds: doc.plan.builds.map(b => {
+      const old = b.sheets[panel];
+      if (b.id !== build || !old) return b;
+      const { gauge: _, ...kept } = old;
+      return {
+        ...b,
+        sheets: {
+          ...b.sheets,
+          [panel]: { ...kept, material, thickness, gauge: tradeName(MATERIALS[material].family, thickness) },
+        },
+      };
+    }),
+  });
+
+/** The other metal, as stiff: steel beside aluminium, aluminium beside all else. */
+function otherSheet(p: FoldedPanel): { material: MaterialId; thickness: number } | undefined {
+  const material: MaterialId = p.material.family === 'aluminium' ? 'steel-hr36' : 'al-5052-h32';
+  const least = equalStiffness(p.material, p.sheet.thickness, MATERIALS[material]);
+  const t = stockThicknesses(material).find(s => s.thickness >= least * 0.98);
+  return t && { material, thickness: t.thickness };
+}
+
+/** A bar over the struck place between two mounts on either side of the plate, lying on it; undefined where none fits. */
+function barOver(facts: Facts, p: FoldedPanel, struck: StrikeAnswer): Crossbar | undefined {
+  const [x, y] = struck.at;
+  const top = struck.at[2] + p.sheet.thickness;
+  const near = facts.rig.mounts.filter(m => Math.abs(m.at[0] - x) <= BESIDE && m.condition !== 'blocked');
+  const side = (sign: 1 | -1): Vec3 | undefined =>
+    near
+      .filter(m => sign * (m.at[1] - y) > 40)
+      .sort((a, b) => sign * (a.at[1] - b.at[1]) + (Math.abs(a.at[0] - x) - Math.abs(b.at[0] - x)) * 2)[0]
+      ?.at;
+  const [left, right] = [side(-1), side(1)];
+  if (!left || !right) return undefined;
+  const z = top + BAR.height / 2;
+  const [from, to]: readonly [Vec3, Vec3] = [
+    [left[0], left[1], z],
+    [right[0], right[1], z],
+  ];
+  // nothing may stand where it would
+  for (let i = 0; i <= 20; i++) {
+    const at = [from[0] + ((to[0] - from[0]) * i) / 20, from[1] + ((to[1] - from[1]) * i) / 20] as const;
+    const part = facts.rig.components.find(
+      c => contains(c.footprint, at) && c.zTop > top && c.zBottom < top + BAR.height + ROOM,
+    );
+    if (part) return undefined;
+  }
+  const mounts = [left, right].flatMap(p => facts.rig.mounts.find(m => m.at === p)?.id ?? []);
+  return {
+    id: freshId('bar', facts.document.plan.crossbars),
+    name: 'crossbar over the plate',
+    from,
+    to,
+    section: BAR,
+    material: 'steel-hr36',
+    mounts,
+  };
+}
+
+/** Base edges without a flange and without a bolt, longest first. */
+function freeEdges(facts: Facts, p: FoldedPanel): readonly { edge: number; length: number }[] {
+  const { outline } = p.panel.base;
+  const { origin } = p.panel.base;
+  return outline
+    .map((a, edge) => {
+      const b = outline[(edge + 1) % outline.length] as readonly [number, number];
+      const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+      const length = Math.hypot(dx, dy);
+      const bolted = facts.joints.some(j => {
+        if (!j.joint.panels.includes(p.panel.id)) return false;
+        const [u, v] = [j.at[0] - origin[0] - a[0], j.at[1] - origin[1] - a[1]];
+        const along = (u * dx + v * dy) / length;
+        return along > -20 && along < length + 20 && Math.abs(u * dy - v * dx) / length < EDGE.clear;
+      });
+      return { edge, length, free: !bolted && !p.panel.flanges.some(f => f.edge === edge) };
+    })
+    .filter(e => e.free && e.length > 120)
+    .sort((a, b) => b.length - a.length);
+}
+
+/** What may help a plate that was struck: thicker sheet, the other metal, a crossbar over it, an edge turned up. */
+export function struckRemedies(facts: Facts, struck: StrikeAnswer, words: Words): readonly StruckRemedy[] {
+  const p = facts.panels.find(x => x.panel.id === struck.panel);
+  if (!p) return [];
+  const panel = p.panel.id;
+  const build = facts.build.id;
+  const out: StruckRemedy[] = [];
+  const next = stockThicknesses(p.sheet.material).find(s => s.thickness > p.sheet.thickness * 1.05);
+  if (next)
+    out.push({
+      id: 'thicker',
+      panel,
+      text: `${next.gauge} of the same sheet`,
+      apply: doc => withSheet(doc, build, panel, p.sheet.material, next.thickness),
+    });
+  const other = otherSheet(p);
+  if (other)
+    out.push({
+      id: 'other-sheet',
+      panel,
+      text: `${tradeName(MATERIALS[other.material].family, other.thickness)} ${MATERIALS[other.material].family}, as stiff`,
+      apply: doc => withSheet(doc, build, panel, other.material, other.thickness),
+    });
+  const bar = barOver(facts, p, struck);
+  if (bar)
+    out.push({
+      id: 'crossbar',
+      panel,
+      text: `a crossbar over it, ${words.length(BAR.width)} square tube between two mounts`,
+      apply: doc => inPlan(doc, { crossbars: [...doc.plan.crossbars, bar] }),
+    });
+  const [edge] = freeEdges(facts, p);
+  if (edge)
+    out.push({
+      id: 'edge',
+      panel,
+      text: `${words.length(EDGE.length)} of its free edge turned up`,
+      apply: doc => {
+        const added = flangeAdded(doc, panel, { edge: edge.edge }, EDGE.length, EDGE.angle);
+        const flange = added.plan.panels.find(x => x.id === panel)?.flanges.at(-1);
+        const inset = Math.min(20, edge.length / 8);
+        return flange ? flangeChanged(added, panel, flange.id, { inset: [inset, inset] }) : added;
+      },
+    });
+  return out;
+}

@@ -1,0 +1,30 @@
+import { partName, plateWord } from '../finding';
+import type { StruckRule } from './rule';
+
+export const touches: StruckRule = {
+  id: 'touches',
+  why: 'What the plate reaches under a rock is what it was meant to guard.',
+  find: (facts, struck, words) => {
+    const tight = struck.gaps.flatMap(g => {
+      const part = facts.rig.components.find(c => c.id === g.component);
+      return part && g.gapMm < part.keepOut - 0.05 ? [{ ...g, part }] : [];
+    });
+    // the worst of them tells the tale; the others stand in the table
+    const [worst] = [...tight].sort((a, b) => a.gapMm - a.part.keepOut - b.gapMm + b.part.keepOut);
+    if (!worst) return [];
+    const plate = plateWord(facts, struck.panel);
+    const more = tight.length > 1 ? ` So do ${tight.length - 1} more.` : '';
+    return [
+      {
+        severity: worst.gapMm < 0 ? 'stop' : 'fix',
+        where: 'strike',
+        about: [struck.panel, ...tight.map(t => t.component)],
+        text:
+          worst.gapMm < 0
+            ? `Struck with ${words.load(struck.forceN)}, ${plate} reaches ${partName(facts, worst.component)} by ${words.length(-worst.gapMm)}.`
+            : `Struck with ${words.load(struck.forceN)}, ${plate} leaves ${words.length(worst.gapMm)} to ${partName(facts, worst.component)}; ${words.length(worst.part.keepOut)} is wanted.${more}`,
+        remedy: 'Thicker sheet, a crossbar over it, an edge turned up, or more room.',
+      },
+    ];
+  },
+};

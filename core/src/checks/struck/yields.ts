@@ -1,0 +1,21 @@
+import { plateName } from '../finding';
+import type { StruckRule } from './rule';
+
+/** Dents below this are not seen, mm: common practice, no source. */
+const SEEN = 1;
+
+export const yields: StruckRule = {
+  id: 'yields',
+  why: 'A dent takes up room for the next one; it can be hammered back a few times, then the sheet cracks.',
+  find: (facts, struck, words) =>
+    struck.dentMm !== undefined && struck.dentMm >= SEEN
+      ? [
+          {
+            severity: 'note',
+            where: 'strike',
+            about: [struck.panel],
+            text: `${plateName(facts, struck.panel)} yields: a dent of ${words.length(struck.dentMm)} stays.`,
+          },
+        ]
+      : [],
+};

@@ -1,0 +1,173 @@
+import {
+  buildOf,
+  checkStruck,
+  type Facts,
+  fixed,
+  foldBuild,
+  lengthFigure,
+  massFigure,
+  presentRig,
+  type Result,
+  resolveJoints,
+  type StrikeAnswer,
+  type StruckRemedy,
+  struckRemedies,
+  type UnitSystem,
+  weighOne,
+  wishOf,
+  wordsIn,
+} from '@plate-fold/core';
+import { useEffect, useMemo, useState } from 'react';
+import { remedyApplied } from '../../app/plan-slice';
+import { useDo } from '../../app/store';
+import { Button } from '../../ui/button';
+import { FindingCard } from '../../ui/finding-card';
+import { strikeInPool } from '../../work/strike-pool';
+import { found, remember, wishKey } from './answers';
+import { type Blow, forceOf, type Struck } from './use-strikes';
+
+interface Tried {
+  readonly remedy: StruckRemedy;
+  readonly key: string;
+  readonly addedKg: number;
+}
+
+/** What the strike of one plate found, and what each thing that may help would bring, tried in the background. */
+export function Help({
+  facts,
+  struck,
+  blow,
+  units,
+  ready,
+}: {
+  facts: Facts;
+  struck: Struck;
+  blow: Blow;
+  units: UnitSystem;
+  /** all plates are answered: there is time for trying */
+  ready: boolean;
+}) {
+  const answer = struck.answer?.ok ? struck.answer.value : undefined;
+  const findings = useMemo(() => (answer ? checkStruck(facts, [answer], units) : []), [facts, answer, units]);
+  const bad = findings.some(f => f.severity !== 'note' || f.rule === 'ring');
+  if (findings.length === 0) return null;
+  return (
+    <div className="mt-2 grid gap-2">
+      <ul className="grid gap-2">
+        {findings.map(f => (
+          <FindingCard key={f.rule} finding={f} />
+        ))}
+      </ul>
+      {bad && ready && answer && (
+        <Remedies facts={facts} answer={answer} blow={blow} units={units} panel={struck.folded.panel.id} />
+      )}
+    </div>
+  );
+}
+
+function Remedies({
+  facts,
+  answer,
+  blow,
+  units,
+  panel,
+}: {
+  facts: Facts;
+  answer: StrikeAnswer;
+  blow: Blow;
+  units: UnitSystem;
+  panel: string;
+}) {
+  const dispatch = useDo();
+  const [tried, setTried] = useState<readonly Tried[]>([]);
+  const [, setCount] = useState(0);
+  useEffect(() => {
+    let off = false;
+    setTried([]);
+    const list = struckRemedies(facts, answer, wordsIn(units));
+    // one at a time, each in a moment of its own: the page is not held up
+    const step = (i: number): void => {
+      const remedy = list[i];
+      if (off || !remedy) return;
+      const t = tryOut(facts, remedy, blow);
+      setTried(old => [...old, t]);
+      const done = (a: Result<StrikeAnswer>): void => {
+        remember(t.key, a);
+        setCount(n => n + 1);
+      };
+      if (!found(t.key)) strikeInPool({ key: t.key, wish: t.wish }, done);
+      setTimeout(() => step(i + 1), 0);
+    };
+    setTimeout(() => step(0), 0);
+    return () => {
+      off = true;
+    };
+  }, [facts, answer, blow, units]);
+  return (
+    <div>
+      <h4 className="text-[13px] font-bold">What would help, tried out</h4>
+      <ul className="mt-1 grid gap-1.5">
+        {tried.map(t => {
+          const a = found(t.key);
+          return (
+            <li key={t.remedy.id} className="rounded-[3px] border border-scribe bg-paper p-2.5">
+              <p className="font-semibold">{t.remedy.text}</p>
+              <p className="text-[13px] text-ink2">
+                {a ? told(a, answer, t.addedKg, units) : 'being tried …'}
+              </p>
+              {a?.ok && (
+                <Button
+                  className="mt-1.5 w-full"
+                  onClick={() => dispatch(remedyApplied(t.remedy.apply(facts.document)))}
+                >
+                  Take it for plate {facts.document.plan.panels.find(p => p.id === panel)?.mark}
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
+
+/** A remedy as it would be struck, and the mass it adds. */
+function tryOut(facts: Facts, remedy: StruckRemedy, blow: Blow) {
+  const document = remedy.apply(facts.document);
+  const rig = presentRig(document.rig);
+  const panels = foldBuild(document, buildOf(document.plan, facts.build.id));
+  const joints = resolveJoints(document, rig, panels);
+  const folded = panels.find(p => p.panel.id === remedy.panel) as (typeof panels)[number];
+  const wish = wishOf({ rig, joints, document }, folded, forceOf(rig, folded, { ...blow, places: {} }), {
+    rests: blow.rests,
+    hold: blow.hold,
+  });
+  return {
+    remedy,
+    wish,
+    key: wishKey(wish),
+    addedKg: weighOne(document, facts.build.id).netKg - facts.weight.netKg,
+  };
+}
+
+/** What a remedy brings, in words. */
+function told(a: Result<StrikeAnswer>, before: StrikeAnswer, addedKg: number, units: UnitSystem): string {
+  if (!a.ok) return `No answer: ${a.fault}.`;
+  const v = a.value;
+  const size = (mm: number): string => {
+    const f = lengthFigure(mm, units, units === 'metric');
+    return `${f.value}\u00a0${f.unit}`;
+  };
+  const mass = massFigure(addedKg, units, true);
+  return [
+    v.gapMm === undefined || before.gapMm === undefined
+      ? `gives ${size(v.deflectionMm)}`
+      : `gap ${size(v.gapMm)} (${v.gapMm >= before.gapMm ? '+' : ''}${size(v.gapMm - before.gapMm)})`,
+    v.reached < 1 ? `gives way at ${fixed((v.gaveWayAt ?? v.reached) * 100, 0)} %` : '',
+    v.dentMm === undefined ? '' : `dent ${size(v.dentMm)}`,
+    `${fixed(v.ringHz, 0)}\u00a0Hz`,
+    `${mass.value}\u00a0${mass.unit}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}

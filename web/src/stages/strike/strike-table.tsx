@@ -1,0 +1,125 @@
+import {
+  type Facts,
+  type Figure,
+  fixed,
+  jointShare,
+  lengthFigure,
+  loadFigure,
+  type ResolvedJoint,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { Fig } from '../../ui/figure';
+import { sheetName } from '../../ui/names';
+import type { Belly, Struck } from './use-strikes';
+
+const NONE: Figure = { value: '\u2013', unit: '' };
+
+/** The most any joint of a plate is asked for, as a share of what it bears. */
+function dearest(struck: Struck, joints: readonly ResolvedJoint[]) {
+  if (!struck.answer?.ok) return undefined;
+  return struck.answer.value.reactionsN
+    .flatMap(r => {
+      const joint = joints.find(j => j.id === r.joint);
+      return joint ? [{ r, share: jointShare(r, joint) }] : [];
+    })
+    .sort((a, b) => b.share - a.share)[0];
+}
+
+/** Every plate of every build that is looked at, figure by figure. */
+export function StrikeTable({
+  bellies,
+  struck,
+  facts,
+  units,
+}: {
+  bellies: readonly Belly[];
+  struck: readonly (readonly Struck[])[];
+  facts: Facts;
+  units: UnitSystem;
+}) {
+  const size = (mm: number | undefined): Figure =>
+    mm === undefined ? NONE : lengthFigure(mm, units, units === 'metric');
+  const head = ['Plate', 'Build', 'Force', 'Gives', 'Gap left', 'Stress', 'Dent left', 'Rings', 'Joint'];
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it
+    <section className="h-full overflow-auto bg-ground p-3" aria-label="Figures of every plate" tabIndex={0}>
+      <table className="w-full border-collapse text-[14px]">
+        <caption className="pb-2 text-left text-[13px] text-ink2">
+          Stress as a share of yield, away from bolts; the joint that is asked the most, as a share of what it
+          bears. Estimates.
+        </caption>
+        <thead>
+          <tr className="border-b border-ink text-left">
+            {head.map((h, i) => (
+              <th key={h} scope="col" className={`py-1.5 pr-3 font-bold ${i > 1 ? 'text-right' : ''}`}>
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {(struck[0] ?? []).flatMap((_, p) =>
+            bellies.map((belly, b) => {
+              const s = struck[b]?.[p];
+              if (!s) return null;
+              const v = s.answer?.ok ? s.answer.value : undefined;
+              const part = facts.rig.components.find(c => c.id === v?.gapTo);
+              const joint = dearest(s, belly.joints);
+              const cell = (of: Figure, below?: string, warn = false) => (
+                <td className="py-1.5 pr-3 text-right align-top">
+                  <Fig of={of} className={warn ? 'font-bold text-oxide' : ''} />
+                  {below && <span className="block text-[12px] text-ink2">{below}</span>}
+                </td>
+              );
+              return (
+                <tr
+                  key={`${belly.build} ${s.folded.panel.id}`}
+                  className={b === bellies.length - 1 ? 'border-b border-scribe' : ''}
+                >
+                  <th scope="row" className="py-1.5 pr-3 text-left align-top font-bold">
+                    {b === 0 && `${s.folded.panel.mark} ${s.folded.panel.name}`}
+                  </th>
+                  <td className="py-1.5 pr-3 align-top">
+                    {belly.build}
+                    <span className="block text-[12px] text-ink2">{sheetName(s.folded.sheet)}</span>
+                  </td>
+                  {v ? (
+                    <>
+                      {cell(
+                        loadFigure(v.forceN, units),
+                        v.reached < 1
+                          ? `gives way at ${fixed((v.gaveWayAt ?? v.reached) * 100, 0)} %`
+                          : undefined,
+                        v.reached < 1,
+                      )}
+                      {cell(size(v.deflectionMm))}
+                      {cell(
+                        size(v.gapMm),
+                        part ? `to ${part.name}` : 'nothing above',
+                        (v.gapMm ?? 1) < (part?.keepOut ?? 0),
+                      )}
+                      {cell({ value: fixed((v.vonMisesMPa / v.yieldMPa) * 100, 0), unit: '%' })}
+                      {cell(size(v.dentMm))}
+                      {cell({ value: fixed(v.ringHz, 0), unit: 'Hz' })}
+                      {joint
+                        ? cell(
+                            { value: fixed(joint.share * 100, 0), unit: '%' },
+                            joint.r.joint,
+                            joint.share > 1,
+                          )
+                        : cell(NONE)}
+                    </>
+                  ) : (
+                    <td colSpan={7} className="py-1.5 text-ink2">
+                      {s.answer?.ok === false ? `No answer: ${s.answer.fault}.` : 'being struck …'}
+                    </td>
+                  )}
+                </tr>
+              );
+            }),
+          )}
+        </tbody>
+      </table>
+    </section>
+  );
+}
