@@ -35,6 +35,8 @@ export interface LargeWish {
   readonly hardening?: number;
   /** a move of the load's place beyond which it has given way, mm */
   readonly most?: number;
+  /** longest step of the load's place, mm: for a closer look at how it gives way */
+  readonly longest?: number;
   /** misfit that counts as balance, as a share of the load */
   readonly tolerance?: number;
 }
@@ -103,6 +105,7 @@ class Path {
   private ready: Factor | undefined;
   private readonly tolerance: number;
   private readonly most: number;
+  private readonly longest: number;
   /** how far the load's place has moved, mm */
   private place = 0;
   /** sum of the load's forces: a move of its place is their work on it by this */
@@ -115,6 +118,7 @@ class Path {
   ) {
     this.tolerance = wish.tolerance ?? TOLERANCE;
     this.most = wish.most ?? Infinity;
+    this.longest = wish.longest ?? Infinity;
     this.force = model.load.reduce((s, v, i) => s + (i % FREEDOMS < 3 ? Math.abs(v) : 0), 0) || 1;
   }
 
@@ -158,6 +162,7 @@ class Path {
       step = Math.min(
         took * (rounds <= 3 ? 2 : rounds <= 4 ? 1.6 : rounds <= 6 ? 1.3 : 0.8),
         Math.max(took, 0.75 * tooLong),
+        this.longest,
       );
     }
     return true;
@@ -261,7 +266,7 @@ class Path {
 
   /** First move of the load's place, mm, where it gives by so much under the whole load. */
   private heading(gives: number): number {
-    const move = Math.min(FIRST_STEP * this.model.thickness, Math.abs(gives));
+    const move = Math.min(FIRST_STEP * this.model.thickness, Math.abs(gives), this.longest);
     return this.share > 0 ? -move : move;
   }
 }

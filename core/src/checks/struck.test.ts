@@ -1,0 +1,139 @@
+import { readFileSync } from 'node:fs';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { foldBuild } from '../checks';
+import { buildOf, checkDocument, readDocument } from '../plan';
+import { type StrikeAnswer, strikePlate, wishOf } from '../strike';
+import {
+  checkStruck,
+  type Facts,
+  gatherFacts,
+  jointShare,
+  STRUCK_RULES,
+  struckRemedies,
+  wordsIn,
+} from './index';
+
+const demo = (name: string): Facts => {
+  const r = readDocument(
+    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
+  );
+  if (!r.ok) throw new Error(r.faults[0]?.fault);
+  return gatherFacts(r.document);
+};
+const heron = demo('heron');
+const strike = (facts: Facts, mark: string, force: number): StrikeAnswer => {
+  const folded = facts.panels.find(p => p.panel.mark === mark)!;
+  const r = strikePlate({ ...wishOf(facts, folded, force), size: 1.3 });
+  if (!r.ok) throw new Error(r.fault);
+  return r.value;
+};
+const words = wordsIn('metric');
+
+describe('a plate that was struck', () => {
+  let bare: StrikeAnswer;
+  beforeAll(() => {
+    bare = strike(heron, 'C', 5786);
+  }, 60_000);
+  const of = (change: Partial<StrikeAnswer>): readonly string[] =>
+    checkStruck(heron, [{ ...bare, ...change }]).map(f => `${f.rule} ${f.severity}`);
+  const calm: Partial<StrikeAnswer> = {
+    gaps: [],
+    dentMm: 0,
+    ringHz: 90,
+    reached: 1,
+    gaveWayAt: undefined,
+    reactionsN: [],
+  };
+
+  it('that leaves room, does not yield, does not drum and overloads nothing is not complained of', () => {
+    expect(of(calm)).toEqual([]);
+  });
+  it('that touches must stop the plan, that crowds asks for a fix, with figures in the reader’s units', () => {
+    const part = heron.rig.components.find(c => c.id === bare.gaps[0]!.component)!;
+    const gap = (gapMm: number) => ({ ...calm, gaps: [{ component: part.id, gapMm }] });
+    expect(of(gap(-3))).toEqual(['touches stop']);
+    expect(of(gap(part.keepOut / 2))).toEqual(['touches fix']);
+    expect(of(gap(part.keepOut + 1))).toEqual([]);
+    const [text] = checkStruck(heron, [{ ...bare, ...gap(-3) }], 'inch').map(f => f.text);
+    expect(text).toContain(part.name);
+    expect(text).toMatch(/by 0\.12\sin/);
+  });
+  it('that gives way, dents, drums or shears a bolt is told of', () => {
+    expect(of({ ...calm, reached: 0.6 })).toEqual(['gives-way stop']);
+    expect(of({ ...calm, gaveWayAt: 0.7 })).toEqual(['gives-way fix']);
+    expect(of({ ...calm, dentMm: 0.4 })).toEqual([]);
+    expect(of({ ...calm, dentMm: 4 })).toEqual(['yields note']);
+    expect(of({ ...calm, ringHz: 39 })).toEqual(['ring note']);
+    const joint = heron.joints.find(j => j.joint.panels.includes(bare.panel))!;
+    const load = (share: number) => ({
+      ...calm,
+      reactionsN: [
+        { joint: joint.id, tensionN: 0, shearN: share * joint.bearsN.shear, state: 'bearing' as const },
+      ],
+    });
+    expect(of(load(0.95))).toEqual([]);
+    expect(of(load(1.05))).toEqual(['joint-load stop']);
+    // pull and shear each under their limit, together over it
+    expect(
+      jointShare(
+        {
+          joint: joint.id,
+          tensionN: 0.8 * joint.bearsN.tension,
+          shearN: 0.8 * joint.bearsN.shear,
+          state: 'bearing',
+        },
+        joint,
+      ),
+    ).toBeCloseTo(0.8 * Math.SQRT2, 9);
+  });
+  it('every rule says why it matters', () => {
+    for (const r of STRUCK_RULES) expect(r.why.length).toBeGreaterThan(20);
+  });
+  it('what a joint bears follows its bolt: proof along it, 0.577 of that across (Shigley Eq. 5-20)', () => {
+    const bolts = heron.joints.filter(j => j.limitedBy === 'bolt' && j.joint.torque === 'auto');
+    expect(bolts.length).toBeGreaterThan(0);
+    for (const j of bolts) {
+      expect(j.bearsN.tension).toBeCloseTo(j.preloadN / 0.75, 6);
+      expect(j.bearsN.shear / j.bearsN.tension).toBeCloseTo(0.577, 6);
+    }
+  });
+  it('is helped by what is offered: thicker sheet and a turned-up edge give less, and every offer is a sound plan', () => {
+    const offers = struckRemedies(heron, bare, words);
+    expect(offers.map(o => o.id)).toEqual(expect.arrayContaining(['thicker', 'other-sheet', 'edge']));
+    for (const o of offers) {
+      const made = checkDocument(structuredClone(o.apply(heron.document)));
+      if (!made.ok) throw new Error(`${o.id}: ${made.faults[0]?.path} ${made.faults[0]?.fault}`);
+      const { document } = made;
+      const folded = foldBuild(document, buildOf(document.plan, heron.build.id)).find(
+        p => p.panel.id === bare.panel,
+      )!;
+      const r = strikePlate({
+        ...wishOf({ ...heron, document }, folded, 5786, { at: [bare.at[0], bare.at[1]] }),
+        size: 1.3,
+      });
+      if (!r.ok) throw new Error(r.fault);
+      if (o.id === 'thicker' || o.id === 'crossbar')
+        expect(r.value.deflectionMm).toBeLessThan(bare.deflectionMm * 0.97);
+      if (o.id === 'thicker')
+        expect(folded.sheet.thickness).toBeGreaterThan(heron.panels[2]!.sheet.thickness);
+      if (o.id === 'edge')
+        expect(folded.panel.flanges.length).toBeGreaterThan(heron.panels[2]!.panel.flanges.length);
+    }
+  }, 120_000);
+  it('is offered a crossbar only where mounts on both sides reach over it and no part stands in its way', () => {
+    for (const facts of [heron, demo('bramble')])
+      for (const p of facts.panels) {
+        const at = {
+          ...bare,
+          panel: p.panel.id,
+          at: [p.panel.base.origin[0] + 200, 0, p.panel.base.origin[2]] as const,
+        };
+        const bar = struckRemedies(facts, at, words).find(o => o.id === 'crossbar');
+        if (!bar) continue;
+        const added = bar.apply(facts.document).plan.crossbars.at(-1)!;
+        expect(added.from[1]).toBeLessThan(0);
+        expect(added.to[1]).toBeGreaterThan(0);
+        expect(added.mounts).toHaveLength(2);
+      }
+  });
+});
