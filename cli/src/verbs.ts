@@ -245,6 +245,9 @@ const strikeVerb: Verb = facts => {
           nodes: a.value.nodes,
           solveMs: a.value.solveMs,
           reached: a.value.reached,
+          gaveWayAt: a.value.gaveWayAt ?? null,
+          leansOn: a.value.leansOn,
+          meshError: a.value.meshError,
           theory: a.value.theory,
         }
       : { id: folded.panel.id, case: 'set-down', forceN: force, fault: a.fault },

@@ -33,6 +33,17 @@ async function toTorque(page: Page): Promise<void> {
 /** Pictures in space take a moment in software. */
 const still = (): Promise<void> => new Promise(done => setTimeout(done, 2500));
 
+/** Every plate has been struck, and what would help has been tried. */
+async function struck(page: Page): Promise<void> {
+  await page.waitForFunction(
+    () =>
+      document.body.innerText.includes('Gives') &&
+      !/striking \d|being struck|being tried/.test(document.body.innerText),
+    { timeout: 240_000 },
+  );
+  await still();
+}
+
 const PLAN = '/plan/bramble-winter';
 const SHOTS: readonly Shot[] = [
   { name: 'plans', path: '/', view: DESK },
@@ -72,13 +83,28 @@ const SHOTS: readonly Shot[] = [
       await says(p, /\d sheets, \d+ % used/);
     },
   },
+  { name: 'strike', path: `${PLAN}/strike`, view: DESK, before: struck },
   {
-    name: 'strike',
+    name: 'strike-builds',
     path: `${PLAN}/strike`,
     view: DESK,
     before: async p => {
-      await p.waitForFunction(() => /How it is|Gives/.test(document.body.innerText), { timeout: 60_000 });
-      await p.waitForFunction(() => !/striking \d/.test(document.body.innerText), { timeout: 240_000 });
+      await struck(p);
+      await p.locator('aria/Build beside it').click();
+      await p.locator('::-p-text(beside B)').click();
+      await press(p, 'gap left', 'radio');
+      await still();
+      await struck(p);
+    },
+  },
+  {
+    name: 'strike-phone',
+    path: `${PLAN}/strike`,
+    view: PHONE,
+    theme: 'dark',
+    before: async p => {
+      await struck(p);
+      await press(p, 'as a map', 'radio');
       await still();
     },
   },

@@ -1,7 +1,7 @@
 import type { UnitSystem, Vec2 } from '@plate-fold/core';
 import { lazy, Suspense, useMemo } from 'react';
-import type { SheetScale } from '../../picture/sheet-scale';
-import type { Eye } from '../../picture/space/scene';
+import { type SheetScale, sheetScale } from '../../picture/sheet-scale';
+import type { ColouredSurface, Eye } from '../../picture/space/scene';
 import { hasWebGl } from '../../picture/space/webgl';
 import { useSize } from '../../picture/use-size';
 import { DrawnBelly, type Rock } from './drawn-belly';
@@ -56,7 +56,11 @@ export function BellyPicture(props: {
         <DrawnBelly
           surfaces={surfaces}
           rocks={rocks}
-          scale={scale.width === size.width ? scale : narrowed(scale, size.width)}
+          scale={
+            size.width < NARROW || scale.width !== size.width
+              ? fitted(surfaces, size.width, size.height, scale.side)
+              : scale
+          }
           height={size.height}
           units={props.units}
           onRock={onRock}
@@ -71,7 +75,7 @@ export function BellyPicture(props: {
             field={surfaces}
             rocks={places3}
             eye="belly"
-            about={`${build} ${surfaces.length}`}
+            about={`${build} ${surfaces.length} ${Math.round(size.height / 60)}`}
             theme={theme}
             width={size.width}
             height={size.height}
@@ -86,16 +90,26 @@ export function BellyPicture(props: {
   );
 }
 
-/** The sheet's scale in a picture that is only part as wide. */
-function narrowed(s: SheetScale, width: number): SheetScale {
-  const part = width / s.width;
-  return {
-    ...s,
-    width,
-    k: s.k * part,
-    X: x => s.X(x) * part,
-    Y: (y, height) => height / 2 + (s.Y(y, 0) - 0) * part,
-    xAt: px => s.xAt(px / part),
-    yAt: (px, height) => s.yAt((px - height / 2) / part, 0),
-  };
+/** In a picture narrower than this the belly is drawn as large as fits, not on the keel's scale, px. */
+const NARROW = 640;
+/** Room round it, mm. */
+const ROUND = 60;
+
+/** A scale that shows all surfaces as large as they fit. */
+function fitted(
+  surfaces: readonly ColouredSurface[],
+  width: number,
+  height: number,
+  side: SheetScale['side'],
+): SheetScale {
+  let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const { coordinates: c } of surfaces)
+    for (let i = 0; i < c.length; i += 3) {
+      [x0, x1] = [Math.min(x0, c[i] as number), Math.max(x1, c[i] as number)];
+      [y0, y1] = [Math.min(y0, c[i + 1] as number), Math.max(y1, c[i + 1] as number)];
+    }
+  if (!(x1 > x0)) [x0, x1, y0, y1] = [0, 1, 0, 1];
+  const along = Math.max(x1 - x0 + 2 * ROUND, ((y1 - y0 + 2 * ROUND) * width) / Math.max(1, height - 60));
+  const middle = (x0 + x1) / 2;
+  return sheetScale({ from: middle - along / 2, to: middle + along / 2, yMid: (y0 + y1) / 2 }, width, side);
 }

@@ -81,9 +81,15 @@ export function DrawnBelly({
               <circle cx={x} cy={y} r="24" fill="transparent" />
               <path
                 d={`M${x - 11} ${y}L${x} ${y - 11}L${x + 11} ${y}L${x} ${y + 11}Z`}
-                fill="var(--marker)"
+                fill="none"
                 stroke="var(--ink)"
-                strokeWidth="1.5"
+                strokeWidth="5"
+              />
+              <path
+                d={`M${x - 11} ${y}L${x} ${y - 11}L${x + 11} ${y}L${x} ${y + 11}Z`}
+                fill="none"
+                stroke="var(--marker)"
+                strokeWidth="2.5"
               />
             </g>
           );

@@ -168,11 +168,11 @@ export function StrikeStage() {
               <StrikeTable bellies={bellies} struck={struck} facts={facts} units={units} />
             </div>
           ) : (
-            <div className="relative flex min-h-80 flex-1 max-desk:flex-col">
+            <div className="relative flex min-h-80 flex-1 flex-col">
               {bellies.map((b, i) => (
                 <div
                   key={b.build}
-                  className="relative flex min-h-80 min-w-0 flex-1 flex-col border-scribe not-first:border-l max-desk:not-first:border-t"
+                  className="relative flex min-h-40 min-w-0 flex-1 flex-col border-scribe not-first:border-t max-desk:min-h-72"
                 >
                   {picture(i, sheet.scale)}
                   {bellies.length > 1 && (
@@ -321,7 +321,7 @@ function Legend({
     stress: 'stress, % of yield',
   }[shown];
   return (
-    <div className="pointer-events-none absolute top-2 left-3 text-[13px]">
+    <div className="pointer-events-none absolute bottom-7 left-3 text-[13px]">
       <p className="text-ink2">{title}</p>
       <div className="mt-1 flex">
         {SWATCHES.map(share => (
