@@ -113,6 +113,7 @@ const INK = ['#1b3f9e', '#8a2d1a', '#2f6b3a'];
 const DASH = ['', '7 4', '2 3'];
 const decades = [1e-4, 1e-3, 1e-2, 1e-1, 1];
 const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${W} ${H}" font-family="sans-serif" font-size="13">
+<title>Error of the deflection against the size of the elements</title>
 <rect width="${W}" height="${H}" fill="#f4f6f8"/>
 ${decades.map(d => `<path d="M${LEFT} ${Y(d)}H${X(STEPS - 1)}" stroke="#c3ccd3"/><text x="${LEFT - 8}" y="${Y(d) + 4}" text-anchor="end">${d * 100} %</text>`).join('\n')}
 ${['1', '1/2', '1/4', '1/8'].map((t, i) => `<text x="${X(i)}" y="${H - FOOT + 22}" text-anchor="middle">${t}</text>`).join('\n')}

@@ -1,8 +1,10 @@
+import { type Bent, moved, unbent } from './bent';
 import { type Contact, contactForce, contactStiffness } from './contact';
-import { type Bent, bentElement, foretell, moved, nothingForetold, restOf, unbent } from './corotate';
+import { bentElement, foretell, nothingForetold } from './corotate';
 import { POINTS } from './element';
 import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
 import { incidenceOf, type ShellModel, triangleCount } from './model';
+import { restOf } from './own-moves';
 import { type Layers, makeLayers, settle } from './plastic';
 import {
   type Factor,

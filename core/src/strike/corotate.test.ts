@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Bent, bentElement, moved, restOf, unbent } from './corotate';
+import { type Bent, moved, unbent } from './bent';
+import { bentElement } from './corotate';
 import type { ShellModel } from './model';
+import { restOf } from './own-moves';
 import { LAYERS, layerPoint, makeLayers, settle, staysElastic } from './plastic';
 
 const steel = { E: 200_000, nu: 0.3 };

@@ -1,19 +1,7 @@
-import {
-  addBDB,
-  addShear,
-  BENDING,
-  bendingB,
-  doubleArea,
-  inPlane,
-  MEMBRANE,
-  membraneB,
-  POINTS,
-  planeStress,
-  shearStiffness,
-  toGlobal,
-  triangleAxes,
-} from './element';
-import { cornersOf, type ShellModel } from './model';
+import type { Bent } from './bent';
+import { addBDB, addShear, BENDING, MEMBRANE, POINTS, shearStiffness, toGlobal } from './element';
+import type { ShellModel } from './model';
+import { ownMoves, type Rest } from './own-moves';
 import { LAYERS, type Layers, layerPoint, staysElastic } from './plastic';
 import { FREEDOMS } from './sparse';
 
@@ -22,167 +10,6 @@ import { FREEDOMS } from './sparse';
  * triangle is seen from axes that move with it, where its moves stay small and the element of small deflections serves; forces
  * and stiffness are turned back to the fixed axes with what the turning itself adds.
  */
-
-/** A structure on its way: where its nodes are, and how each has turned (matrices row by row). */
-export interface Bent {
-  readonly at: Float64Array;
-  readonly turned: Float64Array;
-}
-
-export function unbent(model: ShellModel): Bent {
-  const n = model.mesh.coordinates.length / 3;
-  const turned = new Float64Array(9 * n);
-  for (let i = 0; i < n; i++) turned[9 * i] = turned[9 * i + 4] = turned[9 * i + 8] = 1;
-  return { at: model.mesh.coordinates.slice(), turned };
-}
-
-export const copied = (b: Bent): Bent => ({ at: b.at.slice(), turned: b.turned.slice() });
-
-/** Moves a structure by small increments, node · 6 + freedom: places are added, rotations laid over what was turned before. */
-export function moved(bent: Bent, du: Float64Array, share: number): void {
-  const { at, turned } = bent;
-  const R = new Float64Array(9);
-  for (let n = 0; n < at.length / 3; n++) {
-    for (let k = 0; k < 3; k++)
-      at[3 * n + k] = (at[3 * n + k] as number) + share * (du[FREEDOMS * n + k] as number);
-    const x = share * (du[FREEDOMS * n + 3] as number);
-    const y = share * (du[FREEDOMS * n + 4] as number);
-    const z = share * (du[FREEDOMS * n + 5] as number);
-    if (x === 0 && y === 0 && z === 0) continue;
-    rotation(x, y, z, R);
-    for (let c = 0; c < 3; c++) {
-      const a = turned[9 * n + c] as number;
-      const b = turned[9 * n + 3 + c] as number;
-      const d = turned[9 * n + 6 + c] as number;
-      for (let r = 0; r < 3; r++)
-        turned[9 * n + 3 * r + c] =
-          (R[3 * r] as number) * a + (R[3 * r + 1] as number) * b + (R[3 * r + 2] as number) * d;
-    }
-  }
-}
-
-/** Matrix of a rotation vector (Rodrigues). */
-function rotation(x: number, y: number, z: number, R: Float64Array): void {
-  const t2 = x * x + y * y + z * z;
-  const t = Math.sqrt(t2);
-  const s = t < 1e-8 ? 1 : Math.sin(t) / t;
-  const c = t < 1e-8 ? 0.5 : (1 - Math.cos(t)) / t2;
-  R[0] = 1 - c * (y * y + z * z);
-  R[1] = c * x * y - s * z;
-  R[2] = c * x * z + s * y;
-  R[3] = c * x * y + s * z;
-  R[4] = 1 - c * (x * x + z * z);
-  R[5] = c * y * z - s * x;
-  R[6] = c * x * z - s * y;
-  R[7] = c * y * z + s * x;
-  R[8] = 1 - c * (x * x + y * y);
-}
-
-const corner0 = new Float64Array(9);
-const corner = new Float64Array(9);
-const axes0 = new Float64Array(9);
-const flat0 = new Float64Array(6);
-const flat = new Float64Array(6);
-const spun = new Float64Array(9);
-
-/** What does not change about a triangle while it moves. */
-interface Rest {
-  readonly B: Float64Array;
-  readonly Bb: Float64Array;
-  readonly Bs: Float64Array;
-  readonly axes: Float64Array;
-  readonly flat: Float64Array;
-  readonly area: number;
-  /** elastic stiffness in its own axes */
-  readonly k: Float64Array;
-}
-
-/** Prepares every triangle of a structure. */
-export function restOf(model: ShellModel): readonly Rest[] {
-  const { mesh, elastic, thickness } = model;
-  const D = planeStress(elastic);
-  const shear = shearStiffness(elastic, thickness);
-  return Array.from({ length: mesh.flatOf.length }, (_, e): Rest => {
-    cornersOf(mesh, e, corner0);
-    triangleAxes(corner0, axes0);
-    inPlane(corner0, axes0, flat0);
-    const B = new Float64Array(27 * POINTS);
-    const Bb = new Float64Array(27 * POINTS);
-    const Bs = new Float64Array(18 * POINTS);
-    membraneB(flat0, elastic.nu, B);
-    bendingB(flat0, thickness, elastic.nu, Bb, Bs);
-    const area = doubleArea(flat0) / 2;
-    const k = new Float64Array(324);
-    const w = area / POINTS;
-    for (let p = 0; p < POINTS; p++) {
-      addBDB(k, B, 27 * p, D, w * thickness, MEMBRANE);
-      addBDB(k, Bb, 27 * p, D, (w * thickness ** 3) / 12, BENDING);
-      addShear(k, Bs, 18 * p, w * shear);
-    }
-    return { B, Bb, Bs, axes: axes0.slice(), flat: flat0.slice(), area, k };
-  });
-}
-
-/** Rotation from a triangle's axes at rest to a corner as it has turned, seen from the triangle's axes now, row by row. */
-function turnOf(rest: Rest, turned: Float64Array, r: number, axes: Float64Array): void {
-  for (let a = 0; a < 3; a++) {
-    const x = axes[3 * a] as number;
-    const y = axes[3 * a + 1] as number;
-    const z = axes[3 * a + 2] as number;
-    const p = x * (turned[r] as number) + y * (turned[r + 3] as number) + z * (turned[r + 6] as number);
-    const q = x * (turned[r + 1] as number) + y * (turned[r + 4] as number) + z * (turned[r + 7] as number);
-    const t = x * (turned[r + 2] as number) + y * (turned[r + 5] as number) + z * (turned[r + 8] as number);
-    for (let b = 0; b < 3; b++)
-      spun[3 * a + b] =
-        p * (rest.axes[3 * b] as number) +
-        q * (rest.axes[3 * b + 1] as number) +
-        t * (rest.axes[3 * b + 2] as number);
-  }
-}
-
-/** The moves of a triangle seen from its own axes, eighteen; `axes` receives those axes as they stand now. */
-export function ownMoves(
-  model: ShellModel,
-  rest: Rest,
-  e: number,
-  bent: Bent,
-  axes: Float64Array,
-  out: Float64Array,
-): void {
-  const { triangles } = model.mesh;
-  for (let i = 0; i < 3; i++) {
-    const n = 3 * (triangles[3 * e + i] as number);
-    corner[3 * i] = bent.at[n] as number;
-    corner[3 * i + 1] = bent.at[n + 1] as number;
-    corner[3 * i + 2] = bent.at[n + 2] as number;
-  }
-  triangleAxes(corner, axes);
-  inPlane(corner, axes, flat);
-  for (let i = 0; i < 3; i++) {
-    out[6 * i] = (flat[2 * i] as number) - (rest.flat[2 * i] as number);
-    out[6 * i + 1] = (flat[2 * i + 1] as number) - (rest.flat[2 * i + 1] as number);
-    out[6 * i + 2] = 0;
-    turnOf(rest, bent.turned, 9 * (triangles[3 * e + i] as number), axes);
-    // rotation vector of a small turn
-    const x = ((spun[7] as number) - (spun[5] as number)) / 2;
-    const y = ((spun[2] as number) - (spun[6] as number)) / 2;
-    const z = ((spun[3] as number) - (spun[1] as number)) / 2;
-    const sin = Math.sqrt(x * x + y * y + z * z);
-    const f = sin < 1e-9 ? 1 : Math.asin(Math.min(1, sin)) / sin;
-    out[6 * i + 3] = f * x;
-    out[6 * i + 4] = f * y;
-    out[6 * i + 5] = f * z;
-  }
-}
-
-const own = new Float64Array(18);
-const force = new Float64Array(18);
-const tangent = new Float64Array(324);
-const axes = new Float64Array(9);
-const KS = new Float64Array(54);
-const SKS = new Float64Array(9);
-const H = new Float64Array(9);
-const L = new Float64Array(9);
 
 /**
  * What the triangles' own moves become by the last move if they were to grow in proportion to it. The tangent is made there and not
@@ -255,7 +82,7 @@ export function bentElement(
   outK: Float64Array | undefined,
   told?: Foretold,
 ): void {
-  ownMoves(model, rest, e, bent, axes, own);
+  ownMoves(model, rest, e, bent, axes, flat, own);
   if (told && !outK) {
     for (let i = 0; i < 18; i++) told.own[18 * e + i] = own[i] as number;
     for (let i = 0; i < 9; i++) told.axes[9 * e + i] = axes[i] as number;

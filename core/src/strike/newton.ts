@@ -1,8 +1,9 @@
 import { type Balance, balanceOf } from './balance';
-import { type Bent, copied, ownMoves, type restOf } from './corotate';
+import { type Bent, copied } from './bent';
 import { BENDING, MEMBRANE, POINTS, planeStress } from './element';
 import { type Mechanism, mechanismOf, solved } from './linear';
 import { type ShellModel, triangleCount } from './model';
+import { ownMoves, type restOf } from './own-moves';
 import { faceStresses, type Layers } from './plastic';
 import { type Factor, FREEDOMS } from './sparse';
 import { stressFrom } from './stress';
@@ -292,10 +293,11 @@ function stressOf(
   const out = new Float64Array(18 * m);
   const own = new Float64Array(18);
   const axes = new Float64Array(9);
+  const flat = new Float64Array(6);
   const strains = new Float64Array(6 * POINTS);
   for (let e = 0; e < m; e++) {
     const r = rest[e] as (typeof rest)[number];
-    ownMoves(model, r, e, bent, axes, own);
+    ownMoves(model, r, e, bent, axes, flat, own);
     if (!layers) {
       stressFrom(r.B, r.Bb, own, D, model.thickness, out, 18 * e);
       continue;
