@@ -11,6 +11,16 @@ import { FREEDOMS } from './sparse';
  * and stiffness are turned back to the fixed axes with what the turning itself adds.
  */
 
+const flat = new Float64Array(6);
+const own = new Float64Array(18);
+const force = new Float64Array(18);
+const tangent = new Float64Array(324);
+const axes = new Float64Array(9);
+const KS = new Float64Array(54);
+const SKS = new Float64Array(9);
+const H = new Float64Array(9);
+const L = new Float64Array(9);
+
 /**
  * What the triangles' own moves become by the last move if they were to grow in proportion to it. The tangent is made there and not
  * where the triangles really stand, since a move of some thicknesses first stretches and yields them far too much, before the next

@@ -114,12 +114,3 @@ export function ownMoves(
     out[6 * i + 5] = f * z;
   }
 }
-
-const own = new Float64Array(18);
-const force = new Float64Array(18);
-const tangent = new Float64Array(324);
-const axes = new Float64Array(9);
-const KS = new Float64Array(54);
-const SKS = new Float64Array(9);
-const H = new Float64Array(9);
-const L = new Float64Array(9);
