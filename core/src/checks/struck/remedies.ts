@@ -1,7 +1,16 @@
 import type { FoldedPanel } from '../../fold';
 import { contains, type Vec3 } from '../../geometry';
-import { type Crossbar, flangeAdded, flangeChanged, freshId, inPlan, type PlanDocument } from '../../plan';
-import { equalStiffness, MATERIALS, type MaterialId, stockThicknesses, tradeName } from '../../sheet';
+import {
+  type Crossbar,
+  flangeAdded,
+  flangeChanged,
+  freshId,
+  inPlan,
+  type PlanDocument,
+  type SheetChoice,
+  withSheet,
+} from '../../plan';
+import { equalStiffness, MATERIALS, type MaterialId, stockThicknesses } from '../../sheet';
 import type { StrikeAnswer } from '../../strike';
 import type { Facts } from '../facts';
 import type { Words } from '../finding';
@@ -22,34 +31,12 @@ const EDGE = { length: 40, angle: 60, clear: 35 } as const;
 const BESIDE = 160;
 const ROOM = 6;
 
-const withSheet = (
-  doc: PlanDocument,
-  build: string,
-  panel: string,
-  material: MaterialId,
-  thickness: number,
-): PlanDocument =>
-  inPlan(doc, {
-    builds: doc.plan.builds.map(b => {
-      const old = b.sheets[panel];
-      if (b.id !== build || !old) return b;
-      const { gauge: _, ...kept } = old;
-      return {
-        ...b,
-        sheets: {
-          ...b.sheets,
-          [panel]: { ...kept, material, thickness, gauge: tradeName(MATERIALS[material].family, thickness) },
-        },
-      };
-    }),
-  });
-
 /** The other metal, as stiff: steel beside aluminium, aluminium beside all else. */
-function otherSheet(p: FoldedPanel): { material: MaterialId; thickness: number } | undefined {
+function otherSheet(p: FoldedPanel): Pick<SheetChoice, 'material' | 'thickness' | 'gauge'> | undefined {
   const material: MaterialId = p.material.family === 'aluminium' ? 'steel-hr36' : 'al-5052-h32';
   const least = equalStiffness(p.material, p.sheet.thickness, MATERIALS[material]);
   const t = stockThicknesses(material).find(s => s.thickness >= least * 0.98);
-  return t && { material, thickness: t.thickness };
+  return t && { material, ...t };
 }
 
 /** A bar over the struck place between two mounts on either side of the plate, lying on it; undefined where none fits. */
@@ -123,15 +110,15 @@ export function struckRemedies(facts: Facts, struck: StrikeAnswer, words: Words)
       id: 'thicker',
       panel,
       text: `${next.gauge} of the same sheet`,
-      apply: doc => withSheet(doc, build, panel, p.sheet.material, next.thickness),
+      apply: doc => withSheet(doc, build, panel, { material: p.sheet.material, ...next }),
     });
   const other = otherSheet(p);
   if (other)
     out.push({
       id: 'other-sheet',
       panel,
-      text: `${tradeName(MATERIALS[other.material].family, other.thickness)} ${MATERIALS[other.material].family}, as stiff`,
-      apply: doc => withSheet(doc, build, panel, other.material, other.thickness),
+      text: `${other.gauge} ${MATERIALS[other.material].family}, as stiff`,
+      apply: doc => withSheet(doc, build, panel, other),
     });
   const bar = barOver(facts, p, struck);
   if (bar)

@@ -1,4 +1,4 @@
-import type { Joint, Panel, Plan, PlanDocument } from '../plan';
+import type { Joint, Panel, Plan, PlanDocument, SheetChoice } from '../plan';
 
 /** The document with parts of its plan replaced. */
 export const inPlan = (doc: PlanDocument, part: Partial<Plan>): PlanDocument => ({
@@ -34,3 +34,20 @@ export function remarked(doc: PlanDocument): PlanDocument {
   const mark = new Map(order.map((p, i) => [p.id, markAt(i)]));
   return inPlan(doc, { panels: doc.plan.panels.map(p => ({ ...p, mark: mark.get(p.id) ?? p.mark })) });
 }
+
+/** A plate of one build in another sheet, its finish kept. */
+export const withSheet = (
+  doc: PlanDocument,
+  build: string,
+  panel: string,
+  { material, thickness, gauge }: Pick<SheetChoice, 'material' | 'thickness' | 'gauge'>,
+): PlanDocument =>
+  inPlan(doc, {
+    builds: doc.plan.builds.map(b => {
+      const old = b.sheets[panel];
+      if (b.id !== build || !old) return b;
+      const { gauge: _, ...kept } = old;
+      const sheet = { ...kept, material, thickness, ...(gauge === undefined ? {} : { gauge }) };
+      return { ...b, sheets: { ...b.sheets, [panel]: sheet } };
+    }),
+  });

@@ -1,0 +1,189 @@
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { SHOPS } from '../fold';
+import { readDocument } from '../plan';
+import { MATERIAL_IDS } from '../sheet';
+import type { StrikeAnswer } from '../strike';
+import {
+  bestBuild,
+  breaks,
+  type Facts,
+  gatherFacts,
+  ladderSheets,
+  paretoEdge,
+  rungOf,
+  type StruckRung,
+  valueFor,
+  wordsIn,
+} from './index';
+
+const facts: Facts = (() => {
+  const r = readDocument(
+    readFileSync(new URL('../../../demo/bramble.platefold.json', import.meta.url), 'utf8'),
+  );
+  if (!r.ok) throw new Error(r.faults[0]?.fault);
+  return gatherFacts(r.document);
+})();
+const words = wordsIn('metric');
+
+describe('the ladder of a plate', () => {
+  const rungs = ladderSheets().map(s => rungOf(facts, 'plate-b', s, words));
+  it('holds every material and thickness of the catalogue, each once', () => {
+    expect(new Set(rungs.map(r => r.id)).size).toBe(rungs.length);
+    expect(new Set(rungs.map(r => r.material))).toEqual(new Set(MATERIAL_IDS));
+    expect(rungs.length).toBeGreaterThanOrEqual(40);
+  });
+  it('weighs what its blank weighs: area × thickness × density, and more when thicker', () => {
+    for (const r of rungs)
+      expect(r.massKg).toBeCloseTo(
+        r.folded.blank.areaMm2 * r.thickness * r.folded.material.density * 1e-9,
+        6,
+      );
+    for (const m of MATERIAL_IDS) {
+      const of = rungs.filter(r => r.material === m).map(r => r.massKg);
+      expect(of).toEqual([...of].sort((a, b) => a - b));
+    }
+  });
+  it('is the plate as it is where the sheet is the one it has', () => {
+    const now = facts.panels.find(p => p.panel.id === 'plate-b')!;
+    const same = rungs.find(
+      r => r.material === now.sheet.material && Math.abs(r.thickness - now.sheet.thickness) < 1e-3,
+    )!;
+    expect(same.massKg).toBeCloseTo(now.massKg, 9);
+    expect(same.cost).toBeCloseTo(facts.weight.panels.find(p => p.id === 'plate-b')!.cost, 9);
+    expect(same.against).toEqual([]);
+  });
+  it('says why plastic cannot be folded, and why a sheet too heavy for the brake cannot be bent', () => {
+    const plastic = rungs.filter(r => r.material === 'uhmw-pe');
+    for (const r of plastic) expect(r.against.join(' ')).toContain('not folded cold');
+    // a small brake folds the thin sheets of a metal and not the thick ones
+    const shop = { ...SHOPS[0]!, brake: { ...SHOPS[0]!.brake, force: 150 } };
+    const small = gatherFacts({ ...facts.document, plan: { ...facts.document.plan, shop } });
+    const steel = ladderSheets()
+      .filter(s => s.material === 'steel-ar400')
+      .map(s => rungOf(small, 'plate-b', s, words).against.some(t => t.includes('brake')));
+    expect(steel).toContain(true);
+    expect(steel[0]).toBe(false);
+    expect(steel).toEqual([...steel].sort());
+  });
+});
+
+const answer = (over: Partial<StrikeAnswer>): StrikeAnswer =>
+  ({ gaps: [], dentMm: 0, ringHz: 80, reached: 1, gapMm: 30, deflectionMm: 5, ...over }) as StrikeAnswer;
+const struckRung = (over: Partial<StruckRung>, struck: Partial<StrikeAnswer> = {}): StruckRung =>
+  ({
+    id: 'x',
+    massKg: 10,
+    cost: 50,
+    against: [],
+    ...over,
+    struck: answer(struck),
+  }) as StruckRung;
+
+describe('limits of a sheet', () => {
+  it('are named in the order they matter', () => {
+    const part = facts.rig.components[0]!;
+    const quiet = { quiet: true, mostDentMm: 3, mostKg: 20 };
+    expect(breaks(facts, struckRung({}), quiet)).toEqual([]);
+    expect(
+      breaks(
+        facts,
+        struckRung(
+          { massKg: 25, against: ['too tight'] },
+          {
+            reached: 0.7,
+            dentMm: undefined,
+            ringHz: 30,
+            gaps: [{ component: part.id, gapMm: part.keepOut - 1 }],
+          },
+        ),
+        quiet,
+      ),
+    ).toEqual(['cannot be made or used', 'gives way', 'gap', 'dent', 'ring', 'lift']);
+    // what is not asked for is not looked at
+    expect(breaks(facts, struckRung({ massKg: 25 }, { ringHz: 30, dentMm: 9 }), { quiet: false })).toEqual(
+      [],
+    );
+  });
+});
+
+const anyRung = fc.record({
+  massKg: fc.integer({ min: 1, max: 12 }),
+  cost: fc.integer({ min: 5, max: 40 }),
+  gapMm: fc.integer({ min: -10, max: 30 }),
+  sheet: fc.constantFrom('a', 'b', 'c', 'd'),
+});
+const made = (r: { massKg: number; cost: number; gapMm: number; sheet: string }): StruckRung =>
+  struckRung({ id: r.sheet, massKg: r.massKg, cost: r.cost }, { gapMm: r.gapMm });
+
+describe('the edge of mass against gap', () => {
+  it('holds what no other beats in both, and nothing else', () => {
+    fc.assert(
+      fc.property(fc.array(anyRung, { minLength: 1, maxLength: 25 }), list => {
+        const rungs = list.map(made);
+        const edge = paretoEdge(rungs);
+        for (const r of rungs) {
+          const beaten = rungs.some(
+            o =>
+              o.massKg <= r.massKg &&
+              o.struck.gapMm! >= r.struck.gapMm! &&
+              (o.massKg < r.massKg || o.struck.gapMm! > r.struck.gapMm!),
+          );
+          if (edge.includes(r)) expect(beaten).toBe(false);
+          else
+            expect(beaten || edge.some(o => o.massKg === r.massKg && o.struck.gapMm === r.struck.gapMm)).toBe(
+              true,
+            );
+        }
+      }),
+    );
+  });
+});
+
+describe('the best build', () => {
+  it('is the one that trying all of them finds, under a budget and few different sheets', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(anyRung, { minLength: 1, maxLength: 5 }), { minLength: 1, maxLength: 4 }),
+        fc.option(fc.integer({ min: 10, max: 140 }), { nil: undefined }),
+        fc.option(fc.integer({ min: 1, max: 3 }), { nil: undefined }),
+        fc.constantFrom('mass', 'cost', 'gap') as fc.Arbitrary<'mass' | 'cost' | 'gap'>,
+        (plates, budget, mostSheets, goal) => {
+          const rungs = plates.map(p => p.map(made));
+          const value = valueFor(goal);
+          let want: { value: number; cost: number } | undefined;
+          const all = (i: number, taken: readonly StruckRung[]): void => {
+            if (i === rungs.length) {
+              const cost = taken.reduce((s, r) => s + r.cost, 0);
+              if (budget !== undefined && cost > budget) return;
+              if (mostSheets !== undefined && new Set(taken.map(r => r.id)).size > mostSheets) return;
+              const v = taken.reduce((s, r) => s + value(r), 0);
+              if (!want || v < want.value || (v === want.value && cost < want.cost))
+                want = { value: v, cost };
+              return;
+            }
+            for (const r of rungs[i]!) all(i + 1, [...taken, r]);
+          };
+          all(0, []);
+          const got = bestBuild(rungs, value, {
+            ...(budget === undefined ? {} : { budget }),
+            ...(mostSheets === undefined ? {} : { mostSheets }),
+          });
+          expect(got === undefined).toBe(want === undefined);
+          if (!got || !want) return;
+          expect(got.rungs.reduce((s, r) => s + value(r), 0)).toBeCloseTo(want.value, 9);
+          expect(got.cost).toBeCloseTo(want.cost, 9);
+          expect(got.massKg).toBeCloseTo(
+            got.rungs.reduce((s, r) => s + r.massKg, 0),
+            9,
+          );
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+  it('does not exist for a plate that nothing suits', () => {
+    expect(bestBuild([[struckRung({})], []], r => r.massKg)).toBeUndefined();
+  });
+});
