@@ -109,6 +109,22 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'weigh', path: `${PLAN}/weigh`, view: DESK },
+  {
+    name: 'ladder',
+    path: `${PLAN}/weigh`,
+    view: DESK,
+    before: async p => {
+      await press(p, 'every sheet for a plate', 'radio');
+      await press(p, 'B transmission', 'radio');
+      await p.waitForFunction(
+        () =>
+          document.querySelector('.apexcharts-canvas') &&
+          !/being struck|laying out|striking/.test(document.body.innerText),
+        { timeout: 200_000 },
+      );
+      await still();
+    },
+  },
   { name: 'bolt', path: `${PLAN}/bolt`, view: DESK, before: p => p.locator('::-p-text(j07)').click() },
   { name: 'run', path: `${PLAN}/run`, view: DESK },
   { name: 'run-phone', path: `${PLAN}/run`, view: PHONE, theme: 'dark', before: toTorque },

@@ -51,6 +51,8 @@ export interface StrikeWish {
   readonly hold?: Hold;
   /** elements this much smaller than the coarsest that serve, instead of by the error estimate */
   readonly size?: number;
+  /** a plate that rises further than this has given way, mm; 90 unless told */
+  readonly givesWayAt?: number;
 }
 
 /** What strikes one plate of a build, from all that was computed of it. `rests`: it may come up against its members. */

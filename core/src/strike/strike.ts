@@ -76,7 +76,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
       unload: true,
       hardening: folded.material.E / HARDENING,
       tolerance: 1e-3,
-      most: GIVES_WAY,
+      most: wish.givesWayAt ?? GIVES_WAY,
     });
     if ('mechanism' in large) return bad(loose(model, large.node, large.freedom));
     if (large.reached === 0) return bad('no balance found under any share of the force');

@@ -37,7 +37,7 @@ describe('what an answer depends on', () => {
   it('is kept until many others have come', () => {
     const answer = { ok: false, fault: 'x' } as const;
     remember('first', answer);
-    for (let i = 0; i < 239; i++) remember(`n${i}`, answer);
+    for (let i = 0; i < 899; i++) remember(`n${i}`, answer);
     expect(found('first')).toBe(answer);
     remember('one too many', answer);
     expect(found('first')).toBeUndefined();

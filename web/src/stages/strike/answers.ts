@@ -1,7 +1,7 @@
 import type { Result, StrikeAnswer, StrikeWish } from '@plate-fold/core';
 
 /** As many answers are kept as an evening's planning asks for; the oldest go first. */
-const MOST = 240;
+const MOST = 900;
 const answers = new Map<string, Result<StrikeAnswer>>();
 
 export function found(key: string): Result<StrikeAnswer> | undefined {

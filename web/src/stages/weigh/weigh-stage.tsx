@@ -1,13 +1,17 @@
 import { equalDent, equalStiffness, fixed, lengthFigure, MATERIALS, tradeName } from '@plate-fold/core';
+import { useState } from 'react';
 import { Bench } from '../../app/bench';
 import { selectFindings, useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
 import { Stance } from '../../picture/stance';
 import { useSize } from '../../picture/use-size';
+import { Chips } from '../../ui/chips';
 import { Row } from '../../ui/figure';
 import { FindingCard } from '../../ui/finding-card';
 import { sheetName } from '../../ui/names';
+import { BestTab } from './best-tab';
 import { BuildTable } from './build-table';
+import { LadderTab } from './ladder-tab';
 
 const LADDER = ['steel-hr36', 'stainless-304', 'al-5052-h32', 'al-6061-t6'] as const;
 
@@ -70,9 +74,16 @@ function Equals() {
   );
 }
 
+const TABS = [
+  ['builds', 'builds side by side'],
+  ['ladder', 'every sheet for a plate'],
+  ['best', 'best build'],
+] as const;
+
 /** Weigh: the builds side by side, and how the vehicle stands under the active one. */
 export function WeighStage() {
   const facts = useFacts();
+  const [tab, setTab] = useState<(typeof TABS)[number][0]>('builds');
   const units = useApp(s => s.view.units);
   const findings = useApp(selectFindings).filter(f => f.where === 'weigh');
   const [ref, size] = useSize<HTMLDivElement>();
@@ -86,7 +97,12 @@ export function WeighStage() {
           className="h-full overflow-auto bg-paper max-desk:h-auto"
           style={{ maxHeight: `max(${height}px, 100%)` }}
         >
-          <BuildTable />
+          <div className="sticky top-0 left-0 z-30 border-b border-scribe bg-sheet px-2 py-1">
+            <Chips label="Compared" value={tab} choices={TABS} onChoose={setTab} />
+          </div>
+          {tab === 'builds' && <BuildTable />}
+          {tab === 'ladder' && <LadderTab facts={facts} />}
+          {tab === 'best' && <BestTab facts={facts} />}
         </div>
       )}
       aside={

@@ -1,0 +1,128 @@
+import {
+  type Facts,
+  ladderSheets,
+  type Result,
+  type Rung,
+  rungOf,
+  type StrikeAnswer,
+  type StrikeWish,
+  strikeForce,
+  type UnitSystem,
+  type Vec2,
+  wishOf,
+  wordsIn,
+} from '@plate-fold/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { callOff, strikeInPool } from '../../work/strike-pool';
+import { found, remember, wishKey } from '../strike/answers';
+
+/** A rung as far as it is known. */
+export interface KnownRung extends Rung {
+  readonly answer?: Result<StrikeAnswer>;
+}
+
+interface Asked {
+  readonly rung: Rung;
+  readonly wish: StrikeWish;
+  readonly key: string;
+}
+
+/** Elements coarser than one plate by itself is struck with, and given up sooner: a ladder is looked at as a whole. */
+const GIVES_WAY = 60;
+const COARSE = 1.4;
+
+/**
+ * The ladders of some plates: every sheet of the catalogue, each struck where the plate as it is has its worst place, coming in as
+ * they are ready. Sheets that cannot be made are not struck. Plates take turns, so that all of them soon have something to choose.
+ */
+export function useLadder(facts: Facts, panels: readonly string[], units: UnitSystem) {
+  const [rungs, setRungs] = useState<ReadonlyMap<string, readonly Rung[]>>(new Map());
+  const [count, setCount] = useState(0);
+  const [stopped, setStopped] = useState(false);
+  const asked = useRef(new Set<string>());
+  const key = panels.join();
+  const force = strikeForce(facts.document.rig, 'set-down');
+  // a few sheets at a time, so that the page is never held up
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the list of plates is told by its names
+  useEffect(() => {
+    let off = false;
+    const words = wordsIn(units);
+    const made = new Map<string, Rung[]>(panels.map(p => [p, []]));
+    const list = ladderSheets().flatMap(s => panels.map(p => [p, s] as const));
+    const step = (from: number): void => {
+      if (off) return;
+      for (const [p, s] of list.slice(from, from + 4)) made.get(p)?.push(rungOf(facts, p, s, words));
+      if (from + 4 < list.length) setTimeout(() => step(from + 4), 0);
+      else setRungs(new Map(made));
+    };
+    setRungs(new Map());
+    setTimeout(() => step(0), 0);
+    return () => {
+      off = true;
+      callOff(false);
+      asked.current.clear();
+    };
+  }, [facts, key, units]);
+  /** the plates as they are: where they are struck is found first */
+  const own = useMemo(
+    () =>
+      panels.flatMap((p): { panel: string; wish: StrikeWish; key: string }[] => {
+        const folded = facts.panels.find(x => x.panel.id === p);
+        if (!folded) return [];
+        const wish = { ...wishOf(facts, folded, force), size: COARSE, givesWayAt: GIVES_WAY };
+        return [{ panel: p, wish, key: `${wishKey(wish)} coarse` }];
+      }),
+    [facts, panels, force],
+  );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: every answer that comes in counts one up
+  const list = useMemo((): readonly Asked[] => {
+    const per = own.map(({ panel, key: k }): Asked[] => {
+      const worst = found(k);
+      if (!worst?.ok) return [];
+      const at: Vec2 = [worst.value.at[0], worst.value.at[1]];
+      return (rungs.get(panel) ?? [])
+        .filter(r => r.against.length === 0)
+        .map(rung => {
+          const wish = { ...wishOf(facts, rung.folded, force, { at }), size: COARSE, givesWayAt: GIVES_WAY };
+          return { rung, wish, key: `${wishKey(wish)} coarse` };
+        });
+    });
+    const most = Math.max(0, ...per.map(p => p.length));
+    return Array.from({ length: most }, (_, i) => per.flatMap(p => p[i] ?? [])).flat();
+  }, [own, rungs, facts, force, own.filter(o => found(o.key)).length]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: every answer that comes in counts one up
+  useEffect(() => {
+    if (stopped) return;
+    for (const t of [...own, ...list]) {
+      if (found(t.key) || asked.current.has(t.key)) continue;
+      asked.current.add(t.key);
+      strikeInPool({ key: t.key, wish: t.wish }, answer => {
+        remember(t.key, answer);
+        setCount(n => n + 1);
+      });
+    }
+  }, [own, list, stopped, count]);
+  const byRung = new Map(list.map(t => [t.rung, found(t.key)]));
+  const known = new Map(
+    panels.map(p => [
+      p,
+      (rungs.get(p) ?? []).map((r): KnownRung => {
+        const answer = byRung.get(r);
+        return answer ? { ...r, answer } : r;
+      }),
+    ]),
+  );
+  const open = list.filter(t => !found(t.key)).length;
+  return {
+    known,
+    waiting: rungs.size === 0 || list.length === 0 ? undefined : open,
+    total: list.length,
+    stopped,
+    stop: () => {
+      callOff(true);
+      asked.current.clear();
+      setStopped(true);
+    },
+    goOn: () => setStopped(false),
+  };
+}
