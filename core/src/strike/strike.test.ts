@@ -240,7 +240,7 @@ describe('a struck plate', () => {
           if (seen.has(key)) continue;
           seen.add(key);
           const wish = wishOf({ rig, joints, document: doc }, folded, strikeForce(doc.rig, 'set-down'));
-          const r = strikePlate({ ...wish, size: 1.3 });
+          const r = strikePlate({ ...wish, size: 1.6 });
           if (!r.ok) throw new Error(`${name} ${build.id} ${folded.panel.mark}: ${r.fault}`);
           const v = r.value;
           expect(v.deflectionMm).toBeGreaterThan(0);

@@ -52,6 +52,12 @@ export const limitsOf = (facts: Facts) => ({
     : { mostKg: facts.document.plan.limits.maxLiftKg }),
 });
 
+/** Marks of the mass axis, in the reader's unit. */
+const STEP = 10;
+
+/** No line joins the points of the first series. */
+const NO_LINE = [0, 0, 0, 0, 0, 0, 0, 0, 0];
+
 type SortKey = 'sheet' | 'mass' | 'gap' | 'dent' | 'ring' | 'cost';
 
 /** Every sheet of the catalogue for one plate: mass against gap left, and the same as a table. */
@@ -94,7 +100,8 @@ export function LadderTab({ facts }: { facts: Facts }) {
         are invented defaults.
       </p>
       {struck.length > 0 && (
-        <Suspense fallback={<div className="h-72" />}>
+        <Suspense fallback={<div className="h-80" />}>
+          <ChartKey />
           <LadderChart
             facts={facts}
             struck={struck}
@@ -125,6 +132,41 @@ export function Progress({ ladder }: { ladder: ReturnType<typeof useLadder> }) {
         {ladder.stopped ? 'Go on' : 'Stop'}
       </Button>
     </span>
+  );
+}
+
+/** What the chart's marks stand for: its own key cannot tell shapes and colours apart. */
+function ChartKey() {
+  const mark = (shape: (typeof LOOK)[MaterialFamily]['shape']) =>
+    ({
+      square: <rect x="3" y="3" width="10" height="10" />,
+      diamond: <path d="M8 1.5L14.5 8L8 14.5L1.5 8Z" />,
+      circle: <circle cx="8" cy="8" r="6" />,
+      triangle: <path d="M8 2L14.5 13.5H1.5Z" />,
+    })[shape];
+  return (
+    <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-[13px]" aria-label="Marks of the chart">
+      {FAMILIES.map(f => (
+        <li key={f} className="flex items-center gap-1.5">
+          <svg width="16" height="16" fill={`var(${LOOK[f].tone})`} stroke="var(--ink)" aria-hidden="true">
+            {mark(LOOK[f].shape)}
+          </svg>
+          {f}
+        </li>
+      ))}
+      <li className="flex items-center gap-1.5">
+        <span className="size-3 bg-oxide" aria-hidden="true" />
+        red: breaks a limit
+      </li>
+      <li className="flex items-center gap-1.5">
+        <span className="size-4 rounded-full border-2 border-ink" aria-hidden="true" />
+        as it is
+      </li>
+      <li className="flex items-center gap-1.5">
+        <span className="w-6 border-t-2 border-dashed border-ink2" aria-hidden="true" />
+        the edge
+      </li>
+    </ul>
   );
 }
 
@@ -172,10 +214,17 @@ function LadderChart({
         type: 'scatter',
         data: struck.filter(r => MATERIALS[r.material].family === f && good(r)).map(point),
       })),
-      { name: 'breaks a limit', type: 'scatter', data: struck.filter(r => !good(r)).map(point) },
+      ...FAMILIES.map(f => ({
+        name: `${f}, breaks a limit`,
+        type: 'scatter',
+        data: struck.filter(r => MATERIALS[r.material].family === f && !good(r)).map(point),
+      })),
       { name: 'as it is', type: 'scatter', data: struck.filter(r => same(r, now)).map(point) },
       { name: 'edge', type: 'line', data: line },
     ];
+    const masses = struck.map(r => mass(r.massKg));
+    const low = Math.floor(Math.min(...masses) / STEP) * STEP;
+    const high = Math.ceil(Math.max(...masses) / STEP) * STEP;
     const ink = colour('--ink');
     const length = units === 'inch' ? 'in' : 'mm';
     return {
@@ -200,24 +249,29 @@ function LadderChart({
       series,
       colors: [
         ...FAMILIES.map(f => colour(LOOK[f].tone)),
-        colour('--oxide'),
+        ...FAMILIES.map(() => colour('--oxide')),
         colour('--fluid'),
         colour('--ink2'),
       ],
       stroke: {
-        width: [0, 0, 0, 0, 0, 0, 1.5],
+        width: [...NO_LINE, 1.5],
         curve: 'stepline' as const,
-        dashArray: [0, 0, 0, 0, 0, 0, 4],
+        dashArray: [...NO_LINE, 4],
       },
       markers: {
-        size: [7, 7, 7, 7, 5, 13, 0],
-        shape: [...FAMILIES.map(f => LOOK[f].shape), 'cross' as const, 'circle' as const, 'circle' as const],
+        size: [...FAMILIES.map(() => 7), ...FAMILIES.map(() => 5), 13, 0],
+        shape: [
+          ...FAMILIES.map(f => LOOK[f].shape),
+          ...FAMILIES.map(f => LOOK[f].shape),
+          'circle' as const,
+          'circle' as const,
+        ],
         strokeWidth: 1.5,
         strokeColors: ink,
-        fillOpacity: [1, 1, 1, 1, 1, 0, 0],
+        fillOpacity: [1, 1, 1, 1, 1, 1, 1, 1, 0, 0],
       },
-      fill: { opacity: [1, 1, 1, 1, 1, 0, 1] },
-      legend: { show: true, position: 'top' as const, horizontalAlign: 'left' as const },
+      fill: { opacity: [1, 1, 1, 1, 1, 1, 1, 1, 0, 1] },
+      legend: { show: false },
       grid: { borderColor: colour('--scribe') },
       tooltip: {
         shared: false,
@@ -232,7 +286,9 @@ function LadderChart({
         type: 'numeric' as const,
         decimalsInFloat: 0,
         title: { text: `mass of the plate, ${units === 'inch' ? 'lb' : 'kg'}` },
-        tickAmount: 8,
+        min: low,
+        max: high,
+        tickAmount: (high - low) / STEP,
       },
       yaxis: {
         decimalsInFloat: units === 'inch' ? 1 : 0,
