@@ -66,6 +66,39 @@ describe('Weigh: every sheet for a plate', () => {
     await page.browserContext().close();
   }, 400_000);
 
+  it('keeps a note on a build, and takes wheel rates from heights measured before and after', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/bramble-winter/weigh'));
+    const note = await page.waitForSelector('aria/Note on build B[role="textbox"]');
+    await note?.click();
+    await page.keyboard.type('light, for the long trip');
+    await page.keyboard.press('Tab');
+    await saved(page);
+    await page.reload();
+    await page.waitForSelector('aria/Note on build B[role="textbox"]');
+    expect(
+      await page.$eval('textarea[aria-label="Note on build B"]', e => (e as HTMLTextAreaElement).value),
+    ).toBe('light, for the long trip');
+    await page.locator('::-p-text(Measured before and after)').click();
+    await says(page, 'No rate yet');
+    for (const [label, mm] of [
+      ['Before, front', '850'],
+      ['After, front', '840'],
+    ] as const) {
+      const field = await page.waitForSelector(`aria/${label}[role="textbox"]`);
+      await field?.click({ count: 3 });
+      await page.keyboard.type(mm);
+      await page.keyboard.press('Enter');
+    }
+    await says(page, /front: \d+\.\d N\/mm a wheel/);
+    await press(page, 'Take this rate into the rig');
+    await saved(page);
+    // the rig now sinks in front by what was measured
+    await says(page, /−10(\.\d+)? mm|−10\.\d/);
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  }, 100_000);
+
   it('axe finds nothing serious', async () => {
     const found: string[] = [];
     for (const view of [DESK, PHONE]) {

@@ -51,6 +51,8 @@ export interface StrikeWish {
   readonly hold?: Hold;
   /** elements this much smaller than the coarsest that serve, instead of by the error estimate */
   readonly size?: number;
+  /** the dent that stays is not asked for: the load is not taken off again */
+  readonly noDent?: boolean;
   /** a plate that rises further than this has given way, mm; 90 unless told */
   readonly givesWayAt?: number;
 }

@@ -73,7 +73,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   if (leans || most() > t / 2 || peak() > folded.material.yield) {
     const large = solveLarge(model, {
       plastic: true,
-      unload: true,
+      unload: !wish.noDent,
       hardening: folded.material.E / HARDENING,
       tolerance: 1e-3,
       most: wish.givesWayAt ?? GIVES_WAY,

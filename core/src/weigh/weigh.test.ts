@@ -13,6 +13,7 @@ import {
   rideChange,
   sideChange,
   weighBuild,
+  wheelRates,
 } from './index';
 
 const rates = (front: number, rear: number): Rig['axles'] => ({
@@ -89,6 +90,39 @@ const panel: Panel = {
   openings: [],
   guards: [],
 };
+
+describe('wheel rates from measured heights', () => {
+  it('are the springs that the rig sank on, front and rear, whatever they were', () => {
+    const spring = fc.double({ min: 15, max: 90, noNaN: true });
+    const load = fc.double({ min: 20, max: 200, noNaN: true });
+    fc.assert(
+      fc.property(spring, spring, load, load, (front, rear, a, b) => {
+        const change = { frontKg: a, rearKg: b };
+        const ride = rideChange(change, rates(front, rear));
+        // too little to be told with a tape says nothing
+        fc.pre(-ride.frontMm > 1.6 && -ride.rearMm > 1.6);
+        const got = wheelRates(change, {
+          front: { before: 850, after: 850 + ride.frontMm },
+          rear: { before: 900, after: 900 + ride.rearMm },
+        });
+        expect(got.front! / front).toBeCloseTo(1, 9);
+        expect(got.rear! / rear).toBeCloseTo(1, 9);
+      }),
+    );
+  });
+  it('are not told from what is not measured, hardly changes, or moves the wrong way', () => {
+    const change = { frontKg: 40, rearKg: 3 };
+    expect(wheelRates(change, {})).toEqual({});
+    expect(wheelRates(change, { front: { before: 800, after: 799 } })).toEqual({});
+    expect(wheelRates(change, { front: { before: 800, after: 806 } })).toEqual({});
+    expect(wheelRates(change, { rear: { before: 800, after: 790 } })).toEqual({});
+    // a rear that is relieved rises
+    expect(wheelRates({ frontKg: 0, rearKg: -30 }, { rear: { before: 800, after: 805 } }).rear).toBeCloseTo(
+      (30 * 9.80665) / 10,
+      9,
+    );
+  });
+});
 
 describe('a build', () => {
   const rig = {

@@ -125,6 +125,9 @@ export const planSlice = createSlice({
     buildRenamed: edit<{ id: string; name: string }>((doc, { id, name }) =>
       inPlan(doc, { builds: doc.plan.builds.map(b => (b.id === id ? { ...b, name } : b)) }),
     ),
+    buildNoted: edit<{ id: string; note: string }>((doc, { id, note }) =>
+      inPlan(doc, { builds: doc.plan.builds.map(b => (b.id === id ? { ...b, note } : b)) }),
+    ),
     buildRemoved: edit<string>((doc, id) => {
       const builds = doc.plan.builds.filter(b => b.id !== id);
       const first = builds[0];
@@ -213,6 +216,7 @@ export const {
   buildActivated,
   buildCopied,
   buildRenamed,
+  buildNoted,
   buildRemoved,
   sheetChosen,
   optionChosen,

@@ -97,7 +97,9 @@ export function StruckPlate({
   return (
     <li className={frame}>
       {head}
-      {struck.stale && <p className="text-[13px] text-ink2">being struck anew …</p>}
+      {struck.stale && (
+        <p className="text-[13px] text-ink2">a first look on a coarse mesh; being struck in full …</p>
+      )}
       {v.reached < 1 && (
         <p role="alert" className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-[14px]">
           It gives way: the figures are for {fixed(v.reached * 100, 0)} % of the force, where it was last
@@ -127,7 +129,13 @@ export function StruckPlate({
         <Row
           name="Dent left"
           of={v.dentMm === undefined ? { value: '–', unit: '' } : size(v.dentMm)}
-          meaning={v.dentMm === undefined ? 'it yields; what stays was not found' : 'after the rock is gone'}
+          meaning={
+            v.dentMm === undefined
+              ? struck.stale
+                ? 'follows with the answer'
+                : 'it yields; what stays was not found'
+              : 'after the rock is gone'
+          }
         />
         <Row
           name="Rings at"

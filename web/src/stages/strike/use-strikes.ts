@@ -41,7 +41,7 @@ export interface Struck {
   readonly folded: FoldedPanel;
   /** undefined while the first answer is being computed */
   readonly answer?: Result<StrikeAnswer>;
-  /** the answer is to an earlier question; the new one is being computed */
+  /** the answer is a first look, or to an earlier question; the true one is being computed */
   readonly stale: boolean;
 }
 
@@ -51,6 +51,10 @@ export function forceOf({ rig }: PresentRig, folded: FoldedPanel, blow: Blow): n
   const [a] = blow.places[folded.panel.id] ?? [folded.panel.base.origin[0]];
   return strikeForce(rig, blow.kind, a);
 }
+
+/** A first look is struck on elements so much coarser, and the dent is left for the answer. */
+const LOOK = 1.6;
+const first = (key: string): string => `${key} first look`;
 
 interface Task {
   readonly slot: string;
@@ -72,8 +76,8 @@ function tasksOf(belly: Belly, blow: Blow): readonly Task[] {
 }
 
 /**
- * Strikes every plate of some builds, each at its worst place or where the reader has put the rock. While an answer is computed
- * the one before stays; a rock that is dragged asks again as often as answers come.
+ * Strikes every plate of some builds, each at its worst place or where the reader has put the rock: a first look on a coarse mesh,
+ * then the answer. While one is computed the one before stays; a rock that is dragged asks again as often as looks come.
  */
 export function useStrikes(bellies: readonly Belly[], blow: Blow) {
   const [count, setCount] = useState(0);
@@ -87,8 +91,12 @@ export function useStrikes(bellies: readonly Belly[], blow: Blow) {
     for (const t of tasks.flat()) {
       if (found(t.key) || working.current.has(t.slot)) continue;
       working.current.add(t.slot);
-      strikeInPool({ key: t.key, wish: t.wish, soon: t.wish.at !== undefined }, answer => {
-        remember(t.key, answer);
+      // a first look comes before the answer itself, and before any other plate's answer
+      const look = !found(first(t.key));
+      const key = look ? first(t.key) : t.key;
+      const wish = look ? { ...t.wish, size: LOOK, noDent: true } : t.wish;
+      strikeInPool({ key, wish, soon: look }, answer => {
+        remember(key, answer);
         working.current.delete(t.slot);
         setCount(n => n + 1);
       });
@@ -101,7 +109,8 @@ export function useStrikes(bellies: readonly Belly[], blow: Blow) {
       tasks.map(list =>
         list.map((t): Struck => {
           const answer = found(t.key);
-          if (answer) last.current.set(t.slot, answer);
+          const known = answer ?? found(first(t.key));
+          if (known) last.current.set(t.slot, known);
           const shown = answer ?? last.current.get(t.slot);
           return { folded: t.folded, stale: !answer, ...(shown ? { answer: shown } : {}) };
         }),

@@ -3,7 +3,7 @@ import { createSelector } from '@reduxjs/toolkit';
 import { Copy, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { selectFacts, useFacts } from '../../app/derived';
-import { buildCopied, buildRemoved, buildRenamed } from '../../app/plan-slice';
+import { buildCopied, buildNoted, buildRemoved, buildRenamed } from '../../app/plan-slice';
 import { type RootState, useApp, useDo } from '../../app/store';
 import { comparedAgainst } from '../../app/view-slice';
 import { Swatch } from '../../picture/hatch';
@@ -30,6 +30,10 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
   const { build, document } = column.facts;
   const active = document.plan.activeBuild === build.id;
   const [name, setName] = useState(build.name);
+  const [note, setNote] = useState(build.note ?? '');
+  const keepNote = (): void => {
+    if (note.trim() !== (build.note ?? '')) dispatch(buildNoted({ id: build.id, note: note.trim() }));
+  };
   const rename = (): void => {
     const next = name.trim();
     if (next === '' || next === build.name) setName(build.name);
@@ -53,6 +57,16 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
           className="min-h-9 w-full min-w-0 rounded-[3px] border border-transparent bg-transparent px-1 hover:border-scribe focus:border-fluid"
         />
       </div>
+      <textarea
+        aria-label={`Note on build ${build.id}`}
+        placeholder="why this build"
+        value={note}
+        rows={2}
+        maxLength={400}
+        onChange={e => setNote(e.target.value)}
+        onBlur={keepNote}
+        className="mt-1 w-full min-w-0 resize-y rounded-[3px] border border-scribe/60 bg-transparent px-1.5 py-1 text-[13px] leading-tight placeholder:text-ink2"
+      />
       <div className="mt-1 flex flex-wrap gap-1">
         <Button
           className="min-h-10 flex-1 px-2 text-[13px]"

@@ -12,6 +12,7 @@ import { sheetName } from '../../ui/names';
 import { BestTab } from './best-tab';
 import { BuildTable } from './build-table';
 import { LadderTab } from './ladder-tab';
+import { MeasuredHeights } from './measured-heights';
 
 const LADDER = ['steel-hr36', 'stainless-304', 'al-5052-h32', 'al-6061-t6'] as const;
 
@@ -123,6 +124,7 @@ export function WeighStage() {
               meaning={rake < 0 ? 'more nose-down than before' : 'more tail-down than before'}
             />
           </dl>
+          <MeasuredHeights facts={facts} units={units} />
           <Equals />
           {findings.length > 0 && (
             <section className="mt-5" aria-label="Findings on weight">

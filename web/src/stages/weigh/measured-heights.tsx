@@ -1,0 +1,80 @@
+import { type Facts, fixed, type UnitSystem, wheelRates } from '@plate-fold/core';
+import { useState } from 'react';
+import { remedyApplied } from '../../app/plan-slice';
+import { useDo } from '../../app/store';
+import { Button } from '../../ui/button';
+import { MeasureInput } from '../../ui/measure-input';
+
+type Axle = 'front' | 'rear';
+const AXLES = ['front', 'rear'] as const;
+
+/** Fender heights measured before and after give the wheel rates back, for the next plan on this rig. */
+export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSystem }) {
+  const dispatch = useDo();
+  const { document, weight } = facts;
+  const { axles } = document.rig;
+  // nothing is measured until it is entered: the fields begin at one height, which says nothing
+  const [heights, setHeights] = useState({
+    front: { before: 0, after: 0 },
+    rear: { before: 0, after: 0 },
+  });
+  const rates = wheelRates(weight.axles, heights);
+  const set = (axle: Axle, which: 'before' | 'after', mm: number): void =>
+    setHeights(h => ({ ...h, [axle]: { ...h[axle], [which]: mm } }));
+  const take = (): void => {
+    const sprung = (axle: Axle) => ({ ...axles[axle], wheelRate: rates[axle] ?? axles[axle].wheelRate });
+    dispatch(
+      remedyApplied({
+        ...document,
+        rig: { ...document.rig, axles: { ...axles, front: sprung('front'), rear: sprung('rear') } },
+      }),
+    );
+  };
+  const known = AXLES.filter(a => rates[a] !== undefined);
+  return (
+    <details className="mt-5">
+      <summary className="min-h-11 py-2.5 font-bold">Measured before and after</summary>
+      <p className="text-[13px] text-ink2">
+        From the middle of the wheel to the fender’s edge, on level ground, settled by a short drive. What it
+        sank by gives the springs’ rates.
+      </p>
+      {AXLES.map(axle => (
+        <fieldset key={axle} className="mt-2">
+          <legend className="text-[13px] font-semibold first-letter:uppercase">{axle} axle</legend>
+          <div className="grid grid-cols-2 gap-2">
+            {(['before', 'after'] as const).map(which => (
+              <MeasureInput
+                key={which}
+                label={`${which === 'before' ? 'Before' : 'After'}, ${axle}`}
+                value={heights[axle][which]}
+                units={units}
+                least={0}
+                most={1500}
+                onEnter={mm => set(axle, which, mm)}
+              />
+            ))}
+          </div>
+        </fieldset>
+      ))}
+      {known.length > 0 ? (
+        <>
+          <p className="mt-2" role="status">
+            {known
+              .map(
+                a =>
+                  `${a}: ${fixed(rates[a] ?? 0, 1)} N/mm a wheel (the rig has ${fixed(axles[a].wheelRate, 1)})`,
+              )
+              .join('; ')}
+          </p>
+          <Button className="mt-2 w-full" onClick={take}>
+            Take {known.length > 1 ? 'these rates' : 'this rate'} into the rig
+          </Button>
+        </>
+      ) : (
+        <p className="mt-2 text-[13px] text-ink2">
+          No rate yet: it wants a change of 1.5 mm or more, downwards where the axle gained weight.
+        </p>
+      )}
+    </details>
+  );
+}
