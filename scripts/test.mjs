@@ -45,21 +45,31 @@ for (const room of ['core', 'core/tsconfig.test.json', 'cli', 'server', 'web', '
   stage(`types ${room}`, 'npx', ['tsc', '-p', room]);
 
 const built = stage('build', 'npx', ['vite', 'build', 'web', '--logLevel', 'warn']);
-const report = join(tmpdir(), `plate-fold-tests-${process.pid}.json`);
-if (built) {
-  console.log('\n== tests');
-  spawnSync('npx', ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile=${report}`], {
-    cwd: ROOT,
-    stdio: 'inherit',
-  });
+/** Runs some test files, and counts what held. Browser tests run one after another: they time what a reader would wait for. */
+function tests(name, args) {
+  const report = join(tmpdir(), `plate-fold-tests-${process.pid}-${name}.json`);
+  console.log(`\n== tests: ${name}`);
+  spawnSync(
+    'npx',
+    ['vitest', 'run', ...args, '--reporter=default', '--reporter=json', `--outputFile=${report}`],
+    { cwd: ROOT, stdio: 'inherit' },
+  );
+  count(report);
 }
-if (existsSync(report)) {
+function count(report) {
+  if (!existsSync(report)) {
+    failed++;
+    return;
+  }
   const { numPassedTests, numFailedTests, numFailedTestSuites, numTotalTests } = JSON.parse(
     readFileSync(report, 'utf8'),
   );
   passed += numPassedTests;
   failed += Math.max(numFailedTests, numFailedTestSuites, numTotalTests === 0 ? 1 : 0);
   rmSync(report);
-} else failed++;
+}
+// what needs no browser runs on two processors; without a built interface there is nothing to drive
+tests('rooms', ['--exclude', 'e2e/**', '--maxWorkers', '2']);
+if (built) tests('browser', ['e2e', '--maxWorkers', '1']);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -333,6 +333,7 @@ describe('plates', () => {
     await says(page, 'New plate');
     // and corner by corner: three taps, and the first again
     await press(page, 'Undo');
+    await page.waitForFunction(() => !document.body.innerText.includes('New plate'));
     await press(page, 'Add a plate');
     await press(page, 'Draw it on the map', 'menuitem');
     for (const [dx, dy] of [
