@@ -30,7 +30,11 @@ const allStruck = (page: Page): Promise<unknown> =>
   );
 
 describe('Strike', () => {
-  it('strikes the plates one after another, can be stopped, and never holds the page up', async () => {
+  // a long task is wall time: on a machine that is busy with other things one may be torn apart, hence the second try
+  it('strikes the plates one after another, can be stopped, and never holds the page up', {
+    retry: 2,
+    timeout: 240_000,
+  }, async () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.evaluateOnNewDocument(() => {
       const w = window as unknown as { long: number[] };
@@ -57,7 +61,7 @@ describe('Strike', () => {
     expect(await tally(page, 'Least gap, struck')).toMatch(/mm/);
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
-  }, 240_000);
+  });
 
   // one page for what follows: the answers it has found are kept
   let page: Awaited<ReturnType<typeof openPage>>;
