@@ -1,6 +1,6 @@
 import type { UnitSystem } from '../units';
 import type { Facts } from './facts';
-import { type Finding, type Rule, wordsIn } from './finding';
+import { byGravity, type Finding, type Rule, wordsIn } from './finding';
 import { bend } from './rules/bend';
 import { blank } from './rules/blank';
 import { boltLength } from './rules/bolt-length';
@@ -55,12 +55,8 @@ export const RULES: readonly Rule[] = [
   waitingSteps,
 ];
 
-const RANK = { stop: 0, fix: 1, note: 2 } as const;
-
 /** All findings of a build, gravest first, figures in the reader's units. */
 export function check(facts: Facts, system: UnitSystem = 'metric'): readonly Finding[] {
   const words = wordsIn(system);
-  return RULES.flatMap(rule => rule.find(facts, words).map(f => ({ rule: rule.id, ...f }))).sort(
-    (a, b) => RANK[a.severity] - RANK[b.severity],
-  );
+  return RULES.flatMap(rule => rule.find(facts, words).map(f => ({ rule: rule.id, ...f }))).sort(byGravity);
 }

@@ -21,6 +21,11 @@ export interface Finding {
   readonly mend?: (doc: PlanDocument) => PlanDocument;
 }
 
+const RANK = { stop: 0, fix: 1, note: 2 } as const;
+/** Gravest first. */
+export const byGravity = (a: Pick<Finding, 'severity'>, b: Pick<Finding, 'severity'>): number =>
+  RANK[a.severity] - RANK[b.severity];
+
 /** A finding before its rule has signed it. */
 export type Unsigned = Omit<Finding, 'rule'>;
 

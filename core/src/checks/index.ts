@@ -1,6 +1,6 @@
 export * from './check';
 export * from './facts';
-export { type Finding, type Rule, type Severity, type Where, wordsIn } from './finding';
+export { byGravity, type Finding, type Rule, type Severity, type Where, wordsIn } from './finding';
 export * from './ladder';
 export * from './option-effect';
 export * from './struck';

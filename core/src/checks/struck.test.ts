@@ -7,6 +7,7 @@ import {
   checkStruck,
   type Facts,
   gatherFacts,
+  helps,
   jointShare,
   STRUCK_RULES,
   struckRemedies,
@@ -28,6 +29,7 @@ const strike = (facts: Facts, mark: string, force: number): StrikeAnswer => {
   return r.value;
 };
 const words = wordsIn('metric');
+const answer = (over: Partial<StrikeAnswer>): StrikeAnswer => over as StrikeAnswer;
 
 describe('a plate that was struck', () => {
   let bare: StrikeAnswer;
@@ -57,6 +59,36 @@ describe('a plate that was struck', () => {
     const [text] = checkStruck(heron, [{ ...bare, ...gap(-3) }], 'inch').map(f => f.text);
     expect(text).toContain(part.name);
     expect(text).toMatch(/by 0\.12\sin/);
+  });
+  it('that leaves what was left at rest is not blamed for it', () => {
+    const rest = heron.gaps.find(g => g.panel === bare.panel)!;
+    const part = heron.rig.components.find(c => c.id === rest.component)!;
+    // the same crowding, once found by the strike and once there before
+    const crowded = { ...calm, gaps: [{ component: part.id, gapMm: -2 }] };
+    const asFound = (gapMm: number): readonly string[] => {
+      const gaps = heron.gaps.map(g => (g === rest ? { ...g, gapMm } : g));
+      return checkStruck({ ...heron, gaps } as Facts, [{ ...bare, ...crowded }]).map(f => f.rule);
+    };
+    expect(asFound(20)).toEqual(['touches']);
+    expect(asFound(-2)).toEqual([]);
+    // Heron's plate A reaches its bumper plate at rest: that is Cover's finding, not the rock's
+    const a = strike(heron, 'A', 5786);
+    expect(a.gapMm).toBeLessThan(0);
+    expect(a.gapTo).toBe('bumper-plate');
+    for (const f of checkStruck(heron, [a])) expect(f.about).not.toContain('bumper-plate');
+  }, 60_000);
+  it('is helped by more gap, more force borne or a higher note, not by one bought with the other', () => {
+    const before = answer({ gapMm: 5, reached: 1, ringHz: 30, gaps: [{ component: 'pan', gapMm: 5 }] });
+    const to = (change: Partial<StrikeAnswer>): boolean => helps(before, { ...before, ...change });
+    expect(to({})).toBe(false);
+    expect(to({ gapMm: 9 })).toBe(true);
+    expect(to({ gapMm: 3, ringHz: 60 })).toBe(false);
+    expect(to({ ringHz: 60 })).toBe(true);
+    expect(helps({ ...before, ringHz: 60 }, { ...before, ringHz: 90 })).toBe(false);
+    expect(helps({ ...before, reached: 0.6 }, { ...before, gapMm: 1 })).toBe(true);
+    expect(to({ reached: 0.8, gapMm: 20 })).toBe(false);
+    // the part that is crowded counts, not the nearest
+    expect(helps(before, { ...before, gapMm: 1, gaps: [{ component: 'pan', gapMm: 12 }] }, 'pan')).toBe(true);
   });
   it('that gives way, dents, drums or shears a bolt is told of', () => {
     expect(of({ ...calm, reached: 0.6 })).toEqual(['gives-way stop']);

@@ -15,9 +15,6 @@ export interface LargeAnswer {
   readonly inner: Float64Array;
   readonly stress: Float64Array;
   readonly steps: number;
-  /** how often the stiffness was made and solved with */
-  readonly rounds: number;
-  readonly factors: number;
   /** share of the load at which a balance was last found; 1 when all of it is borne */
   readonly reached: number;
   /** share of the load at which it first gave way and went on to where it bears more; undefined where it never did */
@@ -88,7 +85,7 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
     yielded,
   };
   const rest = done && wish.unload && yielded && path.go(0) ? movesOf(model, b.bent) : undefined;
-  return { ...answer, rounds: path.rounds, factors: path.factors, ...(rest ? { rest } : {}) };
+  return { ...answer, ...(rest ? { rest } : {}) };
 }
 
 /** The way of a structure under a growing (or waning) share of its load. */
@@ -96,7 +93,6 @@ class Path {
   share = 0;
   steps = 0;
   rounds = 0;
-  factors = 0;
   mechanism: Mechanism | undefined;
   gaveWayAt: number | undefined;
   /** the step before: moves of all nodes, of the load's place, and of the share */
@@ -197,7 +193,6 @@ class Path {
           return undefined;
         }
         factor = made;
-        this.factors++;
         push = undefined;
       }
       if (!push && !(fixed && (straightOn || r > 1))) push = solved(b.plan, factor, model.load);

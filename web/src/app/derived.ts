@@ -1,5 +1,6 @@
 import {
   type BuildWeight,
+  byGravity,
   check,
   type Facts,
   type Finding,
@@ -28,11 +29,10 @@ export const selectStruckNow = createSelector([selectDocument, selectStruck], (d
 const selectChecked = createSelector([selectFacts, selectUnits], (facts, units): readonly Finding[] =>
   facts ? check(facts, units) : [],
 );
-const RANK = { stop: 0, fix: 1, note: 2 } as const;
 export const selectFindings = createSelector(
   [selectChecked, selectStruckNow],
   (checked, struck): readonly Finding[] =>
-    struck ? [...checked, ...struck.findings].sort((a, b) => RANK[a.severity] - RANK[b.severity]) : checked,
+    struck ? [...checked, ...struck.findings].sort(byGravity) : checked,
 );
 
 /** Weights of all builds, in order; a build is weighed again only when rig, shapes, joints or its own sheets change. */

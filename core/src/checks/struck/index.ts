@@ -1,7 +1,7 @@
 import type { StrikeAnswer } from '../../strike';
 import type { UnitSystem } from '../../units';
 import type { Facts } from '../facts';
-import { type Finding, wordsIn } from '../finding';
+import { byGravity, type Finding, wordsIn } from '../finding';
 import { givesWay } from './gives-way';
 import { jointLoad } from './joint-load';
 import { ring } from './ring';
@@ -12,10 +12,9 @@ import { yields } from './yields';
 export { jointShare } from './joint-load';
 export * from './remedies';
 export { HEARD_BELOW } from './ring';
+export { asAtRest } from './touches';
 
 export const STRUCK_RULES: readonly StruckRule[] = [touches, givesWay, jointLoad, yields, ring];
-
-const RANK = { stop: 0, fix: 1, note: 2 } as const;
 
 /** Findings of plates that were struck, gravest first, figures in the reader's units. */
 export function checkStruck(
@@ -28,5 +27,5 @@ export function checkStruck(
     .flatMap(s =>
       STRUCK_RULES.flatMap(rule => rule.find(facts, s, words).map(f => ({ rule: rule.id, ...f }))),
     )
-    .sort((a, b) => RANK[a.severity] - RANK[b.severity]);
+    .sort(byGravity);
 }

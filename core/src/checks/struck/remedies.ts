@@ -14,6 +14,7 @@ import { equalStiffness, MATERIALS, type MaterialId, stockThicknesses } from '..
 import type { StrikeAnswer } from '../../strike';
 import type { Facts } from '../facts';
 import type { Words } from '../finding';
+import { HEARD_BELOW } from './ring';
 
 /** A change that may help a struck plate, to be tried before it is taken. */
 export interface StruckRemedy {
@@ -142,4 +143,24 @@ export function struckRemedies(facts: Facts, struck: StrikeAnswer, words: Words)
       },
     });
   return out;
+}
+
+/** Changes smaller than these are none: mm of gap, share of the force, Hz of a plate that drums. */
+const TELLS = { gap: 0.3, share: 0.02, ring: 2 } as const;
+
+/** Gap that a strike leaves to a part; to the nearest unless one is named. */
+export const gapTo = ({ gaps, gapMm }: StrikeAnswer, component?: string): number | undefined =>
+  component === undefined ? gapMm : gaps.find(g => g.component === component)?.gapMm;
+
+/**
+ * Whether a change mends what was wrong: more gap to the part that is crowded, more of the force borne, a higher note where it
+ * drums; and nothing of that worse.
+ */
+export function helps(before: StrikeAnswer, after: StrikeAnswer, component?: string): boolean {
+  const [a, b] = [gapTo(before, component), gapTo(after, component)];
+  const gap = a === undefined || b === undefined ? 0 : b - a;
+  const share = after.reached - before.reached;
+  const ring = before.ringHz < HEARD_BELOW ? after.ringHz - before.ringHz : 0;
+  if (share < -TELLS.share || (gap < -TELLS.gap && share < TELLS.share)) return false;
+  return gap > TELLS.gap || share > TELLS.share || ring > TELLS.ring;
 }

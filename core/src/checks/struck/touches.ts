@@ -1,5 +1,19 @@
+import type { Facts } from '../facts';
 import { partName, plateWord } from '../finding';
 import type { StruckRule } from './rule';
+
+/** A strike that takes less than this of a gap has no part in it, mm. */
+const TAKES = 0.5;
+
+/** What a strike leaves to a part is what was left at rest: the plate hardly moves there. */
+export const asAtRest = (
+  { gaps }: Pick<Facts, 'gaps'>,
+  panel: string,
+  gap: { readonly component: string; readonly gapMm: number },
+): boolean => {
+  const rest = gaps.find(g => g.panel === panel && g.component === gap.component);
+  return rest !== undefined && rest.gapMm - gap.gapMm < TAKES;
+};
 
 export const touches: StruckRule = {
   id: 'touches',
@@ -7,7 +21,9 @@ export const touches: StruckRule = {
   find: (facts, struck, words) => {
     const tight = struck.gaps.flatMap(g => {
       const part = facts.rig.components.find(c => c.id === g.component);
-      return part && g.gapMm < part.keepOut - 0.05 ? [{ ...g, part }] : [];
+      // what crowds or touches at rest already is told there
+      const tightens = part && g.gapMm < part.keepOut - 0.05 && !asAtRest(facts, struck.panel, g);
+      return tightens ? [{ ...g, part }] : [];
     });
     // the worst of them tells the tale; the others stand in the table
     const [worst] = [...tight].sort((a, b) => a.gapMm - a.part.keepOut - b.gapMm + b.part.keepOut);
@@ -18,7 +34,7 @@ export const touches: StruckRule = {
       {
         severity: worst.gapMm < 0 ? 'stop' : 'fix',
         where: 'strike',
-        about: [struck.panel, ...tight.map(t => t.component)],
+        about: [struck.panel, worst.component, ...tight.filter(t => t !== worst).map(t => t.component)],
         text:
           worst.gapMm < 0
             ? `Struck with ${words.load(struck.forceN)}, ${plate} reaches ${partName(facts, worst.component)} by ${words.length(-worst.gapMm)}.`

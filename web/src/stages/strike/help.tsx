@@ -4,6 +4,8 @@ import {
   type Facts,
   fixed,
   foldBuild,
+  gapTo,
+  helps,
   lengthFigure,
   massFigure,
   presentRig,
@@ -59,7 +61,14 @@ export function Help({
         ))}
       </ul>
       {bad && ready && answer && (
-        <Remedies facts={facts} answer={answer} blow={blow} units={units} panel={struck.folded.panel.id} />
+        <Remedies
+          facts={facts}
+          answer={answer}
+          blow={blow}
+          units={units}
+          panel={struck.folded.panel.id}
+          crowded={findings.find(f => f.rule === 'touches')?.about[1]}
+        />
       )}
     </div>
   );
@@ -71,12 +80,15 @@ function Remedies({
   blow,
   units,
   panel,
+  crowded,
 }: {
   facts: Facts;
   answer: StrikeAnswer;
   blow: Blow;
   units: UnitSystem;
   panel: string;
+  /** the part that is touched or crowded */
+  crowded: string | undefined;
 }) {
   const dispatch = useDo();
   const [tried, setTried] = useState<readonly Tried[]>([]);
@@ -109,13 +121,15 @@ function Remedies({
       <ul className="mt-1 grid gap-1.5">
         {tried.map(t => {
           const a = found(t.key);
+          const good = a?.ok && helps(answer, a.value, crowded);
           return (
             <li key={t.remedy.id} className="rounded-[3px] border border-scribe bg-paper p-2.5">
               <p className="font-semibold">{t.remedy.text}</p>
               <p className="text-[13px] text-ink2">
-                {a ? told(a, answer, t.addedKg, units) : 'being tried …'}
+                {a ? told(a, answer, crowded, t.addedKg, units) : 'being tried …'}
+                {a?.ok && !good && '. It does not help.'}
               </p>
-              {a?.ok && (
+              {good && (
                 <Button
                   className="mt-1.5 w-full"
                   onClick={() => dispatch(remedyApplied(t.remedy.apply(facts.document)))}
@@ -138,7 +152,10 @@ function tryOut(facts: Facts, remedy: StruckRemedy, blow: Blow) {
   const panels = foldBuild(document, buildOf(document.plan, facts.build.id));
   const joints = resolveJoints(document, rig, panels);
   const folded = panels.find(p => p.panel.id === remedy.panel) as (typeof panels)[number];
-  const wish = wishOf({ rig, joints, document }, folded, forceOf(rig, folded, { ...blow, places: {} }), {
+  const at = blow.places[remedy.panel];
+  const wish = wishOf({ rig, joints, document }, folded, forceOf(rig, folded, blow), {
+    // where the reader has put the rock, else at the new worst place
+    ...(at ? { at } : {}),
     rests: blow.rests,
     hold: blow.hold,
   });
@@ -151,7 +168,13 @@ function tryOut(facts: Facts, remedy: StruckRemedy, blow: Blow) {
 }
 
 /** What a remedy brings, in words. */
-function told(a: Result<StrikeAnswer>, before: StrikeAnswer, addedKg: number, units: UnitSystem): string {
+function told(
+  a: Result<StrikeAnswer>,
+  before: StrikeAnswer,
+  crowded: string | undefined,
+  addedKg: number,
+  units: UnitSystem,
+): string {
   if (!a.ok) return `No answer: ${a.fault}.`;
   const v = a.value;
   const size = (mm: number): string => {
@@ -159,10 +182,11 @@ function told(a: Result<StrikeAnswer>, before: StrikeAnswer, addedKg: number, un
     return `${f.value}\u00a0${f.unit}`;
   };
   const mass = massFigure(addedKg, units, true);
+  const [was, is] = [gapTo(before, crowded), gapTo(v, crowded)];
   return [
-    v.gapMm === undefined || before.gapMm === undefined
+    was === undefined || is === undefined
       ? `gives ${size(v.deflectionMm)}`
-      : `gap ${size(v.gapMm)} (${v.gapMm >= before.gapMm ? '+' : ''}${size(v.gapMm - before.gapMm)})`,
+      : `gap ${size(is)} (${is >= was ? '+' : ''}${size(is - was)})`,
     v.reached < 1 ? `gives way at ${fixed((v.gaveWayAt ?? v.reached) * 100, 0)} %` : '',
     v.dentMm === undefined ? '' : `dent ${size(v.dentMm)}`,
     `${fixed(v.ringHz, 0)}\u00a0Hz`,

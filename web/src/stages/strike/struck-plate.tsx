@@ -1,4 +1,5 @@
 import {
+  asAtRest,
   type Figure,
   fixed,
   HEARD_BELOW,
@@ -81,6 +82,10 @@ export function StruckPlate({
     );
   const v = answer.value;
   const part = facts.rig.components.find(c => c.id === v.gapTo);
+  const resting =
+    v.gapMm !== undefined &&
+    v.gapTo !== undefined &&
+    asAtRest(facts, panel.id, { component: v.gapTo, gapMm: v.gapMm });
   const touches = v.gapMm !== undefined && v.gapMm < 0;
   const size = (mm: number) => lengthFigure(mm, units, units === 'metric');
   const load = (n: number): string => {
@@ -114,7 +119,10 @@ export function StruckPlate({
             of={size(v.gapMm)}
             meaning={
               touches ? (
-                <b className="text-oxide">it reaches the {part?.name ?? v.gapTo}</b>
+                <b className="text-oxide">
+                  it reaches the {part?.name ?? v.gapTo}
+                  {resting && ', as it does at rest'}
+                </b>
               ) : (
                 `to the ${part?.name ?? v.gapTo}`
               )
