@@ -193,3 +193,27 @@ describe('Strike', () => {
     await phone.browserContext().close();
   }, 100_000);
 });
+
+describe('Strike without WebGL', () => {
+  it('draws the belly as a map, and names the plates that give way at the share they gave way at', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.evaluateOnNewDocument(() => {
+      const real = HTMLCanvasElement.prototype.getContext;
+      HTMLCanvasElement.prototype.getContext = function (
+        this: HTMLCanvasElement,
+        kind: string,
+        ...rest: unknown[]
+      ) {
+        return kind.startsWith('webgl') ? null : Reflect.apply(real, this, [kind, ...rest]);
+      } as typeof real;
+    });
+    await page.goto(server.at('/plan/pebble-tray/strike'));
+    await allStruck(page);
+    expect(await page.$('[aria-label^="The belly from below"]')).not.toBeNull();
+    expect(await page.evaluate(() => document.body.innerText.includes('in space'))).toBe(false);
+    await says(page, /gives way at \d+ % of the force/);
+    await says(page, 'It gives way: the figures are for');
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  }, 150_000);
+});

@@ -1,7 +1,7 @@
 import { HEAD_NAMES, type Head, MATERIALS, type SheetChoice, tradeName } from '@plate-fold/core';
 
 /** A sheet as it is asked for at the counter: `3/16 in steel`. */
-export function sheetName(s: SheetChoice): string {
+export function sheetName(s: Pick<SheetChoice, 'material' | 'thickness' | 'gauge'>): string {
   const m = MATERIALS[s.material];
   return `${s.gauge ?? tradeName(m.family, s.thickness)} ${m.short}`;
 }

@@ -29,11 +29,11 @@ import { css, rampColour } from './ramp';
 import { legendOf, mostGiven, SHOWN, SHOWN_NAMES, type Shown } from './shown';
 import { StrikeTable } from './strike-table';
 import { StruckPlate } from './struck-plate';
-import { type Belly, type Blow, useStrikes } from './use-strikes';
+import { type Belly, type Blow, forceOf, useStrikes } from './use-strikes';
 
 const CASES: readonly (readonly [StrikeCase, string])[] = [
   ['set-down', 'set down'],
-  ['ledge-drop', 'dropped off a ledge'],
+  ['ledge-drop', 'off a ledge'],
   ['jack', 'on a jack'],
   ['own', 'own force'],
 ];
@@ -42,8 +42,8 @@ const HOLD_NAMES: Readonly<Record<Hold, string>> = {
   held: 'fully, the stiff bound',
   free: 'not at all, the soft bound',
 };
-const VIEWS = ['space', 'map', 'table'] as const;
-type View = (typeof VIEWS)[number];
+type View = 'space' | 'map' | 'table';
+const VIEWS: readonly View[] = hasWebGl() ? ['space', 'map', 'table'] : ['map', 'table'];
 const VIEW_NAMES: Readonly<Record<View, string>> = {
   space: 'in space',
   map: 'as a map',
@@ -67,7 +67,7 @@ export function StrikeStage() {
     places: {},
   });
   const [shown, setShown] = useState<Shown>('deflection');
-  const [view, setView] = useState<View>(hasWebGl() ? 'space' : 'map');
+  const [view, setView] = useState<View>(VIEWS[0] as View);
   const [exaggerated, setExaggerated] = useState(1);
   const [beside, setBeside] = useState(NO_BUILD);
   const [eye, setEye] = useState<Eye>();
@@ -121,8 +121,8 @@ export function StrikeStage() {
       }),
     );
   }, [told, mine, facts, document, units, dispatch]);
-  const force = mine.find(s => s.answer?.ok)?.answer;
-  const forceN = force?.ok ? force.value.forceN : 0;
+  const forces = mine.map(s => forceOf(facts.rig, s.folded, blow)).sort((a, b) => a - b);
+  const [least = 0, greatest = least] = [forces[0], forces.at(-1)];
   const patch = lengthFigure(PATCH, units);
   const total = struck.flat().length;
   const picture = (i: number, scale: SheetScale) => (
@@ -235,10 +235,16 @@ export function StrikeStage() {
         <div className="p-4">
           <h2 className="text-[19px] font-bold">Under the rock</h2>
           <p className="text-[13px] text-ink2">
-            {forceN > 0 && (
+            {least > 0 && (
               <>
-                <span className="fig">{loadFigure(forceN, units).value}</span>{' '}
-                {loadFigure(forceN, units).unit} on a square of {patch.value} {patch.unit}, at each plate’s
+                <span className="fig">{loadFigure(least, units).value}</span>
+                {greatest > least + 1 && (
+                  <>
+                    {' to '}
+                    <span className="fig">{loadFigure(greatest, units).value}</span>
+                  </>
+                )}{' '}
+                {loadFigure(least, units).unit} on a square of {patch.value} {patch.unit}, at each plate’s
                 worst place unless you move the rock.{' '}
               </>
             )}

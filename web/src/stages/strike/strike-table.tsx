@@ -43,11 +43,12 @@ export function StrikeTable({
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it
     <section className="h-full overflow-auto bg-ground p-3" aria-label="Figures of every plate" tabIndex={0}>
+      <p className="sticky left-0 pb-2 text-[13px] text-ink2">
+        Stress as a share of yield, away from bolts; the joint that is asked the most, as a share of what it
+        bears. Estimates.
+      </p>
       <table className="w-full border-collapse text-[14px]">
-        <caption className="pb-2 text-left text-[13px] text-ink2">
-          Stress as a share of yield, away from bolts; the joint that is asked the most, as a share of what it
-          bears. Estimates.
-        </caption>
+        <caption className="sr-only">What a strike does to every plate</caption>
         <thead>
           <tr className="border-b border-ink text-left">
             {head.map((h, i) => (

@@ -9,16 +9,18 @@ import {
   massFigure,
   type StruckRung,
   valueFor,
+  withSheet,
 } from '@plate-fold/core';
 import { useMemo, useState } from 'react';
-import { buildCopied, sheetChosen } from '../../app/plan-slice';
+import { buildCopied, remedyApplied } from '../../app/plan-slice';
 import { useApp, useDo } from '../../app/store';
 import { Button } from '../../ui/button';
 import { Chips } from '../../ui/chips';
 import { Fig } from '../../ui/figure';
 import { MeasureInput } from '../../ui/measure-input';
 import { sheetName } from '../../ui/names';
-import { limitsOf, Progress, struckOf } from './ladder-tab';
+import { Progress } from './ladder-progress';
+import { limitsOf, struckOf } from './rungs';
 import { useLadder } from './use-ladder';
 
 const GOAL_NAMES: Readonly<Record<Goal, string>> = {
@@ -49,19 +51,17 @@ export function BestTab({ facts }: { facts: Facts }) {
   };
   const best = bestBuild(fit, valueFor(goal), ties);
   const stuck = facts.panels.filter((_, i) => (ladders[i]?.length ?? 0) > 0 && fit[i]?.length === 0);
+  // one edit, so that one undo takes it back
   const accept = (): void => {
     if (!best) return;
-    facts.panels.forEach((p, i) => {
-      const r = best.rungs[i] as StruckRung;
-      const { gauge: _, ...kept } = p.sheet;
-      dispatch(
-        sheetChosen({
-          build: facts.build.id,
-          panels: [p.panel.id],
-          sheet: { ...kept, material: r.material, thickness: r.thickness, gauge: r.gauge },
-        }),
-      );
-    });
+    dispatch(
+      remedyApplied(
+        facts.panels.reduce(
+          (doc, p, i) => withSheet(doc, facts.build.id, p.panel.id, best.rungs[i] as StruckRung),
+          facts.document,
+        ),
+      ),
+    );
   };
   return (
     <div className="p-3">
@@ -136,14 +136,7 @@ export function BestTab({ facts }: { facts: Facts }) {
                       {p.panel.mark} {p.panel.name}
                     </th>
                     <td className="pr-2 text-ink2">{sheetName(p.sheet)}</td>
-                    <td className="pr-2 font-semibold">
-                      {sheetName({
-                        material: r.material,
-                        thickness: r.thickness,
-                        gauge: r.gauge,
-                        finish: 'raw',
-                      })}
-                    </td>
+                    <td className="pr-2 font-semibold">{sheetName(r)}</td>
                     <td className="pr-2 text-right">
                       <Fig of={massFigure(r.massKg, units)} />
                     </td>
@@ -186,6 +179,6 @@ function whatStops(facts: Facts, rungs: readonly StruckRung[], limits: Parameter
     .map(r => ({ r, wrong: breaks(facts, r, limits) }))
     .sort((a, b) => a.wrong.length - b.wrong.length || a.r.massKg - b.r.massKg);
   return nearest
-    ? `${sheetName({ material: nearest.r.material, thickness: nearest.r.thickness, gauge: nearest.r.gauge, finish: 'raw' })} comes nearest and breaks ${nearest.wrong.join(' and ')}`
+    ? `${sheetName(nearest.r)} comes nearest and breaks ${nearest.wrong.join(' and ')}`
     : 'none has been struck';
 }

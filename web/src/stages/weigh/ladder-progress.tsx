@@ -1,0 +1,19 @@
+import { Button } from '../../ui/button';
+import type { useLadder } from './use-ladder';
+
+/** How far the ladder has come; stops it and lets it go on. */
+export function Progress({ ladder }: { ladder: ReturnType<typeof useLadder> }) {
+  if (ladder.waiting === 0) return null;
+  return (
+    <span role="status" className="flex items-center gap-3 text-[14px]">
+      {ladder.waiting === undefined
+        ? 'laying out the sheets …'
+        : ladder.stopped
+          ? `${ladder.waiting} of ${ladder.total} sheets not struck`
+          : `striking ${ladder.waiting} of ${ladder.total} sheets …`}
+      <Button onClick={ladder.stopped ? ladder.goOn : ladder.stop}>
+        {ladder.stopped ? 'Go on' : 'Stop'}
+      </Button>
+    </span>
+  );
+}
