@@ -112,6 +112,45 @@ function geometryOf(triangles: readonly Triangle[]): BufferGeometry {
   return g;
 }
 
+const creasesKept = new WeakMap<Uint32Array, Uint32Array>();
+/**
+ * Edges of a surface that are drawn: its rims, and folds sharper than the crease; pairs of corners. Worked out once for its
+ * triangles: moving or colouring them changes nothing of it.
+ */
+function creasesOf({ coordinates: c, triangles: t }: ColouredSurface): Uint32Array {
+  const known = creasesKept.get(t);
+  if (known) return known;
+  const count = c.length / 3;
+  const sharp = Math.cos(inUnit(CREASE));
+  const normals = new Float32Array(t.length);
+  const [a, b, d] = [new Vector3(), new Vector3(), new Vector3()];
+  /** first triangle at every edge, by its corners */
+  const first = new Map<number, number>();
+  const flat = new Set<number>();
+  for (let e = 0; e < t.length; e += 3) {
+    a.fromArray(c, 3 * (t[e] as number));
+    b.fromArray(c, 3 * (t[e + 1] as number)).sub(a);
+    d.fromArray(c, 3 * (t[e + 2] as number)).sub(a);
+    b.cross(d).normalize().toArray(normals, e);
+    for (let i = 0; i < 3; i++) {
+      const [p, q] = [t[e + i] as number, t[e + ((i + 1) % 3)] as number];
+      const key = Math.min(p, q) * count + Math.max(p, q);
+      const other = first.get(key);
+      if (other === undefined) first.set(key, e);
+      else {
+        let dot = 0;
+        for (let k = 0; k < 3; k++) dot += (normals[e + k] as number) * (normals[other + k] as number);
+        if (Math.abs(dot) > sharp) flat.add(key);
+      }
+    }
+  }
+  const pairs: number[] = [];
+  for (const key of first.keys()) if (!flat.has(key)) pairs.push(Math.floor(key / count), key % count);
+  const made = Uint32Array.from(pairs);
+  creasesKept.set(t, made);
+  return made;
+}
+
 const inUnit = (deg: number): number => (deg * Math.PI) / 180;
 
 /**
@@ -252,6 +291,9 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
       g.setAttribute('color', new BufferAttribute(s.colours, 3));
       g.setIndex(new BufferAttribute(s.triangles, 1));
       g.computeVertexNormals();
+      const edges = new BufferGeometry();
+      edges.setAttribute('position', g.getAttribute('position'));
+      edges.setIndex(new BufferAttribute(creasesOf(s), 1));
       const surface = new Mesh(
         g,
         material(
@@ -264,7 +306,7 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
       fields.add(
         surface,
         new LineSegments(
-          new EdgesGeometry(g, CREASE),
+          edges,
           material(
             'line field',
             () => new LineBasicMaterial({ transparent: true, opacity: 0.7 }),

@@ -218,8 +218,7 @@ export function NestView() {
             <figure key={i}>
               <figcaption className="mb-1 flex items-center gap-3 text-[14px]">
                 <span className="flex-1">
-                  <b>{sheetName({ material: s.material, thickness: s.thickness, finish: 'raw' })}</b>{' '}
-                  {formatLength(s.size[0], units)} × {formatLength(s.size[1], units)},{' '}
+                  <b>{sheetName(s)}</b> {formatLength(s.size[0], units)} × {formatLength(s.size[1], units)},{' '}
                   <span className="fig">{fixed(s.yield * 100, 0)}</span> % used
                 </span>
                 <Button
