@@ -80,7 +80,7 @@ export async function openPage(
 ): Promise<Page & { faults: string[] }> {
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
-  page.setDefaultTimeout(10_000);
+  page.setDefaultTimeout(20_000);
   await page.setViewport(view);
   await page.evaluateOnNewDocument(
     p => {
@@ -103,7 +103,7 @@ export const words = (page: Page): Promise<string> =>
   page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
 
 /** Waits until the page says something. */
-export async function says(page: Page, text: string | RegExp, timeout = 10_000): Promise<void> {
+export async function says(page: Page, text: string | RegExp, timeout = 20_000): Promise<void> {
   const { source, flags } =
     typeof text === 'string' ? { source: text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), flags: '' } : text;
   try {

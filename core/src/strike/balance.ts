@@ -1,7 +1,8 @@
 import { type Bent, moved, unbent } from './bent';
 import { type Contact, contactForce, contactStiffness } from './contact';
-import { bentElement, foretell, nothingForetold } from './corotate';
+import { bentElement, foretell } from './corotate';
 import { POINTS } from './element';
+import { nothingForetold } from './foretold';
 import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
 import { incidenceOf, type ShellModel, triangleCount } from './model';
 import { restOf } from './own-moves';

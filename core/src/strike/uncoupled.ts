@@ -26,6 +26,22 @@ export interface Uncoupled {
 
 const FIXED = Float64Array.of(1, 0, 0, 0, 1, 0, 0, 0, 1);
 
+/** Sine of the angle between two flats up to which they are one: what the rounding of corners alone makes of it. */
+const ONE_PLANE = 1e-11;
+
+function alike(a: Float64Array, b: Float64Array): boolean {
+  if (a === b) return true;
+  const [x, y, z, u, v, w] = [a[6], a[7], a[8], b[6], b[7], b[8]] as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  return Math.hypot(y * w - z * v, z * u - x * w, x * v - y * u) < ONE_PLANE;
+}
+
 /** Axes of every flat, the fixed ones where it is level. */
 function flatAxes({ mesh }: ShellModel): readonly Float64Array[] {
   const out: Float64Array[] = [];
@@ -36,19 +52,10 @@ function flatAxes({ mesh }: ShellModel): readonly Float64Array[] {
     cornersOf(mesh, e, corners);
     const axes = new Float64Array(9);
     triangleAxes(corners, axes);
-    out[f] = Math.abs(axes[8] as number) > 1 - 1e-12 ? FIXED : axes;
+    out[f] = alike(axes, FIXED) ? FIXED : axes;
   }
   return out;
 }
-
-const alike = (a: Float64Array, b: Float64Array): boolean =>
-  a === b ||
-  Math.abs(
-    (a[6] as number) * (b[6] as number) +
-      (a[7] as number) * (b[7] as number) +
-      (a[8] as number) * (b[8] as number),
-  ) >
-    1 - 1e-12;
 
 /** Axes of every node that lies in one plane and bears nothing but its triangles; undefined for the others. */
 function nodeAxes(model: ShellModel): (Float64Array | undefined)[] {
