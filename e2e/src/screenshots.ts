@@ -133,7 +133,7 @@ const SHOTS: readonly Shot[] = [
 /** Makes the pictures of the main views from the demo data. Names given as arguments are made alone. */
 async function main(only: readonly string[]): Promise<void> {
   await mkdir(OUT, { recursive: true });
-  const [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
+  const [browser, server] = await Promise.all([openBrowser({ composited: true }), TestServer.open()]);
   try {
     for (const shot of SHOTS.filter(s => only.length === 0 || only.includes(s.name))) {
       const page = await openPage(browser, shot.view, { theme: shot.theme ?? 'light' });

@@ -1,5 +1,5 @@
 import type { Browser, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest';
 import { seriousFaults } from './axe';
 import { DESK, openBrowser, openPage, PHONE, press, saved, says, TestServer, tally } from './browser';
 
@@ -29,11 +29,15 @@ const allStruck = (page: Page): Promise<unknown> =>
     { timeout: 120_000 },
   );
 
-describe('Strike', () => {
+describe('a strike in the background', () => {
   it('strikes the plates one after another, can be stopped, and never holds the page up', {
     timeout: 240_000,
+    // what is long is measured by the clock, on a machine that others may use too
+    retry: 2,
   }, async () => {
-    const page = await openPage(browser, DESK, { units: 'metric' });
+    const composited = await openBrowser({ composited: true });
+    onTestFinished(() => composited.close());
+    const page = await openPage(composited, DESK, { units: 'metric' });
     await page.evaluateOnNewDocument(() => {
       const w = window as unknown as { long: number[] };
       w.long = [];
@@ -64,9 +68,10 @@ describe('Strike', () => {
     // the foot of the page follows the strike
     expect(await tally(page, 'Least gap, struck')).toMatch(/mm/);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
   });
+});
 
+describe('Strike', () => {
   // one page for what follows: the answers it has found are kept
   let page: Awaited<ReturnType<typeof openPage>>;
   beforeAll(async () => {
