@@ -47,7 +47,7 @@ export function weighOne(document: PlanDocument, buildId: string): BuildWeight {
   const rig = presentRig(document.rig);
   const build = buildOf(document.plan, buildId);
   const panels = foldBuild(document, build);
-  return weighBuild(build.id, rig, panels, resolveJoints(document, rig, panels), document.plan.crossbars);
+  return weighBuild(build, rig, panels, resolveJoints(document, rig, panels), document.plan);
 }
 
 /** Weights of all builds in the plan's order; the one already looked at is not computed again. */
@@ -77,7 +77,7 @@ export function gatherFacts(document: PlanDocument, buildId?: string): Facts {
     lowestBare: lowestPoint(rig, []),
     angles: groundAngles(rig, panels),
     anglesBare: groundAngles(rig, []),
-    weight: weighBuild(build.id, rig, panels, joints, document.plan.crossbars),
+    weight: weighBuild(build, rig, panels, joints, document.plan),
     // the order of the hands is worked out when somebody asks for it
     get sequence(): Sequence {
       sequence ??= installation(document, rig, panels, joints);

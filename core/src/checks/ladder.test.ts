@@ -28,7 +28,7 @@ const facts: Facts = (() => {
 const words = wordsIn('metric');
 
 describe('the ladder of a plate', () => {
-  const rungs = ladderSheets().map(s => rungOf(facts, 'plate-b', s, words));
+  const rungs = ladderSheets('inch').map(s => rungOf(facts, 'plate-b', s, words));
   it('holds every material and thickness of the catalogue, each once', () => {
     expect(new Set(rungs.map(r => r.id)).size).toBe(rungs.length);
     expect(new Set(rungs.map(r => r.material))).toEqual(new Set(MATERIAL_IDS));
@@ -60,7 +60,7 @@ describe('the ladder of a plate', () => {
     // a small brake folds the thin sheets of a metal and not the thick ones
     const shop = { ...SHOPS[1]!, brake: { ...SHOPS[1]!.brake, force: 300 } };
     const small = gatherFacts({ ...facts.document, plan: { ...facts.document.plan, shop } });
-    const steel = ladderSheets()
+    const steel = ladderSheets('inch')
       .filter(s => s.material === 'steel-ar400')
       .map(s => rungOf(small, 'plate-b', s, words).against.some(t => /the brake of .* gives/.test(t)));
     expect(steel).toContain(true);

@@ -1,6 +1,6 @@
 import { type FoldedPanel, foldPanel } from '../fold';
 import { type SheetChoice, withSheet } from '../plan';
-import { MATERIAL_IDS, type MaterialId, stockThicknesses } from '../sheet';
+import { MATERIAL_IDS, type MaterialId, type Stock, stockThicknesses } from '../sheet';
 import type { StrikeAnswer } from '../strike';
 import { panelCost } from '../weigh';
 import type { Facts } from './facts';
@@ -20,7 +20,7 @@ export interface Rung {
   readonly gauge: string;
   readonly folded: FoldedPanel;
   readonly massKg: number;
-  /** at invented default rates, dollars */
+  /** of making it, dollars */
   readonly cost: number;
   /** why it cannot be made or must not be used, in sentences; none where it can */
   readonly against: readonly string[];
@@ -29,9 +29,11 @@ export interface Rung {
 /** The rules that a sheet alone can break, whatever a strike finds. */
 const SHEET_RULES = [bend, brake, blank, hotPart];
 
-/** Every sheet of the catalogue for one plate, light to heavy. */
-export function ladderSheets(): readonly { material: MaterialId; thickness: number; gauge: string }[] {
-  return MATERIAL_IDS.flatMap(material => stockThicknesses(material).map(s => ({ material, ...s })));
+/** Every sheet of the catalogue in one kind of stock, by material, thin to thick. */
+export function ladderSheets(
+  stock: Stock,
+): readonly { material: MaterialId; thickness: number; gauge: string }[] {
+  return MATERIAL_IDS.flatMap(material => stockThicknesses(material, stock).map(s => ({ material, ...s })));
 }
 
 /** One rung of a plate's ladder: the plate in that sheet, its finish kept. */
@@ -58,7 +60,7 @@ export function rungOf(
     ...of,
     folded,
     massKg: folded.massKg,
-    cost: panelCost(folded).total,
+    cost: panelCost(folded, facts.weight.rates).total,
     against,
   };
 }

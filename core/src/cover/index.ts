@@ -3,3 +3,4 @@ export * from './gaps';
 export * from './ground';
 export * from './propose';
 export * from './shadow';
+export * from './shield';

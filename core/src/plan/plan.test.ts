@@ -66,6 +66,21 @@ describe('a plate-fold/1 document', () => {
       d => (d.plan.panels[0].openings[0].shape.rect = [1, 2]),
     ],
     ['rig.mounts[0].at', d => (d.rig.mounts[0].at = [1, 2])],
+    [
+      'plan.builds[0].sheets.plate-a.material is "steel-1018", but must be one of steel-hr36',
+      d => (d.plan.builds[0].sheets['plate-a'].material = 'steel-1018'),
+    ],
+    [
+      'plan.rates.cut.value is not a number',
+      d => (d.plan.rates = { cut: { value: Number.NaN, source: '' } }),
+    ],
+    ['plan.rates.cut.value is -2', d => (d.plan.rates = { cut: { value: -2, source: 'a typing error' } })],
+    ['plan.money.taxPercent is 700', d => (d.plan.money = { taxPercent: 700 })],
+    ['plan.fenders.front.before is 0, but must be above 0', d => (d.plan.fenders = { front: { before: 0 } })],
+    [
+      'plan.priorities[1] is "magic", but must be one of weight',
+      d => (d.plan.priorities = ['cost', 'magic']),
+    ],
   ])('says "%s"', (message, change) => {
     expect(broken(change)).toContain(message);
   });

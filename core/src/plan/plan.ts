@@ -151,6 +151,8 @@ export interface Build {
   readonly name: string;
   readonly sheets: Readonly<Record<string, SheetChoice>>;
   readonly note?: string;
+  /** what somebody asks for its plates (a shop's offer, a sale), dollars, in place of what they cost to make */
+  readonly offer?: { readonly price: number; readonly source: string };
 }
 export interface Method {
   readonly start: Start;
@@ -165,7 +167,42 @@ export interface Limits {
   readonly minClearance?: number;
   /** climb of the ray that looks from ahead, degrees; 20 unless set */
   readonly aheadDegrees?: number;
+  /** dent that may stay after a strike, mm */
+  readonly maxDent?: number;
+  /** lowest tone a plate may ring at, Hz */
+  readonly minRing?: number;
+  /** different sheets that may be bought */
+  readonly maxSheets?: number;
+  /** what the plates may be of; anything unless set */
+  readonly materials?: readonly MaterialId[];
 }
+/** A price that can be entered: sheet and finish by kind, work by the piece. */
+export type RateId =
+  | `sheet ${MaterialId}`
+  | `finish ${Exclude<SheetFinish, 'raw'>}`
+  | 'cut'
+  | 'bend'
+  | 'fastener kg'
+  | 'fastener';
+/** The owner's own rates, dollars, each with where it is from. */
+export type RatesEntered = Readonly<
+  Partial<Record<RateId, { readonly value: number; readonly source: string }>>
+>;
+/** What comes on top of a build's price, and what it is held against, dollars. */
+export interface Money {
+  readonly shipping?: number;
+  readonly taxPercent?: number;
+  /** what a hit would cost without plates */
+  readonly repair?: number;
+  readonly deductible?: number;
+}
+/** What owners weigh builds by. */
+export const PRIORITIES = ['weight', 'toughness', 'quiet', 'cost', 'corrosion', 'theft'] as const;
+export type Priority = (typeof PRIORITIES)[number];
+/** Heights of the fenders' edges over the wheels' middles, mm, by axle, as far as they were measured. */
+export type FenderHeights = Readonly<
+  Partial<Record<'front' | 'rear', { readonly before?: number; readonly after?: number }>>
+>;
 /** What the chosen shop can bend and cut from. Lengths in mm, force in kN. */
 export interface Shop {
   readonly id: string;
@@ -205,6 +242,11 @@ export interface Plan {
   readonly method: Method;
   readonly limits: Limits;
   readonly shop?: Shop;
+  readonly rates?: RatesEntered;
+  readonly money?: Money;
+  /** what matters to the owner, most first */
+  readonly priorities?: readonly Priority[];
+  readonly fenders?: FenderHeights;
 }
 export interface PlanDocument {
   readonly format: typeof FORMAT;

@@ -23,6 +23,7 @@ import {
   LUBES,
   NUTS,
   OPENING_KINDS,
+  PRIORITIES,
   STARTS,
   WASHERS,
 } from './plan';
@@ -210,6 +211,23 @@ export const sheetSchema = yup.object({
   gauge: yup.string(),
 });
 
+/** No price is above it: what is has lost its decimal point. */
+const MOST_DOLLARS = 1e6;
+const dollars = () => notNegative().max(MOST_DOLLARS);
+const rate = yup.object({ value: dollars(), source: text() }).optional().default(undefined);
+const RATE_IDS = [
+  ...MATERIAL_IDS.map(m => `sheet ${m}`),
+  ...FINISHES.filter(f => f !== 'raw').map(f => `finish ${f}`),
+  'cut',
+  'bend',
+  'fastener kg',
+  'fastener',
+];
+const fender = yup
+  .object({ before: yup.number().moreThan(0).max(3000), after: yup.number().moreThan(0).max(3000) })
+  .optional()
+  .default(undefined);
+
 export const planSchema = yup
   .object({
     id: id(),
@@ -289,6 +307,7 @@ export const planSchema = yup
         name: id(),
         sheets: record(sheetSchema, 'must be a sheet'),
         note: yup.string(),
+        offer: yup.object({ price: dollars(), source: text() }).optional().default(undefined),
       }),
     ).min(1),
     activeBuild: id(),
@@ -307,8 +326,27 @@ export const planSchema = yup
         budget: yup.number().moreThan(0),
         minClearance: yup.number().min(0),
         aheadDegrees: yup.number().min(3).max(60),
+        maxDent: yup.number().min(0),
+        minRing: yup.number().min(0),
+        maxSheets: yup.number().integer().min(1),
+        materials: yup.array().of(oneOf(MATERIAL_IDS)).optional(),
       })
       .required(),
+    rates: yup
+      .object(Object.fromEntries(RATE_IDS.map(r => [r, rate])))
+      .optional()
+      .default(undefined),
+    money: yup
+      .object({
+        shipping: yup.number().min(0).max(MOST_DOLLARS),
+        taxPercent: yup.number().min(0).max(100),
+        repair: yup.number().moreThan(0).max(MOST_DOLLARS),
+        deductible: yup.number().moreThan(0).max(MOST_DOLLARS),
+      })
+      .optional()
+      .default(undefined),
+    priorities: yup.array().of(oneOf(PRIORITIES)).optional(),
+    fenders: yup.object({ front: fender, rear: fender }).optional().default(undefined),
     shop: yup
       .object({
         id: id(),

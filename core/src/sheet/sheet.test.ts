@@ -10,6 +10,7 @@ import {
   minimumRadius,
   parseThickness,
   plateStiffness,
+  stockOf,
   stockThicknesses,
   tradeName,
 } from './index';
@@ -92,10 +93,18 @@ describe('equal ladders', () => {
 
 describe('stock', () => {
   it('rises in thickness and names each row', () => {
-    for (const id of MATERIAL_IDS) {
-      const rows = stockThicknesses(id);
-      expect(rows.length).toBeGreaterThan(2);
-      rows.slice(1).forEach((r, i) => expect(r.thickness).toBeGreaterThan(rows[i]?.thickness ?? 0));
-    }
+    for (const id of MATERIAL_IDS)
+      for (const stock of ['inch', 'metric'] as const) {
+        const rows = stockThicknesses(id, stock);
+        expect(rows.length).toBeGreaterThan(2);
+        rows.slice(1).forEach((r, i) => expect(r.thickness).toBeGreaterThan(rows[i]?.thickness ?? 0));
+        // a trade name is what a dealer is asked for: typed, it gives the thickness back
+        for (const r of rows) {
+          expect(parseThickness(r.gauge, id, 'metric')).toMatchObject({ ok: true });
+          const back = parseThickness(r.gauge, id, 'metric');
+          if (back.ok) expect(back.value).toBeCloseTo(r.thickness, 1);
+          expect(stockOf(id, r.thickness)).toBe(stock);
+        }
+      }
   });
 });

@@ -1,30 +1,8 @@
 import type { ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { distance2, signedArea, vertex } from '../geometry';
-import type { SheetFinish } from '../plan';
-import type { MaterialId } from '../sheet';
-
-/** Every price here is an invented default, in dollars: shown as such, meant to be replaced by a shop's own. */
-export const RATES = {
-  note: 'invented defaults',
-  /** per kg of blank */
-  sheetPerKg: {
-    'steel-hr36': 2.2,
-    'steel-hsla50': 2.53,
-    'steel-ar400': 4.4,
-    'stainless-304': 6.6,
-    'al-5052-h32': 5.7,
-    'al-6061-t6': 6.4,
-    'uhmw-pe': 4.8,
-  } satisfies Record<MaterialId, number>,
-  /** per metre of cut and mm of thickness */
-  cutPerMetreMm: 0.35,
-  perBend: 6,
-  /** per m², both faces once */
-  finishPerM2: { raw: 0, powder: 38, paint: 14, zinc: 30 } satisfies Record<SheetFinish, number>,
-  perFastenerKg: 9,
-  perFastener: 0.35,
-} as const;
+import type { Money } from '../plan';
+import { RATES, type Rates } from './rates';
 
 export interface PanelCost {
   readonly sheet: number;
@@ -49,14 +27,79 @@ export function cutLength(p: FoldedPanel): number {
   return (base + sides + holes) / 1000;
 }
 
-/** Price of a panel at the default rates. */
-export function panelCost(p: FoldedPanel): PanelCost {
-  const sheet = p.massKg * RATES.sheetPerKg[p.sheet.material];
-  const cutting = cutLength(p) * p.sheet.thickness * RATES.cutPerMetreMm;
-  const bending = p.bends.filter(b => b.angle !== 0).length * RATES.perBend;
-  const finish = (p.blank.areaMm2 / 1e6) * RATES.finishPerM2[p.sheet.finish];
+/** What making a panel costs, dollars; at the default rates unless others are given. */
+export function panelCost(p: FoldedPanel, rates: Rates = RATES): PanelCost {
+  const sheet = p.massKg * rates.sheetPerKg[p.sheet.material];
+  const cutting = cutLength(p) * p.sheet.thickness * rates.cutPerMetreMm;
+  const bending = p.bends.filter(b => b.angle !== 0).length * rates.perBend;
+  const finish = (p.blank.areaMm2 / 1e6) * rates.finishPerM2[p.sheet.finish];
   return { sheet, cutting, bending, finish, total: sheet + cutting + bending + finish };
 }
 
-export const hardwareCost = (joints: readonly ResolvedJoint[]): number =>
-  joints.reduce((sum, j) => sum + j.massKg * RATES.perFastenerKg + j.parts.length * RATES.perFastener, 0);
+/** Bolts, nuts, washers and spacers of some joints, dollars. */
+export const hardwareCost = (joints: readonly ResolvedJoint[], rates: Rates = RATES): number =>
+  joints.reduce((sum, j) => sum + j.massKg * rates.perFastenerKg + j.parts.length * rates.perFastener, 0);
+
+/** What a build costs, part by part, dollars. */
+export interface BuildCost {
+  readonly sheet: number;
+  readonly cutting: number;
+  readonly bending: number;
+  readonly finish: number;
+  readonly crossbars: number;
+  readonly hardware: number;
+  /** the plates as made, or as offered where an offer was entered */
+  readonly plates: number;
+  readonly shipping: number;
+  readonly tax: number;
+  /** all of it: what the owner pays */
+  readonly total: number;
+}
+
+/**
+ * Adds up a build. An offer for the plates (a shop's price, a sale) stands in for what they would cost to make; hardware and crossbars
+ * come on top. Tax is on the goods and not on the shipping: local rules differ.
+ */
+export function buildCost(
+  panels: readonly PanelCost[],
+  hardware: number,
+  crossbars: number,
+  { shipping = 0, taxPercent = 0 }: Money = {},
+  offer?: number,
+): BuildCost {
+  const sum = (of: keyof PanelCost): number => panels.reduce((s, p) => s + p[of], 0);
+  const plates = offer ?? sum('total');
+  const tax = (plates + hardware + crossbars) * (taxPercent / 100);
+  return {
+    sheet: sum('sheet'),
+    cutting: sum('cutting'),
+    bending: sum('bending'),
+    finish: sum('finish'),
+    crossbars,
+    hardware,
+    plates,
+    shipping,
+    tax,
+    total: plates + hardware + crossbars + shipping + tax,
+  };
+}
+
+/** What is left of a budget for making the plates, dollars, after hardware, crossbars, shipping and tax. */
+export const leftForPlates = (
+  budget: number,
+  cost: Pick<BuildCost, 'hardware' | 'crossbars' | 'shipping'>,
+  { taxPercent = 0 }: Money = {},
+): number => (budget - cost.shipping) / (1 + taxPercent / 100) - cost.hardware - cost.crossbars;
+
+/** A build's cost beside what one hit would cost without it; what a prevented repair is worth is left to the owner. */
+export interface AgainstRepair {
+  readonly what: 'the repair' | 'the deductible';
+  readonly cost: number;
+  /** the build's cost in such repairs */
+  readonly times: number;
+}
+export function againstRepair(total: number, { repair, deductible }: Money = {}): readonly AgainstRepair[] {
+  const of = (what: AgainstRepair['what'], cost: number | undefined): readonly AgainstRepair[] =>
+    cost === undefined ? [] : [{ what, cost, times: total / cost }];
+  return [...of('the repair', repair), ...of('the deductible', deductible)];
+}

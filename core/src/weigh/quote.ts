@@ -1,7 +1,8 @@
 import { bendingForce, dieFor, type FoldedPanel, flatPattern, leastFlange, patternArea } from '../fold';
 import type { SheetFinish, Shop } from '../plan';
 import { MATERIALS, type MaterialId, minimumRadius } from '../sheet';
-import { cutLength, RATES } from './cost';
+import { cutLength } from './cost';
+import { RATES } from './rates';
 
 /** What a fabricator is asked to make of one plate. Lengths in mm, area in mm². */
 export interface QuoteBlank {

@@ -5,11 +5,16 @@ import { rectangle } from '../geometry';
 import type { Panel } from '../plan';
 import type { PresentRig, Rig } from '../rig';
 import {
+  againstRepair,
   axleChange,
+  buildCost,
   crossbarMass,
   cutLength,
+  leftForPlates,
   panelCost,
   RATES,
+  rateLines,
+  ratesOf,
   rideChange,
   sideChange,
   weighBuild,
@@ -140,7 +145,7 @@ describe('a build', () => {
       material: 'steel-hr36',
       mounts: [],
     } as const;
-    const w = weighBuild('A', rig, [p], [], [bar]);
+    const w = weighBuild({ id: 'A' }, rig, [p], [], { crossbars: [bar] });
     const plate = 700 * 600 * 4.7625 * 7850e-9;
     expect(w.panels[0]?.massKg).toBeCloseTo(plate, 9);
     expect(crossbarMass(bar)).toBeCloseTo(50.8 * 25.4 * 800 * 7850e-9, 9);
@@ -157,5 +162,62 @@ describe('a build', () => {
     expect(c.cutting).toBeCloseTo(2.6 * 4 * RATES.cutPerMetreMm, 9);
     expect(c.finish).toBeCloseTo(0.42 * RATES.finishPerM2.powder, 9);
     expect(c.total).toBeCloseTo(c.sheet + c.cutting + c.bending + c.finish, 9);
+  });
+});
+
+describe('rates', () => {
+  it('are the invented defaults and say so, line by line, until others are entered', () => {
+    expect(ratesOf()).toBe(RATES);
+    expect(rateLines().every(l => l.source === 'invented default' && !l.entered)).toBe(true);
+  });
+  it('that are entered stand in for their defaults alone, with their source', () => {
+    const entered = { cut: { value: 0.5, source: 'a shop, by telephone' } };
+    expect(ratesOf(entered)).toEqual({ ...RATES, cutPerMetreMm: 0.5, note: 'partly invented defaults' });
+    expect(rateLines(entered).filter(l => l.entered)).toMatchObject([
+      { id: 'cut', value: 0.5, source: 'a shop, by telephone' },
+    ]);
+  });
+  it('each reach the price they are for', () => {
+    for (const { id, value } of rateLines()) {
+      const dearer = ratesOf({ [id]: { value: value + 1, source: '' } });
+      expect(dearer, id).not.toEqual({ ...RATES, note: dearer.note });
+    }
+    const all = Object.fromEntries(rateLines().map(l => [l.id, { value: l.value, source: 'mine' }]));
+    expect(ratesOf(all)).toEqual({ ...RATES, note: 'your rates' });
+  });
+});
+
+describe('what a build costs', () => {
+  const plates = [
+    { sheet: 50, cutting: 10, bending: 12, finish: 8, total: 80 },
+    { sheet: 30, cutting: 5, bending: 0, finish: 5, total: 40 },
+  ];
+  it('is its parts, with tax on the goods and shipping on top', () => {
+    // (80 + 40 + 20 + 10) × 1.08 + 25
+    const c = buildCost(plates, 20, 10, { taxPercent: 8, shipping: 25 });
+    expect(c).toMatchObject({ sheet: 80, cutting: 15, bending: 12, finish: 13, plates: 120 });
+    expect(c.total).toBeCloseTo(187, 9);
+  });
+  it('follows an offer for the plates, whatever they would cost to make', () => {
+    expect(buildCost(plates, 20, 10, {}, 99).total).toBeCloseTo(129, 9);
+  });
+  it('leaves of a budget what makes the plates so that the whole is the budget', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 40, noNaN: true }),
+        fc.double({ min: 0, max: 90, noNaN: true }),
+        (taxPercent, shipping) => {
+          const c = buildCost(plates, 20, 10, { taxPercent, shipping });
+          expect(leftForPlates(c.total, c, { taxPercent })).toBeCloseTo(c.plates, 8);
+        },
+      ),
+    );
+  });
+  it('is told in repairs and deductibles where the owner has entered them', () => {
+    expect(againstRepair(600)).toEqual([]);
+    expect(againstRepair(600, { repair: 1200, deductible: 500 })).toEqual([
+      { what: 'the repair', cost: 1200, times: 0.5 },
+      { what: 'the deductible', cost: 500, times: 1.2 },
+    ]);
   });
 });

@@ -1,11 +1,12 @@
 import type { ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { length3, sub3, type Vec3 } from '../geometry';
-import type { Crossbar } from '../plan';
+import type { Build, Crossbar, Plan } from '../plan';
 import type { PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
 import { type AxleChange, axleChange, type Load, type RideChange, rideChange, sideChange } from './axle';
-import { hardwareCost, panelCost, RATES } from './cost';
+import { type BuildCost, buildCost, hardwareCost, panelCost } from './cost';
+import { type Rates, ratesOf } from './rates';
 
 export interface PanelWeight {
   readonly id: string;
@@ -27,8 +28,10 @@ export interface BuildWeight {
   readonly rideHeight: RideChange;
   /** right minus left, kg at the wheels */
   readonly sideKg: number;
-  /** at invented default rates */
+  /** all that the owner pays, dollars */
   readonly cost: number;
+  readonly costs: BuildCost;
+  readonly rates: Rates;
 }
 
 /** Mass of a crossbar from its section and length, kg. */
@@ -40,19 +43,21 @@ export function crossbarMass(c: Crossbar): number {
 
 /** Net = plates + crossbars + hardware − factory parts taken off, with what it does to the axles. */
 export function weighBuild(
-  id: string,
+  { id, offer }: Pick<Build, 'id' | 'offer'>,
   rig: PresentRig,
   panels: readonly FoldedPanel[],
   joints: readonly ResolvedJoint[],
-  crossbars: readonly Crossbar[],
+  { crossbars, rates: entered, money }: Pick<Plan, 'crossbars' | 'rates' | 'money'>,
 ): BuildWeight {
+  const rates = ratesOf(entered);
+  const prices = panels.map(p => panelCost(p, rates));
   const rows = panels.map(
-    (p): PanelWeight => ({
+    (p, i): PanelWeight => ({
       id: p.panel.id,
       massKg: p.massKg,
       areaMm2: p.blank.areaMm2,
       centroid: p.centroid,
-      cost: panelCost(p).total,
+      cost: prices[i]?.total ?? 0,
     }),
   );
   const sum = (loads: readonly Load[]): number => loads.reduce((s, l) => s + l.massKg, 0);
@@ -65,6 +70,13 @@ export function weighBuild(
   const removed: Load[] = rig.factoryParts.map(f => ({ massKg: -f.massKg, at: f.at }));
   const all = [...plates, ...hardware, ...bars, ...removed];
   const axles = axleChange(all, rig.rig.wheelbase);
+  const costs = buildCost(
+    prices,
+    hardwareCost(joints, rates),
+    crossbars.reduce((s, c, i) => s + (bars[i]?.massKg ?? 0) * rates.sheetPerKg[c.material], 0),
+    money,
+    offer?.price,
+  );
   const addedKg = sum(plates) + sum(bars) + sum(hardware);
   const removedKg = -sum(removed);
   return {
@@ -78,9 +90,8 @@ export function weighBuild(
     axles,
     rideHeight: rideChange(axles, rig.rig.axles),
     sideKg: sideChange(all, rig.rig.trackWidth),
-    cost:
-      rows.reduce((s, r) => s + r.cost, 0) +
-      hardwareCost(joints) +
-      bars.reduce((s, b) => s + b.massKg * RATES.sheetPerKg['steel-hr36'], 0),
+    cost: costs.total,
+    costs,
+    rates,
   };
 }

@@ -47,7 +47,9 @@ export const selectWeights = createSelector([selectFacts], (facts): readonly Bui
       known?.doc.rig === doc.rig &&
       known.doc.plan.panels === doc.plan.panels &&
       known.doc.plan.joints === doc.plan.joints &&
-      known.doc.plan.crossbars === doc.plan.crossbars;
+      known.doc.plan.crossbars === doc.plan.crossbars &&
+      known.doc.plan.rates === doc.plan.rates &&
+      known.doc.plan.money === doc.plan.money;
     if (known && same) return known.weight;
     const weight = weighOne(doc, b.id);
     weighed.set(b, { doc, weight });

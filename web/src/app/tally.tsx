@@ -100,7 +100,7 @@ function entries(
       of: { value: fixed(weight.cost, 0), unit: '$' },
       below:
         budget === undefined
-          ? 'invented rates'
+          ? weight.rates.note
           : weight.cost > budget
             ? `${fixed(weight.cost - budget, 0)} over your limit`
             : `${fixed(budget - weight.cost, 0)} under your limit`,

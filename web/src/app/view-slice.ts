@@ -1,4 +1,4 @@
-import type { UnitSystem } from '@plate-fold/core';
+import type { Stock, UnitSystem } from '@plate-fold/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 /** From where the owner looks at the underside. */
@@ -16,6 +16,8 @@ export interface ViewState {
   readonly units: UnitSystem;
   readonly side: Side;
   readonly theme: Theme;
+  /** what the dealer sells: gauges and fractions of an inch, or millimetres */
+  readonly stock: Stock;
   readonly panel?: string;
   readonly joint?: string;
   /** the build that differences are shown against */
@@ -29,8 +31,10 @@ const STORED = 'plate-fold view';
 
 function stored(): Partial<ViewState> {
   try {
-    const { units, side, theme } = JSON.parse(localStorage.getItem(STORED) ?? '{}') as Partial<ViewState>;
-    return { units, side, theme };
+    const { units, side, theme, stock } = JSON.parse(
+      localStorage.getItem(STORED) ?? '{}',
+    ) as Partial<ViewState>;
+    return { units, side, theme, stock };
   } catch {
     return {};
   }
@@ -43,6 +47,7 @@ const initial = (): ViewState => {
     units: s.units ?? 'inch',
     side: s.side ?? 'head-front',
     theme: s.theme ?? (dark ? 'dark' : 'light'),
+    stock: s.stock ?? 'inch',
   };
 };
 
@@ -56,6 +61,7 @@ export const viewSlice = createSlice({
     sideChosen: (s, a: PayloadAction<Side>) => ({ ...s, side: a.payload }),
     sideTurned: s => ({ ...s, side: SIDES[(SIDES.indexOf(s.side) + 1) % SIDES.length] as Side }),
     themeSwitched: s => ({ ...s, theme: s.theme === 'dark' ? 'light' : 'dark' }),
+    stockChosen: (s, a: PayloadAction<Stock>) => ({ ...s, stock: a.payload }),
     panelSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, panel: a.payload }),
     jointSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, joint: a.payload }),
     comparedAgainst: (s, a: PayloadAction<string | undefined>) => ({ ...s, against: a.payload }),
@@ -76,6 +82,7 @@ export const {
   sideChosen,
   sideTurned,
   themeSwitched,
+  stockChosen,
   panelSelected,
   jointSelected,
   comparedAgainst,
@@ -86,9 +93,9 @@ export const {
 
 /** Keeps the reader's preferences (not the selection) on this device. */
 export function keepView(view: ViewState): void {
-  const { units, side, theme } = view;
+  const { units, side, theme, stock } = view;
   try {
-    localStorage.setItem(STORED, JSON.stringify({ units, side, theme }));
+    localStorage.setItem(STORED, JSON.stringify({ units, side, theme, stock }));
   } catch {
     // a full or closed store costs the preference, nothing else
   }

@@ -15,7 +15,7 @@ export const limits: Rule = {
               severity: 'fix' as const,
               where: 'weigh' as const,
               about: [facts.build.id],
-              text: `Build ${facts.build.id} costs ${Math.round(facts.weight.cost - budget)} $ more than the ${budget} $ you set (invented default rates).`,
+              text: `Build ${facts.build.id} costs ${Math.round(facts.weight.cost - budget)} $ more than the ${budget} $ you set (${facts.weight.rates.note}).`,
               remedy: 'Choose cheaper sheet for a plate, or raise the budget.',
             },
           ]

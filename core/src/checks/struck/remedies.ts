@@ -10,7 +10,7 @@ import {
   type SheetChoice,
   withSheet,
 } from '../../plan';
-import { equalStiffness, MATERIALS, type MaterialId, stockThicknesses } from '../../sheet';
+import { equalStiffness, MATERIALS, type MaterialId, stockOf, stockThicknesses } from '../../sheet';
 import type { StrikeAnswer } from '../../strike';
 import type { Facts } from '../facts';
 import type { Words } from '../finding';
@@ -36,7 +36,9 @@ const ROOM = 6;
 function otherSheet(p: FoldedPanel): Pick<SheetChoice, 'material' | 'thickness' | 'gauge'> | undefined {
   const material: MaterialId = p.material.family === 'aluminium' ? 'steel-hr36' : 'al-5052-h32';
   const least = equalStiffness(p.material, p.sheet.thickness, MATERIALS[material]);
-  const t = stockThicknesses(material).find(s => s.thickness >= least * 0.98);
+  const t = stockThicknesses(material, stockOf(p.sheet.material, p.sheet.thickness)).find(
+    s => s.thickness >= least * 0.98,
+  );
   return t && { material, ...t };
 }
 
@@ -105,13 +107,16 @@ export function struckRemedies(facts: Facts, struck: StrikeAnswer, words: Words)
   const panel = p.panel.id;
   const build = facts.build.id;
   const out: StruckRemedy[] = [];
-  const next = stockThicknesses(p.sheet.material).find(s => s.thickness > p.sheet.thickness * 1.05);
+  const { material, thickness } = p.sheet;
+  const next = stockThicknesses(material, stockOf(material, thickness)).find(
+    s => s.thickness > thickness * 1.05,
+  );
   if (next)
     out.push({
       id: 'thicker',
       panel,
       text: `${next.gauge} of the same sheet`,
-      apply: doc => withSheet(doc, build, panel, { material: p.sheet.material, ...next }),
+      apply: doc => withSheet(doc, build, panel, { material, ...next }),
     });
   const other = otherSheet(p);
   if (other)

@@ -6,7 +6,6 @@ import {
   lengthFigure,
   MATERIALS,
   massFigure,
-  RATES,
   RULES,
   undersideAt,
 } from '@plate-fold/core';
@@ -154,7 +153,11 @@ export function PlateCard({ folded }: { folded: FoldedPanel }) {
               meaning={shared > 0 ? `${shared} shared with a neighbour` : 'none shared'}
             />
             <Row name="Dent force" of={force} meaning="yield-line estimate, far from edges and bolts" />
-            <Row name="Cost" of={{ value: fixed(cost, 0), unit: '$' }} meaning={`a guess: ${RATES.note}`} />
+            <Row
+              name="Cost"
+              of={{ value: fixed(cost, 0), unit: '$' }}
+              meaning={`a guess: ${facts.weight.rates.note}`}
+            />
           </dl>
         </Tabs.Content>
         <Tabs.Content value="shape">

@@ -40,7 +40,7 @@ export function ProposeCard(props: {
 }) {
   const { proposal, onProposal, onClose } = props;
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const { units, stock: kind } = useApp(s => s.view);
   const edit = useEdit();
   const { plan } = facts.document;
   const parts = facts.rig.components.filter(c => !c.moves);
@@ -181,7 +181,7 @@ export function ProposeCard(props: {
               value={sheet.material}
               choices={MATERIAL_IDS.map(id => ({ value: id, name: MATERIALS[id].short }))}
               onChoose={material => {
-                const stock = stockThicknesses(material);
+                const stock = stockThicknesses(material, kind);
                 const near = stock.reduce((a, b) =>
                   Math.abs(b.thickness - sheet.thickness) < Math.abs(a.thickness - sheet.thickness) ? b : a,
                 );
@@ -192,13 +192,16 @@ export function ProposeCard(props: {
               label="Thickness"
               value={String(sheet.thickness)}
               choices={[
-                ...stockThicknesses(sheet.material).map(s => ({ value: String(s.thickness), name: s.gauge })),
-                ...(stockThicknesses(sheet.material).some(s => s.thickness === sheet.thickness)
+                ...stockThicknesses(sheet.material, kind).map(s => ({
+                  value: String(s.thickness),
+                  name: s.gauge,
+                })),
+                ...(stockThicknesses(sheet.material, kind).some(s => s.thickness === sheet.thickness)
                   ? []
                   : [{ value: String(sheet.thickness), name: sheet.gauge ?? `${sheet.thickness} mm` }]),
               ]}
               onChoose={t => {
-                const s = stockThicknesses(sheet.material).find(x => String(x.thickness) === t);
+                const s = stockThicknesses(sheet.material, kind).find(x => String(x.thickness) === t);
                 if (s) setSheet({ ...sheet, ...s });
               }}
             />

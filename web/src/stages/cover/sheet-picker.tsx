@@ -6,6 +6,7 @@ import {
   type Panel,
   parseThickness,
   type SheetChoice,
+  type Stock,
   stockThicknesses,
   tradeName,
 } from '@plate-fold/core';
@@ -16,11 +17,12 @@ import { HatchStrip } from '../../picture/hatch';
 import { Button } from '../../ui/button';
 import { FINISH_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
+import { StockChoice } from '../../ui/stock-choice';
 
 /** The stock thickness nearest to equal stiffness when the metal changes. */
-function asStiff(from: SheetChoice, to: MaterialId): SheetChoice {
+function asStiff(from: SheetChoice, to: MaterialId, kind: Stock): SheetChoice {
   const want = equalStiffness(MATERIALS[from.material], from.thickness, MATERIALS[to]);
-  const stock = stockThicknesses(to).reduce((a, b) =>
+  const stock = stockThicknesses(to, kind).reduce((a, b) =>
     Math.abs(b.thickness - want) < Math.abs(a.thickness - want) ? b : a,
   );
   const bare = MATERIALS[to].family !== 'steel';
@@ -43,7 +45,8 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
     dispatch(sheetChosen({ build, panels, sheet: next }));
   };
   const { family } = MATERIALS[sheet.material];
-  const stock = stockThicknesses(sheet.material);
+  const kind = useApp(s => s.view.stock);
+  const stock = stockThicknesses(sheet.material, kind);
   const isStock = stock.some(s => Math.abs(s.thickness - sheet.thickness) < 0.01);
   const enter = (): void => {
     if (typed.trim() === '') return;
@@ -73,7 +76,7 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
               aria-checked={chosen}
               aria-label={m.name}
               title={m.name}
-              onClick={() => !chosen && choose(asStiff(sheet, id))}
+              onClick={() => !chosen && choose(asStiff(sheet, id, kind))}
               className={`${PICK} flex min-h-[52px] flex-col items-stretch gap-1 p-1.5 ${on(chosen)}`}
             >
               <HatchStrip family={m.family} />
@@ -81,6 +84,9 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
             </button>
           );
         })}
+      </div>
+      <div className="mt-2">
+        <StockChoice />
       </div>
       <div role="radiogroup" aria-label="Thickness" className="mt-2 grid grid-cols-4 gap-1.5">
         {stock.map(s => {

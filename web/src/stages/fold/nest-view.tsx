@@ -9,7 +9,6 @@ import {
   type Nest,
   type NestedSheet,
   nestDxf,
-  RATES,
   shopOf,
   type UnitSystem,
 } from '@plate-fold/core';
@@ -119,7 +118,8 @@ export function NestView() {
   const [busy, setBusy] = useState(true);
   const [fault, setFault] = useState<string>();
   const [box, size] = useSize<HTMLDivElement>();
-  const { panels } = facts;
+  const { panels, weight } = facts;
+  const { rates } = weight;
   const columns = size.width > 700 && made.sheets.length > 1 ? 2 : 1;
   useEffect(() => {
     setBusy(true);
@@ -140,7 +140,7 @@ export function NestView() {
   const massOf = (s: NestedSheet): number =>
     s.size[0] * s.size[1] * s.thickness * MATERIALS[s.material].density * 1e-9;
   const mass = made.sheets.reduce((sum, s) => sum + massOf(s), 0);
-  const cost = made.sheets.reduce((sum, s) => sum + massOf(s) * RATES.sheetPerKg[s.material], 0);
+  const cost = made.sheets.reduce((sum, s) => sum + massOf(s) * rates.sheetPerKg[s.material], 0);
   const whole = made.sheets.reduce((sum, s) => sum + s.size[0] * s.size[1], 0);
   const used = made.sheets.reduce((sum, s) => sum + s.yield * s.size[0] * s.size[1], 0);
   const figure = massFigure(mass, units);
@@ -192,7 +192,7 @@ export function NestView() {
           {made.sheets.length === 1 ? 'sheet' : 'sheets'},{' '}
           <span className="fig">{fixed(whole > 0 ? (used / whole) * 100 : 0, 0)}</span> % used,{' '}
           <span className="fig">{figure.value}</span> {figure.unit} of sheet, about{' '}
-          <span className="fig">{fixed(cost, 0)}</span> $ ({RATES.note})
+          <span className="fig">{fixed(cost, 0)}</span> $ ({rates.note})
         </p>
       </div>
       {fault && (

@@ -32,9 +32,9 @@ const GOAL_NAMES: Readonly<Record<Goal, string>> = {
 /** The best sheet for every plate within limits, searched among what has been struck so far. */
 export function BestTab({ facts }: { facts: Facts }) {
   const dispatch = useDo();
-  const units = useApp(s => s.view.units);
+  const { units, stock } = useApp(s => s.view);
   const panels = useMemo(() => facts.panels.map(p => p.panel.id), [facts.panels]);
-  const ladder = useLadder(facts, panels, units);
+  const ladder = useLadder(facts, panels, units, stock);
   const [goal, setGoal] = useState<Goal>('mass');
   const [mostDentMm, setDent] = useState(10);
   const [quiet, setQuiet] = useState(true);

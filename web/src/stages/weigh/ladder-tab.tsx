@@ -14,11 +14,11 @@ const LadderChart = lazy(() => import('./ladder-chart'));
 /** Every sheet of the catalogue for one plate: mass against gap left, and the same as a table. */
 export function LadderTab({ facts }: { facts: Facts }) {
   const dispatch = useDo();
-  const { units, theme, panel } = useApp(s => s.view);
+  const { units, theme, panel, stock } = useApp(s => s.view);
   const own = facts.panels.find(p => p.panel.id === panel) ?? facts.panels[0];
   const id = own?.panel.id;
   const panels = useMemo(() => (id === undefined ? [] : [id]), [id]);
-  const ladder = useLadder(facts, panels, units);
+  const ladder = useLadder(facts, panels, units, stock);
   if (!own || id === undefined) return <p className="p-4">There is no plate yet.</p>;
   const rungs = ladder.known.get(id) ?? [];
   const struck = struckOf(rungs);

@@ -4,6 +4,7 @@ import {
   type Result,
   type Rung,
   rungOf,
+  type Stock,
   type StrikeAnswer,
   type StrikeWish,
   strikeForce,
@@ -35,7 +36,7 @@ const COARSE = 1.4;
  * The ladders of some plates: every sheet of the catalogue, each struck where the plate as it is has its worst place, coming in as
  * they are ready. Sheets that cannot be made are not struck. Plates take turns, so that all of them soon have something to choose.
  */
-export function useLadder(facts: Facts, panels: readonly string[], units: UnitSystem) {
+export function useLadder(facts: Facts, panels: readonly string[], units: UnitSystem, stock: Stock) {
   const [rungs, setRungs] = useState<ReadonlyMap<string, readonly Rung[]>>(new Map());
   const [count, setCount] = useState(0);
   const [stopped, setStopped] = useState(false);
@@ -48,7 +49,7 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
     let off = false;
     const words = wordsIn(units);
     const made = new Map<string, Rung[]>(panels.map(p => [p, []]));
-    const list = ladderSheets().flatMap(s => panels.map(p => [p, s] as const));
+    const list = ladderSheets(stock).flatMap(s => panels.map(p => [p, s] as const));
     const step = (from: number): void => {
       if (off) return;
       for (const [p, s] of list.slice(from, from + 4)) made.get(p)?.push(rungOf(facts, p, s, words));
@@ -62,7 +63,7 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
       callOff(false);
       asked.current.clear();
     };
-  }, [facts, key, units]);
+  }, [facts, key, units, stock]);
   /** the plates as they are: where they are struck is found first */
   const own = useMemo(
     () =>
