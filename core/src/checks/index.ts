@@ -1,6 +1,9 @@
+export * from './best-build';
 export * from './check';
 export * from './facts';
 export { byGravity, type Finding, type Rule, type Severity, type Where, wordsIn } from './finding';
+export * from './hardware-change';
 export * from './ladder';
 export * from './option-effect';
+export * from './profile';
 export * from './struck';

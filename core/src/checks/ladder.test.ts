@@ -8,12 +8,15 @@ import type { StrikeAnswer } from '../strike';
 import {
   bestBuild,
   breaks,
+  cheaper,
   type Facts,
   gatherFacts,
   ladderSheets,
   paretoEdge,
   rungOf,
   type StruckRung,
+  sheetLimits,
+  stops,
   valueFor,
   wordsIn,
 } from './index';
@@ -74,6 +77,7 @@ const answer = (over: Partial<StrikeAnswer>): StrikeAnswer =>
 const struckRung = (over: Partial<StruckRung>, struck: Partial<StrikeAnswer> = {}): StruckRung =>
   ({
     id: 'x',
+    material: 'steel-hr36',
     massKg: 10,
     cost: 50,
     against: [],
@@ -84,7 +88,7 @@ const struckRung = (over: Partial<StruckRung>, struck: Partial<StrikeAnswer> = {
 describe('limits of a sheet', () => {
   it('are named in the order they matter', () => {
     const part = facts.rig.components[0]!;
-    const quiet = { quiet: true, mostDentMm: 3, mostKg: 20 };
+    const quiet = { leastRingHz: 40, mostDentMm: 3, mostKg: 20, materials: ['steel-hr36'] as const };
     expect(breaks(facts, struckRung({}), quiet)).toEqual([]);
     expect(
       breaks(
@@ -102,9 +106,17 @@ describe('limits of a sheet', () => {
       ),
     ).toEqual(['cannot be made or used', 'gives way', 'gap', 'dent', 'ring', 'lift']);
     // what is not asked for is not looked at
-    expect(breaks(facts, struckRung({ massKg: 25 }, { ringHz: 30, dentMm: 9 }), { quiet: false })).toEqual(
-      [],
-    );
+    const easy = { leastRingHz: 0, mostDentMm: 200 };
+    expect(breaks(facts, struckRung({ massKg: 25 }, { ringHz: 30, dentMm: 9 }), easy)).toEqual([]);
+  });
+  it('are the plan\u2019s, and a dent and a drumming plate are looked at unless it says otherwise', () => {
+    expect(sheetLimits({})).toEqual({ mostDentMm: 10, leastRingHz: 40 });
+    expect(sheetLimits({ maxDent: 2, minRing: 0, maxLiftKg: 23, materials: ['al-6061-t6'] })).toEqual({
+      mostDentMm: 2,
+      leastRingHz: 0,
+      mostKg: 23,
+      materials: ['al-6061-t6'],
+    });
   });
 });
 
@@ -140,7 +152,6 @@ describe('the edge of mass against gap', () => {
     );
   });
 });
-
 describe('the best build', () => {
   it('is the one that trying all of them finds, under a budget and few different sheets', () => {
     fc.assert(
@@ -185,5 +196,27 @@ describe('the best build', () => {
   });
   it('does not exist for a plate that nothing suits', () => {
     expect(bestBuild([[struckRung({})], []], r => r.massKg)).toBeUndefined();
+  });
+});
+
+describe('beside the best build', () => {
+  const [first] = facts.panels;
+  const one = { ...facts, panels: [first] } as Facts;
+  const limits = { mostDentMm: 5, leastRingHz: 40 };
+  const light = struckRung({ id: 'light', massKg: 8, cost: 60 }, { dentMm: 9 });
+  const lighter = struckRung({ id: 'lighter', massKg: 6, cost: 70 }, { dentMm: 15, ringHz: 20 });
+  const cheap = struckRung({ id: 'cheap', massKg: 14, cost: 40 }, { gapMm: 35 });
+  const unmade = struckRung({ id: 'unmade', massKg: 12, cost: 45, against: ['it would crack'] });
+  const best = struckRung({ id: 'best' });
+  const ladder = [[lighter, light, best, cheap, unmade]];
+  it('the next better sheet is named with the limits that stop it', () => {
+    expect(stops(one, ladder, [best], valueFor('mass'), limits)).toEqual([
+      { panel: first!.panel.id, rung: light, breaks: ['dent'] },
+    ]);
+    expect(stops(one, ladder, [lighter], valueFor('mass'), limits)).toEqual([]);
+  });
+  it('one step cheaper is the next sheet that can be made, and its limits are said', () => {
+    expect(cheaper(one, ladder, [best], limits)).toMatchObject([{ rung: cheap, breaks: [] }]);
+    expect(cheaper(one, ladder, [cheap], limits)).toEqual([]);
   });
 });

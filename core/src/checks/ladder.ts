@@ -1,5 +1,5 @@
 import { type FoldedPanel, foldPanel } from '../fold';
-import { type SheetChoice, withSheet } from '../plan';
+import { type Limits, type SheetChoice, withSheet } from '../plan';
 import { MATERIAL_IDS, type MaterialId, type Stock, stockThicknesses } from '../sheet';
 import type { StrikeAnswer } from '../strike';
 import { panelCost } from '../weigh';
@@ -71,15 +71,27 @@ const plain = (facts: Facts): Facts => {
   return Object.defineProperties({}, rest) as Facts;
 };
 
-/** What a sheet must keep to be taken. Lengths in mm, masses in kg. */
+/** What a sheet must keep to be taken. */
 export interface SheetLimits {
-  /** dent that may stay under the strike */
-  readonly mostDentMm?: number;
-  /** a plate heavier than this is not for one person */
+  /** dent that may stay under the strike, mm */
+  readonly mostDentMm: number;
+  /** a plate heavier than this is not for one person, kg */
   readonly mostKg?: number;
-  /** it must not drum */
-  readonly quiet: boolean;
+  /** lowest tone it may ring at, Hz */
+  readonly leastRingHz: number;
+  readonly materials?: readonly MaterialId[];
 }
+
+/** Dent that is let pass where the owner has set none: a fraction of what plates stand off the parts they guard; a guess. */
+export const DENT_UNLESS_SET = 10;
+
+/** The limits of a plan that a single plate's sheet has to keep. */
+export const sheetLimits = ({ maxDent, minRing, maxLiftKg, materials }: Limits): SheetLimits => ({
+  mostDentMm: maxDent ?? DENT_UNLESS_SET,
+  leastRingHz: minRing ?? HEARD_BELOW,
+  ...(maxLiftKg === undefined ? {} : { mostKg: maxLiftKg }),
+  ...(materials === undefined ? {} : { materials }),
+});
 
 /** A rung that has been struck. */
 export interface StruckRung extends Rung {
@@ -96,9 +108,10 @@ export function breaks(facts: Facts, r: StruckRung, limits: SheetLimits): readon
     return part && g.gapMm < part.keepOut - 0.05;
   });
   if (tight) out.push('gap');
-  if (limits.mostDentMm !== undefined && (r.struck.dentMm ?? Infinity) > limits.mostDentMm) out.push('dent');
-  if (limits.quiet && r.struck.ringHz < HEARD_BELOW) out.push('ring');
+  if ((r.struck.dentMm ?? Infinity) > limits.mostDentMm) out.push('dent');
+  if (r.struck.ringHz < limits.leastRingHz) out.push('ring');
   if (limits.mostKg !== undefined && r.massKg > limits.mostKg) out.push('lift');
+  if (limits.materials && !limits.materials.includes(r.material)) out.push('material');
   return out;
 }
 
@@ -115,75 +128,3 @@ export function paretoEdge<
       return edge;
     }, []);
 }
-
-/** What the best build is best at. */
-export const GOALS = ['mass', 'cost', 'gap'] as const;
-export type Goal = (typeof GOALS)[number];
-
-export interface BestBuild<T> {
-  /** one rung a plate, in the order the plates were given */
-  readonly rungs: readonly T[];
-  readonly massKg: number;
-  readonly cost: number;
-}
-
-/**
- * The choice of one rung for every plate that is lightest (or cheapest, or leaves the most gap in all) and keeps what ties the
- * plates together: a budget in dollars and how many different sheets may be bought. Searched exactly by branch and bound: plates
- * in turn, their rungs from the best, a branch left as soon as the best that the others could add cannot beat what is known.
- * Undefined where nothing keeps the ties. Rungs that must not be taken are to be left out before.
- */
-export function bestBuild<T extends Pick<Rung, 'id' | 'massKg' | 'cost'>>(
-  plates: readonly (readonly T[])[],
-  value: (r: T) => number,
-  ties: { readonly budget?: number; readonly mostSheets?: number } = {},
-): BestBuild<T> | undefined {
-  const { budget = Infinity, mostSheets = Infinity } = ties;
-  if (plates.some(p => p.length === 0)) return undefined;
-  const sorted = plates.map(p => [...p].sort((a, b) => value(a) - value(b) || a.cost - b.cost));
-  // least value and least cost that the plates from here on must add
-  const leastValue = new Array<number>(plates.length + 1).fill(0);
-  const leastCost = new Array<number>(plates.length + 1).fill(0);
-  for (let i = plates.length - 1; i >= 0; i--) {
-    const rungs = sorted[i] as readonly T[];
-    leastValue[i] = (leastValue[i + 1] as number) + Math.min(...rungs.map(value));
-    leastCost[i] = (leastCost[i + 1] as number) + Math.min(...rungs.map(r => r.cost));
-  }
-  let best: { value: number; cost: number; rungs: readonly T[] } | undefined;
-  const chosen: T[] = [];
-  const sheets = new Map<string, number>();
-  const go = (i: number, sum: number, cost: number): void => {
-    if (i === plates.length) {
-      if (!best || sum < best.value - 1e-9 || (sum < best.value + 1e-9 && cost < best.cost))
-        best = { value: sum, cost, rungs: [...chosen] };
-      return;
-    }
-    for (const r of sorted[i] as readonly T[]) {
-      const bound = sum + value(r) + (leastValue[i + 1] as number);
-      if (best && bound > best.value + 1e-9) break;
-      if (cost + r.cost + (leastCost[i + 1] as number) > budget + 1e-9) continue;
-      const used = sheets.get(r.id) ?? 0;
-      if (used === 0 && sheets.size >= mostSheets) continue;
-      sheets.set(r.id, used + 1);
-      chosen.push(r);
-      go(i + 1, sum + value(r), cost + r.cost);
-      chosen.pop();
-      if (used === 0) sheets.delete(r.id);
-      else sheets.set(r.id, used);
-    }
-  };
-  go(0, 0, 0);
-  return (
-    best && {
-      rungs: best.rungs,
-      massKg: best.rungs.reduce((s, r) => s + r.massKg, 0),
-      cost: best.cost,
-    }
-  );
-}
-
-/** Value of a rung for a goal: less is better. */
-export const valueFor =
-  (goal: Goal) =>
-  (r: StruckRung): number =>
-    goal === 'mass' ? r.massKg : goal === 'cost' ? r.cost : -Math.min(200, r.struck.gapMm ?? 200);

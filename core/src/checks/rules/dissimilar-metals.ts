@@ -1,3 +1,4 @@
+import type { FoldedPanel } from '../../fold';
 import type { FastenerFinish } from '../../plan';
 import type { Rule } from '../finding';
 
@@ -5,6 +6,14 @@ import type { Rule } from '../finding';
 const INDEX: Readonly<Record<FastenerFinish, number>> = { plain: 0.85, zinc: 1.25, stainless: 0.5 };
 /** Greatest difference for sheltered, salted use: engineering practice; the index itself is in no standard. */
 const NORMAL = 0.25;
+
+/** How far a bare or plated plate and a fastener are apart on the anodic index, V; undefined where a coat keeps them apart. */
+export function metalsApart({ sheet, material }: FoldedPanel, finish: FastenerFinish): number | undefined {
+  if (material.anodicIndex === undefined || sheet.finish === 'powder' || sheet.finish === 'paint')
+    return undefined;
+  const surface = sheet.finish === 'zinc' ? INDEX.zinc : material.anodicIndex;
+  return Math.abs(surface - INDEX[finish]);
+}
 
 export const dissimilarMetals: Rule = {
   id: 'dissimilar-metals',
@@ -14,11 +23,8 @@ export const dissimilarMetals: Rule = {
     for (const j of facts.joints)
       for (const id of j.joint.panels) {
         const p = facts.panels.find(x => x.panel.id === id);
-        const index = p?.material.anodicIndex;
-        if (!p || index === undefined || p.sheet.finish === 'powder' || p.sheet.finish === 'paint') continue;
-        const surface = p.sheet.finish === 'zinc' ? 1.25 : index;
-        const difference = Math.abs(surface - INDEX[j.joint.fastener.finish]);
-        if (difference <= NORMAL + 1e-9) continue;
+        const difference = p && metalsApart(p, j.joint.fastener.finish);
+        if (!p || difference === undefined || difference <= NORMAL + 1e-9) continue;
         const key = `${id}|${j.joint.fastener.finish}`;
         const known = worst.get(key);
         if (known) known.ids.push(j.id);

@@ -1,0 +1,137 @@
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type PlanDocument, PRIORITIES, readDocument, withSheet } from '../plan';
+import { dentForce, MATERIALS } from '../sheet';
+import type { StrikeAnswer } from '../strike';
+import {
+  besideBest,
+  converterShields,
+  type Facts,
+  gatherFacts,
+  hardwareChange,
+  type ProfileTerm,
+  profileOf,
+  rustOf,
+  TERM_WORDS,
+} from './index';
+
+const demo = (name: string): PlanDocument => {
+  const r = readDocument(
+    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
+  );
+  if (!r.ok) throw new Error(r.faults[0]?.fault);
+  return r.document;
+};
+const bramble = demo('bramble');
+const facts = gatherFacts(bramble);
+const inSheet = (
+  panel: string,
+  material: 'steel-hr36' | 'al-6061-t6' | 'uhmw-pe',
+  thickness: number,
+): Facts => gatherFacts(withSheet(bramble, facts.build.id, panel, { material, thickness }));
+
+describe('a profile', () => {
+  const terms = profileOf(facts, converterShields(facts));
+  it('has a figure, or none, for every priority, and words on how each is found', () => {
+    for (const p of PRIORITIES) {
+      expect(terms[p].of).toBe(p);
+      expect(TERM_WORDS[p].how).toMatch(/[Cc]omputed|estimate|practice|Added up/);
+    }
+    expect(terms.weight.value).toBe(facts.weight.netKg);
+    expect(terms.cost.value).toBe(facts.weight.cost);
+  });
+  it('takes toughness from the weakest plate', () => {
+    const thin = inSheet('plate-c', 'al-6061-t6', 1.5);
+    expect(profileOf(thin, []).toughness).toMatchObject({
+      by: 'plate-c',
+      value: dentForce(MATERIALS['al-6061-t6'], 1.5),
+    });
+  });
+  it('knows no tone before every plate is struck', () => {
+    expect(terms.quiet.value).toBeUndefined();
+    const struck = facts.panels.map(
+      (p, i) => ({ panel: p.panel.id, ringHz: 90 - 10 * i }) as unknown as StrikeAnswer,
+    );
+    expect(profileOf(facts, [], struck.slice(1)).quiet.value).toBeUndefined();
+    expect(profileOf(facts, [], struck).quiet).toMatchObject({
+      value: Math.min(...struck.map(s => s.ringHz)),
+      by: facts.panels.at(-1)!.panel.id,
+    });
+  });
+  it('takes theft from how far hands are kept off, and says nothing where there is no converter', () => {
+    expect(terms.theft.value).toBeGreaterThan(0.5);
+    expect(profileOf(facts, []).theft.value).toBeUndefined();
+  });
+});
+
+describe('wet and salt', () => {
+  it('treat bare steel worst and plastic best, and bolts far off in metal make it worse', () => {
+    const of = (f: Facts, panel: string) => rustOf(f, f.panels.find(p => p.panel.id === panel)!);
+    const bare = (m: Parameters<typeof inSheet>[1], t: number): Facts => {
+      const f = inSheet('plate-a', m, t);
+      const build = f.build;
+      const sheets = { ...build.sheets, 'plate-a': { ...build.sheets['plate-a']!, finish: 'raw' as const } };
+      return gatherFacts({
+        ...f.document,
+        plan: {
+          ...f.document.plan,
+          builds: f.document.plan.builds.map(b => (b.id === build.id ? { ...b, sheets } : b)),
+        },
+      });
+    };
+    expect(of(bare('steel-hr36', 4.7625), 'plate-a').place).toBe(1);
+    expect(of(bare('uhmw-pe', 9.525), 'plate-a')).toEqual({ place: 5, apart: 0 });
+    // zinc on the bolts lies 0.35 V from bare aluminium
+    const al = of(bare('al-6061-t6', 6.35), 'plate-a');
+    expect(al.apart).toBeCloseTo(0.35, 9);
+    expect(al.place).toBe(2);
+  });
+});
+
+describe('the best of some builds', () => {
+  const term = (better: 'more' | 'less', value?: number): ProfileTerm => ({
+    of: 'weight',
+    better,
+    ...(value === undefined ? {} : { value }),
+  });
+  it('is 1, and no other is more', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: -50, max: 300, noNaN: true }), { minLength: 1, maxLength: 8 }),
+        fc.constantFrom('more', 'less') as fc.Arbitrary<'more' | 'less'>,
+        (values, better) => {
+          const all = values.map(v => term(better, v));
+          const shares = all.map(t => besideBest(t, all)!);
+          const best = better === 'more' ? Math.max(...values) : Math.min(...values);
+          expect(shares[values.indexOf(best)]).toBe(1);
+          for (const s of shares) {
+            expect(s).toBeGreaterThanOrEqual(0);
+            expect(s).toBeLessThanOrEqual(1);
+          }
+        },
+      ),
+    );
+  });
+  it('is not known for what is not known', () => {
+    expect(besideBest(term('less'), [term('less', 3)])).toBeUndefined();
+  });
+});
+
+describe('hardware', () => {
+  it('stays as it is between a build and itself', () => {
+    expect(hardwareChange(facts, facts)).toEqual([]);
+  });
+  it('gets longer where the sheet gets thicker, bolt by bolt', () => {
+    const thick = inSheet('plate-c', 'al-6061-t6', 12.7);
+    const changes = hardwareChange(facts, thick).filter(c => c.what === 'bolt');
+    expect(changes.length).toBeGreaterThan(0);
+    const held = new Set(facts.joints.filter(j => j.joint.panels.includes('plate-c')).map(j => j.id));
+    const lengths = new Map(thick.joints.map(j => [j.id, j.lengthMm]));
+    for (const c of changes)
+      for (const id of c.joints) {
+        expect(held.has(id)).toBe(true);
+        expect(lengths.get(id)).toBeGreaterThan(facts.joints.find(j => j.id === id)!.lengthMm);
+      }
+  });
+});
