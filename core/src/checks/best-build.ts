@@ -73,6 +73,20 @@ export const valueFor =
   (r: StruckRung): number =>
     goal === 'mass' ? r.massKg : goal === 'cost' ? r.cost : -Math.min(200, r.struck.gapMm ?? 200);
 
+/** The rungs of a plate that break no limit, or, where there are none, those that break the fewest. */
+export function nearest(
+  facts: Facts,
+  rungs: readonly StruckRung[],
+  limits: SheetLimits,
+): { readonly rungs: readonly StruckRung[]; readonly broken: number } {
+  const counted = rungs.map(r => ({ r, n: breaks(facts, r, limits).length }));
+  const broken = Math.min(...counted.map(c => c.n));
+  return {
+    rungs: counted.filter(c => c.n === broken).map(c => c.r),
+    broken: counted.length > 0 ? broken : 0,
+  };
+}
+
 /** A sheet beside the best one for its plate, and what it would mean. */
 export interface Beside {
   readonly panel: string;

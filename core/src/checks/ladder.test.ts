@@ -12,11 +12,13 @@ import {
   type Facts,
   gatherFacts,
   ladderSheets,
+  nearest,
   paretoEdge,
   rungOf,
   type StruckRung,
   sheetLimits,
   stops,
+  together,
   valueFor,
   wordsIn,
 } from './index';
@@ -78,12 +80,33 @@ const struckRung = (over: Partial<StruckRung>, struck: Partial<StrikeAnswer> = {
   ({
     id: 'x',
     material: 'steel-hr36',
+    folded: facts.panels[0],
     massKg: 10,
     cost: 50,
     against: [],
     ...over,
     struck: answer(struck),
   }) as StruckRung;
+
+describe('all plates in one sheet', () => {
+  it('weigh and cost what they do one by one, and are as good as the worst of them', () => {
+    const whole = together([
+      struckRung({ massKg: 20, cost: 70 }, { dentMm: 3, ringHz: 50, gaps: [{ component: 'a', gapMm: 12 }] }),
+      struckRung({ massKg: 9, cost: 30 }, { dentMm: 1, ringHz: 45, gaps: [{ component: 'b', gapMm: 4 }] }),
+    ]);
+    expect(whole).toMatchObject({ massKg: 29, heaviestKg: 20, cost: 100 });
+    expect(whole?.struck).toMatchObject({ dentMm: 3, ringHz: 45, gapMm: 4, gapTo: 'b', reached: 1 });
+    // nobody lifts all plates at once
+    const limits = { leastRingHz: 40, mostDentMm: 5, mostKg: 23 };
+    expect(breaks(facts, whole!, limits)).toEqual([]);
+    expect(breaks(facts, whole!, { ...limits, mostKg: 15 })).toEqual(['lift']);
+  });
+  it('have no known dent where one of them has none', () => {
+    const whole = together([struckRung({}, { dentMm: undefined }), struckRung({}, { dentMm: 1 })]);
+    expect(whole?.struck.dentMm).toBeUndefined();
+    expect(together([])).toBeUndefined();
+  });
+});
 
 describe('limits of a sheet', () => {
   it('are named in the order they matter', () => {
@@ -105,14 +128,21 @@ describe('limits of a sheet', () => {
         quiet,
       ),
     ).toEqual(['cannot be made or used', 'gives way', 'gap', 'dent', 'ring', 'lift']);
+    // the owner may want less room than the part's own
+    const tight = struckRung({}, { gaps: [{ component: part.id, gapMm: part.keepOut - 1 }] });
+    expect(breaks(facts, tight, { leastRingHz: 0, mostDentMm: 5, leastGapMm: 2 })).toEqual([]);
+    expect(breaks(facts, tight, { leastRingHz: 0, mostDentMm: 5 })).toEqual(['gap']);
     // what is not asked for is not looked at
     const easy = { leastRingHz: 0, mostDentMm: 200 };
     expect(breaks(facts, struckRung({ massKg: 25 }, { ringHz: 30, dentMm: 9 }), easy)).toEqual([]);
   });
   it('are the plan\u2019s, and a dent and a drumming plate are looked at unless it says otherwise', () => {
     expect(sheetLimits({})).toEqual({ mostDentMm: 10, leastRingHz: 40 });
-    expect(sheetLimits({ maxDent: 2, minRing: 0, maxLiftKg: 23, materials: ['al-6061-t6'] })).toEqual({
+    expect(
+      sheetLimits({ maxDent: 2, minGap: 5, minRing: 0, maxLiftKg: 23, materials: ['al-6061-t6'] }),
+    ).toEqual({
       mostDentMm: 2,
+      leastGapMm: 5,
       leastRingHz: 0,
       mostKg: 23,
       materials: ['al-6061-t6'],
@@ -196,6 +226,18 @@ describe('the best build', () => {
   });
   it('does not exist for a plate that nothing suits', () => {
     expect(bestBuild([[struckRung({})], []], r => r.massKg)).toBeUndefined();
+  });
+});
+
+describe('the nearest sheets', () => {
+  const limits = { mostDentMm: 5, leastRingHz: 40 };
+  const good = struckRung({ id: 'good' });
+  const one = struckRung({ id: 'one' }, { dentMm: 8 });
+  const two = struckRung({ id: 'two' }, { dentMm: 8, ringHz: 20 });
+  it('are those that break nothing, or the fewest limits', () => {
+    expect(nearest(facts, [two, good, one], limits)).toEqual({ rungs: [good], broken: 0 });
+    expect(nearest(facts, [two, one], limits)).toEqual({ rungs: [one], broken: 1 });
+    expect(nearest(facts, [], limits)).toEqual({ rungs: [], broken: 0 });
   });
 });
 

@@ -10,6 +10,7 @@ import { blank } from './rules/blank';
 import { brake } from './rules/brake';
 import { hotPart } from './rules/hot-part';
 import { HEARD_BELOW } from './struck/ring';
+import { asAtRest } from './struck/touches';
 
 /** One sheet a plate could be made of, and what comes of it; strike figures come in later. */
 export interface Rung {
@@ -20,6 +21,8 @@ export interface Rung {
   readonly gauge: string;
   readonly folded: FoldedPanel;
   readonly massKg: number;
+  /** the heaviest single plate, where a rung stands for more than one, kg */
+  readonly heaviestKg?: number;
   /** of making it, dollars */
   readonly cost: number;
   /** why it cannot be made or must not be used, in sentences; none where it can */
@@ -77,6 +80,8 @@ export interface SheetLimits {
   readonly mostDentMm: number;
   /** a plate heavier than this is not for one person, kg */
   readonly mostKg?: number;
+  /** gap to leave to every part, mm; each part's keep-out where there is none */
+  readonly leastGapMm?: number;
   /** lowest tone it may ring at, Hz */
   readonly leastRingHz: number;
   readonly materials?: readonly MaterialId[];
@@ -86,9 +91,10 @@ export interface SheetLimits {
 export const DENT_UNLESS_SET = 10;
 
 /** The limits of a plan that a single plate's sheet has to keep. */
-export const sheetLimits = ({ maxDent, minRing, maxLiftKg, materials }: Limits): SheetLimits => ({
+export const sheetLimits = ({ maxDent, minGap, minRing, maxLiftKg, materials }: Limits): SheetLimits => ({
   mostDentMm: maxDent ?? DENT_UNLESS_SET,
   leastRingHz: minRing ?? HEARD_BELOW,
+  ...(minGap === undefined ? {} : { leastGapMm: minGap }),
   ...(maxLiftKg === undefined ? {} : { mostKg: maxLiftKg }),
   ...(materials === undefined ? {} : { materials }),
 });
@@ -98,19 +104,54 @@ export interface StruckRung extends Rung {
   readonly struck: StrikeAnswer;
 }
 
+/** All plates in one sheet as one rung: masses and costs added up, the worst of every strike figure. */
+export function together(rungs: readonly StruckRung[]): StruckRung | undefined {
+  const [first] = rungs;
+  if (!first) return undefined;
+  const sum = (of: (r: StruckRung) => number): number => rungs.reduce((s, r) => s + of(r), 0);
+  const gaps = rungs.flatMap(r => r.struck.gaps).sort((a, b) => a.gapMm - b.gapMm);
+  const dents = rungs.map(r => r.struck.dentMm);
+  const { gapMm: _, gapTo: __, dentMm: ___, ...struck } = first.struck;
+  return {
+    ...first,
+    massKg: sum(r => r.massKg),
+    heaviestKg: Math.max(...rungs.map(r => r.massKg)),
+    cost: sum(r => r.cost),
+    against: rungs.flatMap(r => r.against),
+    struck: {
+      ...struck,
+      gaps,
+      gapMm: gaps[0]?.gapMm,
+      gapTo: gaps[0]?.component,
+      // a dent that is not known for one of them is not known for all
+      dentMm: dents.reduce(
+        (most, d) => (most === undefined || d === undefined ? undefined : Math.max(most, d)),
+        0,
+      ),
+      deflectionMm: Math.max(...rungs.map(r => r.struck.deflectionMm)),
+      ringHz: Math.min(...rungs.map(r => r.struck.ringHz)),
+      reached: Math.min(...rungs.map(r => r.struck.reached)),
+    },
+  };
+}
+
 /** Why a struck rung breaks the limits, in the order they matter; none where it keeps them all. */
 export function breaks(facts: Facts, r: StruckRung, limits: SheetLimits): readonly string[] {
   const out: string[] = [];
   if (r.against.length > 0) out.push('cannot be made or used');
   if (r.struck.reached < 1) out.push('gives way');
+  const own = r.heaviestKg === undefined ? [r.folded.panel.id] : facts.panels.map(p => p.panel.id);
   const tight = r.struck.gaps.find(g => {
     const part = facts.rig.components.find(c => c.id === g.component);
-    return part && g.gapMm < part.keepOut - 0.05;
+    // what crowds at rest already is no fault of the sheet
+    return (
+      part && g.gapMm < (limits.leastGapMm ?? part.keepOut) - 0.05 && !own.some(p => asAtRest(facts, p, g))
+    );
   });
   if (tight) out.push('gap');
   if ((r.struck.dentMm ?? Infinity) > limits.mostDentMm) out.push('dent');
   if (r.struck.ringHz < limits.leastRingHz) out.push('ring');
-  if (limits.mostKg !== undefined && r.massKg > limits.mostKg) out.push('lift');
+  if (limits.mostKg !== undefined && (r.heaviestKg ?? r.massKg) > limits.mostKg) out.push('lift');
   if (limits.materials && !limits.materials.includes(r.material)) out.push('material');
   return out;
 }

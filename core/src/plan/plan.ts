@@ -169,6 +169,8 @@ export interface Limits {
   readonly aheadDegrees?: number;
   /** dent that may stay after a strike, mm */
   readonly maxDent?: number;
+  /** gap that a strike has to leave to every part, mm; each part's own keep-out unless set */
+  readonly minGap?: number;
   /** lowest tone a plate may ring at, Hz */
   readonly minRing?: number;
   /** different sheets that may be bought */

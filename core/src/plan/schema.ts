@@ -327,6 +327,7 @@ export const planSchema = yup
         minClearance: yup.number().min(0),
         aheadDegrees: yup.number().min(3).max(60),
         maxDent: yup.number().min(0),
+        minGap: yup.number().min(0),
         minRing: yup.number().min(0),
         maxSheets: yup.number().integer().min(1),
         materials: yup.array().of(oneOf(MATERIAL_IDS)).optional(),

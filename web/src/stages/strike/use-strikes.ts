@@ -77,11 +77,12 @@ function tasksOf(belly: Belly, blow: Blow): readonly Task[] {
 
 /**
  * Strikes every plate of some builds, each at its worst place or where the reader has put the rock: a first look on a coarse mesh,
- * then the answer. While one is computed the one before stays; a rock that is dragged asks again as often as looks come.
+ * then the answer. While one is computed the one before stays; a rock that is dragged asks again as often as looks come. With `wait`
+ * nothing is struck until it is told to go on; what is known is shown.
  */
-export function useStrikes(bellies: readonly Belly[], blow: Blow) {
+export function useStrikes(bellies: readonly Belly[], blow: Blow, { wait = false } = {}) {
   const [count, setCount] = useState(0);
-  const [stopped, setStopped] = useState(false);
+  const [stopped, setStopped] = useState(wait);
   const working = useRef(new Set<string>());
   const last = useRef(new Map<string, Result<StrikeAnswer>>());
   const tasks = useMemo(() => bellies.map(b => tasksOf(b, blow)), [bellies, blow]);

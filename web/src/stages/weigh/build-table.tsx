@@ -1,29 +1,17 @@
-import { check, gatherFacts, MATERIALS } from '@plate-fold/core';
-import { createSelector } from '@reduxjs/toolkit';
+import { MATERIALS } from '@plate-fold/core';
 import { Copy, Trash2 } from 'lucide-react';
-import { useState } from 'react';
-import { selectFacts, useFacts } from '../../app/derived';
+import { Fragment, useState } from 'react';
+import { useFacts } from '../../app/derived';
 import { buildCopied, buildNoted, buildRemoved, buildRenamed } from '../../app/plan-slice';
-import { type RootState, useApp, useDo } from '../../app/store';
+import { useApp, useDo } from '../../app/store';
 import { comparedAgainst } from '../../app/view-slice';
 import { Swatch } from '../../picture/hatch';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
-import { type Column, type CompareRow, compareRows } from './rows';
+import { type CompareRow, compareRows } from './rows';
+import { type Column, useColumns } from './use-columns';
 
 const MAX_BUILDS = 8;
-
-/** All builds looked at in full, as the table needs them. */
-const selectColumns = createSelector(
-  [selectFacts, (s: RootState) => s.view.units],
-  (facts, units): readonly Column[] =>
-    facts
-      ? facts.document.plan.builds.map(b => {
-          const of = b.id === facts.build.id ? facts : gatherFacts(facts.document, b.id);
-          return { facts: of, findings: check(of, units) };
-        })
-      : [],
-);
 
 function BuildHead({ column, base }: { column: Column; base: boolean }) {
   const dispatch = useDo();
@@ -97,33 +85,38 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
   );
 }
 
+const NOT_KNOWN = { value: '\u2013', unit: '' };
+
 function Cell({ row, column, base }: { row: CompareRow; column: Column; base: Column | undefined }) {
-  const value = row.value(column);
-  const change = base && base !== column ? value - row.value(base) : undefined;
-  const note = row.note?.(column);
-  const diff = change === undefined ? undefined : row.show(change, true);
+  const value = row.value?.(column);
+  const against = base && base !== column ? row.value?.(base) : undefined;
+  const change = value === undefined || against === undefined ? undefined : value - against;
+  const note = row.note?.(column, base);
+  const diff = change === undefined ? undefined : row.show?.(change, true);
   // what rounds to nothing is shown as no difference
   const same = diff !== undefined && /^[0.]+$/.test(diff.value);
   const worse =
     change !== undefined && !same && row.worse !== 'neither' && (row.worse === 'more') === change > 0;
   return (
     <td className="border-b border-scribe/70 px-2 py-1.5 align-top">
-      <div className="flex items-baseline justify-between gap-2">
-        <Fig
-          of={row.show(value, false)}
-          className={row.strong ? 'text-[19px] font-semibold' : 'text-[16px]'}
-        />
-        {diff && (
-          <span
-            className={`fig text-[13px] whitespace-nowrap ${worse ? 'text-oxide' : 'text-ink2'}`}
-            title={worse ? 'worse than the build compared to' : undefined}
-          >
-            {same ? '=' : diff.value}
-            <span className="sr-only"> {worse ? 'worse' : 'not worse'}</span>
-          </span>
-        )}
-      </div>
-      {note && <div className="text-[12px] text-ink2">{note}</div>}
+      {row.value && (
+        <div className="flex items-baseline justify-between gap-2">
+          <Fig
+            of={value === undefined ? NOT_KNOWN : (row.show?.(value, false) ?? NOT_KNOWN)}
+            className={row.strong ? 'text-[19px] font-semibold' : 'text-[16px]'}
+          />
+          {diff && (
+            <span
+              className={`fig text-[13px] whitespace-nowrap ${worse ? 'text-oxide' : 'text-ink2'}`}
+              title={worse ? 'worse than the build compared to' : undefined}
+            >
+              {same ? '=' : diff.value}
+              <span className="sr-only"> {worse ? 'worse' : 'not worse'}</span>
+            </span>
+          )}
+        </div>
+      )}
+      {note && <div className="text-[12px] leading-snug text-ink2">{note}</div>}
     </td>
   );
 }
@@ -131,10 +124,11 @@ function Cell({ row, column, base }: { row: CompareRow; column: Column; base: Co
 /** Builds side by side, figure by figure, with the difference against a chosen one. */
 export function BuildTable() {
   const facts = useFacts();
-  const columns = useApp(selectColumns);
+  const { columns, strikes } = useColumns();
   const { units, against } = useApp(s => s.view);
   const base =
     columns.find(c => c.facts.build.id === against) ?? columns.find(c => c.facts.build.id === facts.build.id);
+  const busy = strikes.waiting > 0 && !strikes.stopped;
   return (
     <table className="w-full border-separate border-spacing-0">
       <caption className="sr-only">Builds compared; differences against build {base?.facts.build.id}</caption>
@@ -152,19 +146,49 @@ export function BuildTable() {
         </tr>
       </thead>
       <tbody>
-        {compareRows(facts, units).map(row => (
-          <tr key={row.name} className={row.strong ? 'bg-sheet' : undefined}>
-            <th
-              scope="row"
-              className="sticky left-0 border-b border-scribe/70 bg-paper px-2 py-1.5 text-left align-top leading-tight font-semibold"
-            >
-              {row.name}
-              {row.about && <span className="block text-[12px] font-normal text-ink2">{row.about}</span>}
-            </th>
-            {columns.map(c => (
-              <Cell key={c.facts.build.id} row={row} column={c} base={base} />
+        {compareRows(facts, units).map(group => (
+          <Fragment key={group.name}>
+            <tr>
+              <th
+                scope="rowgroup"
+                colSpan={columns.length + 1}
+                className="border-b border-ink2 bg-sheet px-2 pt-3 pb-1 text-left"
+              >
+                <div className="sticky left-2 flex flex-wrap items-center gap-3">
+                  {group.name}
+                  {group.name === 'Struck' && strikes.waiting > 0 && (
+                    <>
+                      <span role="status" className="text-[13px] font-normal text-ink2">
+                        {busy
+                          ? `striking, ${strikes.waiting} plates to go \u2026`
+                          : `${strikes.waiting} plates not struck`}
+                      </span>
+                      <Button
+                        className="min-h-10 px-3 text-[13px]"
+                        onClick={busy ? strikes.stop : strikes.goOn}
+                      >
+                        {busy ? 'Stop' : 'Strike every build'}
+                      </Button>
+                    </>
+                  )}
+                </div>
+              </th>
+            </tr>
+            {group.rows.map(row => (
+              <tr key={row.name} className={row.strong ? 'bg-sheet' : undefined}>
+                <th
+                  scope="row"
+                  className={`sticky left-0 border-b border-scribe/70 px-2 py-1.5 text-left align-top leading-tight font-semibold ${row.strong ? 'bg-sheet' : 'bg-paper'}`}
+                >
+                  {row.name}
+                  {row.about && <span className="block text-[12px] font-normal text-ink2">{row.about}</span>}
+                </th>
+                {columns.map(c => (
+                  <Cell key={c.facts.build.id} row={row} column={c} base={base} />
+                ))}
+              </tr>
             ))}
-          </tr>
+          </Fragment>
         ))}
       </tbody>
     </table>

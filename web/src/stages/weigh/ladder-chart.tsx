@@ -6,11 +6,12 @@ import {
   type MaterialFamily,
   massFigure,
   type StruckRung,
+  sheetLimits,
   type UnitSystem,
 } from '@plate-fold/core';
 import { useMemo } from 'react';
 import Chart from '../../ui/chart';
-import { limitsOf, type Sheet, sameSheet } from './rungs';
+import { type Sheet, sameSheet } from './rungs';
 
 /** Materials told apart by shape as well as by tone. */
 const LOOK: Readonly<
@@ -78,6 +79,7 @@ export default function LadderChart({
   units,
   theme,
   now,
+  of,
   onTake,
 }: {
   facts: Facts;
@@ -85,7 +87,9 @@ export default function LadderChart({
   edge: ReadonlySet<string>;
   units: UnitSystem;
   theme: string;
-  now: Sheet;
+  now: Sheet | undefined;
+  /** whose mass it is */
+  of: string;
   onTake: (r: StruckRung) => void;
 }) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: the theme's colours are read from the page
@@ -99,7 +103,7 @@ export default function LadderChart({
         ),
       );
     const point = (r: StruckRung) => ({ x: mass(r.massKg), y: gap(r), rung: r });
-    const limits = limitsOf(facts);
+    const limits = sheetLimits(facts.document.plan.limits);
     const good = (r: StruckRung): boolean => breaks(facts, r, limits).length === 0;
     const line = [...struck]
       .filter(r => edge.has(r.id))
@@ -116,7 +120,7 @@ export default function LadderChart({
         type: 'scatter',
         data: struck.filter(r => MATERIALS[r.material].family === f && !good(r)).map(point),
       })),
-      { name: 'as it is', type: 'scatter', data: struck.filter(r => sameSheet(r, now)).map(point) },
+      { name: 'as it is', type: 'scatter', data: struck.filter(r => now && sameSheet(r, now)).map(point) },
       { name: 'edge', type: 'line', data: line },
     ];
     const masses = struck.map(r => mass(r.massKg));
@@ -182,7 +186,7 @@ export default function LadderChart({
       xaxis: {
         type: 'numeric' as const,
         decimalsInFloat: 0,
-        title: { text: `mass of the plate, ${units === 'inch' ? 'lb' : 'kg'}` },
+        title: { text: `mass of ${of}, ${units === 'inch' ? 'lb' : 'kg'}` },
         min: low,
         max: high,
         tickAmount: (high - low) / STEP,
@@ -196,7 +200,7 @@ export default function LadderChart({
         },
       },
     };
-  }, [facts, struck.length, edge.size, units, theme, now]);
+  }, [facts, struck.length, edge.size, units, theme, now, of]);
   return (
     <>
       <ChartKey />

@@ -1,47 +1,78 @@
-import { type Facts, paretoEdge, withSheet } from '@plate-fold/core';
-import { lazy, Suspense, useMemo } from 'react';
+import { type Facts, paretoEdge, type StruckRung, together, withSheet } from '@plate-fold/core';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { remedyApplied } from '../../app/plan-slice';
 import { useApp, useDo } from '../../app/store';
 import { panelSelected } from '../../app/view-slice';
 import { Chips } from '../../ui/chips';
+import { StockChoice } from '../../ui/stock-choice';
 import { Progress } from './ladder-progress';
 import { LadderTable } from './ladder-table';
-import { struckOf } from './rungs';
+import { type Sheet, sameSheet, struckOf } from './rungs';
 import { type KnownRung, useLadder } from './use-ladder';
 
 const LadderChart = lazy(() => import('./ladder-chart'));
 
-/** Every sheet of the catalogue for one plate: mass against gap left, and the same as a table. */
+/** The rungs that every plate has an answer for, as one. */
+function allTogether(known: ReadonlyMap<string, readonly KnownRung[]>): readonly KnownRung[] {
+  const [first = [], ...others] = [...known.values()];
+  return first.map(r => {
+    const same = [r, ...others.flatMap(l => l.find(x => x.id === r.id) ?? [])];
+    const struck = struckOf(same);
+    const whole = together(struck as readonly StruckRung[]);
+    const against = [...new Set(same.flatMap(x => x.against))];
+    const sum = (of: (x: KnownRung) => number): number => same.reduce((s, x) => s + of(x), 0);
+    const one = { ...r, against, massKg: sum(x => x.massKg), cost: sum(x => x.cost) };
+    return whole && struck.length === known.size
+      ? { ...one, heaviestKg: whole.heaviestKg ?? 0, answer: { ok: true, value: whole.struck } }
+      : (({ answer: _, ...rest }) => rest)(one);
+  });
+}
+
+/** Every sheet of the catalogue for one plate or for all: mass against gap left, and the same as a table. */
 export function LadderTab({ facts }: { facts: Facts }) {
   const dispatch = useDo();
   const { units, theme, panel, stock } = useApp(s => s.view);
+  const [all, setAll] = useState(false);
   const own = facts.panels.find(p => p.panel.id === panel) ?? facts.panels[0];
   const id = own?.panel.id;
-  const panels = useMemo(() => (id === undefined ? [] : [id]), [id]);
+  const panels = useMemo(
+    () => (all ? facts.panels.map(p => p.panel.id) : id === undefined ? [] : [id]),
+    [all, id, facts.panels],
+  );
   const ladder = useLadder(facts, panels, units, stock);
   if (!own || id === undefined) return <p className="p-4">There is no plate yet.</p>;
-  const rungs = ladder.known.get(id) ?? [];
+  const rungs = all ? allTogether(ladder.known) : (ladder.known.get(id) ?? []);
   const struck = struckOf(rungs);
   const edge = new Set(paretoEdge(struck.filter(r => r.struck.reached >= 1)).map(r => r.id));
+  const now: Sheet | undefined =
+    !all || facts.panels.every(p => sameSheet(p.sheet, own.sheet)) ? own.sheet : undefined;
   const take = (r: KnownRung): void => {
-    dispatch(remedyApplied(withSheet(facts.document, facts.build.id, id, r)));
+    dispatch(remedyApplied(panels.reduce((doc, p) => withSheet(doc, facts.build.id, p, r), facts.document)));
   };
   return (
     <div className="p-3">
       <div className="flex flex-wrap items-center gap-3">
         <Chips
           label="Plate"
-          value={id}
-          choices={facts.panels.map(p => [p.panel.id, `${p.panel.mark} ${p.panel.name}`] as const)}
-          onChoose={p => dispatch(panelSelected(p))}
+          value={all ? '' : id}
+          choices={[
+            ...facts.panels.map(p => [p.panel.id, `${p.panel.mark} ${p.panel.name}`] as const),
+            ['', 'all plates in one'] as const,
+          ]}
+          onChoose={p => {
+            setAll(p === '');
+            if (p !== '') dispatch(panelSelected(p));
+          }}
         />
         <span className="flex-1" />
+        <StockChoice />
         <Progress ladder={ladder} />
       </div>
       <p className="mt-1 text-[13px] text-ink2">
-        Every sheet of the catalogue for plate {own.panel.mark}, struck with half the heavier axle where the
-        plate as it is has its worst place. On the edge nothing lighter leaves as much gap. Estimates; prices
-        are invented defaults.
+        Every sheet of the catalogue for {all ? 'all plates' : `plate ${own.panel.mark}`}, struck with half
+        the heavier axle where the plate as it is has its worst place. On the edge nothing lighter leaves as
+        much gap. Sheets thinner than one that already gives way or hits come last. Estimates;{' '}
+        {facts.weight.rates.note}.
       </p>
       {struck.length > 0 && (
         <Suspense fallback={<div className="h-80" />}>
@@ -51,12 +82,13 @@ export function LadderTab({ facts }: { facts: Facts }) {
             edge={edge}
             units={units}
             theme={theme}
-            now={own.sheet}
+            now={now}
+            of={all ? 'all plates' : 'the plate'}
             onTake={take}
           />
         </Suspense>
       )}
-      <LadderTable facts={facts} rungs={rungs} edge={edge} units={units} now={own.sheet} onTake={take} />
+      <LadderTable facts={facts} rungs={rungs} edge={edge} units={units} now={now} onTake={take} />
     </div>
   );
 }

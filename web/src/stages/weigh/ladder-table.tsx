@@ -5,13 +5,14 @@ import {
   fixed,
   lengthFigure,
   massFigure,
+  sheetLimits,
   type UnitSystem,
 } from '@plate-fold/core';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
 import { sheetName } from '../../ui/names';
-import { limitsOf, type Sheet, sameSheet } from './rungs';
+import { type Sheet, sameSheet } from './rungs';
 import type { KnownRung } from './use-ladder';
 
 type SortKey = 'sheet' | 'mass' | 'gap' | 'dent' | 'ring' | 'cost';
@@ -29,11 +30,11 @@ export function LadderTable({
   rungs: readonly KnownRung[];
   edge: ReadonlySet<string>;
   units: UnitSystem;
-  now: Sheet;
+  now: Sheet | undefined;
   onTake: (r: KnownRung) => void;
 }) {
   const [by, setBy] = useState<{ key: SortKey; down: boolean }>({ key: 'mass', down: false });
-  const limits = limitsOf(facts);
+  const limits = sheetLimits(facts.document.plan.limits);
   const value = (r: KnownRung): number | string => {
     const v = r.answer?.ok ? r.answer.value : undefined;
     return {
@@ -93,7 +94,7 @@ export function LadderTable({
         {sorted.map(r => {
           const v = r.answer?.ok ? r.answer.value : undefined;
           const wrong = v ? breaks(facts, { ...r, struck: v }, limits) : [];
-          const mine = sameSheet(r, now);
+          const mine = now !== undefined && sameSheet(r, now);
           const said =
             r.against[0] ??
             (r.answer?.ok === false

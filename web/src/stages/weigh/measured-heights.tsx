@@ -1,7 +1,7 @@
-import { type Facts, fixed, type UnitSystem, wheelRates } from '@plate-fold/core';
-import { useState } from 'react';
+import { type Facts, fixed, inPlan, type UnitSystem, wheelRates } from '@plate-fold/core';
 import { remedyApplied } from '../../app/plan-slice';
 import { useDo } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 
@@ -13,14 +13,22 @@ export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSys
   const dispatch = useDo();
   const { document, weight } = facts;
   const { axles } = document.rig;
-  // nothing is measured until it is entered: the fields begin at one height, which says nothing
-  const [heights, setHeights] = useState({
-    front: { before: 0, after: 0 },
-    rear: { before: 0, after: 0 },
-  });
-  const rates = wheelRates(weight.axles, heights);
-  const set = (axle: Axle, which: 'before' | 'after', mm: number): void =>
-    setHeights(h => ({ ...h, [axle]: { ...h[axle], [which]: mm } }));
+  const edit = useEdit();
+  // nothing is measured until it is entered: a field at 0 says nothing
+  const { fenders = {} } = document.plan;
+  const both = (axle: Axle) => {
+    const { before, after } = fenders[axle] ?? {};
+    return before === undefined || after === undefined ? {} : { [axle]: { before, after } };
+  };
+  const rates = wheelRates(weight.axles, { ...both('front'), ...both('rear') });
+  const set = (axle: Axle, which: 'before' | 'after', mm: number): void => {
+    edit('fenderMeasured', doc => {
+      const { [which]: _, ...rest } = doc.plan.fenders?.[axle] ?? {};
+      return inPlan(doc, {
+        fenders: { ...doc.plan.fenders, [axle]: mm === 0 ? rest : { ...rest, [which]: mm } },
+      });
+    });
+  };
   const take = (): void => {
     const sprung = (axle: Axle) => ({ ...axles[axle], wheelRate: rates[axle] ?? axles[axle].wheelRate });
     dispatch(
@@ -36,7 +44,7 @@ export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSys
       <summary className="min-h-11 py-2.5 font-bold">Measured before and after</summary>
       <p className="text-[13px] text-ink2">
         From the middle of the wheel to the fender’s edge, on level ground, settled by a short drive. What it
-        sank by gives the springs’ rates.
+        sank by gives the springs’ rates. Kept with the plan; 0 is not measured.
       </p>
       {AXLES.map(axle => (
         <fieldset key={axle} className="mt-2">
@@ -46,7 +54,7 @@ export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSys
               <MeasureInput
                 key={which}
                 label={`${which === 'before' ? 'Before' : 'After'}, ${axle}`}
-                value={heights[axle][which]}
+                value={fenders[axle]?.[which] ?? 0}
                 units={units}
                 least={0}
                 most={1500}

@@ -1,160 +1,326 @@
 import {
   type Facts,
   type Figure,
-  type Finding,
   fixed,
+  hardwareChange,
   lengthFigure,
   massFigure,
+  type StrikeAnswer,
   signed,
   type UnitSystem,
 } from '@plate-fold/core';
 import { sheetName } from '../../ui/names';
-
-/** One build as the table looks at it. */
-export interface Column {
-  readonly facts: Facts;
-  readonly findings: readonly Finding[];
-}
+import type { Column } from './use-columns';
 
 export interface CompareRow {
   readonly name: string;
   readonly about?: string;
-  readonly value: (c: Column) => number;
-  readonly show: (v: number, change: boolean) => Figure;
-  /** a second line under the figure */
-  readonly note?: (c: Column) => string;
+  /** undefined where it is not known (yet) */
+  readonly value?: (c: Column) => number | undefined;
+  readonly show?: (v: number, change: boolean) => Figure;
+  /** a second line under the figure, or all there is to say; `base` is the build compared to */
+  readonly note?: (c: Column, base: Column | undefined) => string;
   /** which way is worse; the differences are marked so */
   readonly worse: 'more' | 'less' | 'neither';
   readonly strong?: boolean;
 }
 
+export interface RowGroup {
+  readonly name: string;
+  readonly rows: readonly CompareRow[];
+}
+
+/** Rules whose findings say how a build bears heat, wet and salt. */
+const HEAT_AND_RUST = new Set(['hot-part', 'dissimilar-metals', 'galling']);
+
+/** The struck plate that is worst, and which it is. */
+const worst = (
+  c: Column,
+  of: (s: StrikeAnswer) => number | undefined,
+  most: boolean,
+): StrikeAnswer | undefined =>
+  c.struck
+    ?.filter(s => of(s) !== undefined)
+    .sort((a, b) => ((of(a) ?? 0) - (of(b) ?? 0)) * (most ? -1 : 1))[0];
+
+const markOf = (c: Column, panel: string): string =>
+  c.facts.panels.find(p => p.panel.id === panel)?.panel.mark ?? panel;
+const partOf = (c: Column, part: string | undefined): string =>
+  c.facts.rig.components.find(x => x.id === part)?.name ?? '';
+
 /** What builds are compared by, row by row. */
-export function compareRows(facts: Facts, units: UnitSystem): readonly CompareRow[] {
+export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[] {
   const mass = (v: number, change: boolean): Figure => massFigure(v, units, change);
+  const added = (v: number, change: boolean): Figure => massFigure(v, units, change || v > 0);
   const length = (v: number, change: boolean): Figure => lengthFigure(v, units, true, change);
-  const heightChange = (v: number): Figure => lengthFigure(v, units, true, true);
-  const count = (v: number, change: boolean): Figure => ({
-    value: (change ? signed : fixed)(v, 0),
-    unit: '',
-  });
-  const money = (v: number, change: boolean): Figure => ({
-    value: (change ? signed : fixed)(v, 0),
-    unit: '$',
+  const number =
+    (unit: string, digits = 0) =>
+    (v: number, change: boolean): Figure => ({ value: (change ? signed : fixed)(v, digits), unit });
+  const money = number('$');
+  const { fenders } = facts.document.plan;
+  const fender = (axle: 'front' | 'rear'): CompareRow => {
+    const before = fenders?.[axle]?.before;
+    const change = (c: Column): number =>
+      axle === 'front' ? c.facts.weight.rideHeight.frontMm : c.facts.weight.rideHeight.rearMm;
+    return {
+      name: axle === 'front' ? 'Fender, front' : 'Fender, rear',
+      about: before === undefined ? 'how far it moves' : 'height, from what you measured',
+      value: c => (before ?? 0) + change(c),
+      show: (v, diff) => lengthFigure(v, units, true, diff || before === undefined),
+      ...(before === undefined
+        ? {}
+        : { note: (c: Column) => `${formatted(lengthFigure(change(c), units, true, true))} against bare` }),
+      worse: 'less',
+    };
+  };
+  const group = (name: string, rows: readonly (CompareRow | false)[]): RowGroup => ({
+    name,
+    rows: rows.filter(r => r !== false),
   });
   return [
-    {
-      name: 'Net mass',
-      about: 'plates, bars and hardware less factory parts',
-      value: c => c.facts.weight.netKg,
-      show: (v, change) => massFigure(v, units, change || v > 0),
-      worse: 'more',
-      strong: true,
-    },
-    ...facts.panels.map(
-      (p): CompareRow => ({
-        name: `${p.panel.mark} ${p.panel.name}`,
-        value: c => c.facts.weight.panels.find(x => x.id === p.panel.id)?.massKg ?? 0,
+    group('Mass', [
+      {
+        name: 'Net mass',
+        about: 'plates, bars and hardware less factory parts',
+        value: c => c.facts.weight.netKg,
+        show: added,
+        worse: 'more',
+        strong: true,
+      },
+      ...facts.panels.map(
+        (p): CompareRow => ({
+          name: `${p.panel.mark} ${p.panel.name}`,
+          value: c => c.facts.weight.panels.find(x => x.id === p.panel.id)?.massKg ?? 0,
+          show: mass,
+          note: c => {
+            const sheet = c.facts.build.sheets[p.panel.id];
+            return sheet ? sheetName(sheet) : '';
+          },
+          worse: 'more',
+        }),
+      ),
+      {
+        name: 'Hardware',
+        about: 'from its geometry',
+        value: c => c.facts.weight.hardwareKg,
+        show: mass,
+        worse: 'more',
+      },
+      facts.document.plan.crossbars.length > 0 && {
+        name: 'Crossbars',
+        value: c => c.facts.weight.crossbarKg,
+        show: mass,
+        worse: 'more',
+      },
+      { name: 'Factory parts off', value: c => -c.facts.weight.removedKg, show: mass, worse: 'neither' },
+      {
+        name: 'Heaviest plate',
+        about: 'what has to be held up',
+        value: c => Math.max(0, ...c.facts.weight.panels.map(p => p.massKg)),
         show: mass,
         note: c => {
-          const sheet = c.facts.build.sheets[p.panel.id];
-          return sheet ? sheetName(sheet) : '';
+          const top = [...c.facts.panels].sort((a, b) => b.massKg - a.massKg)[0];
+          const limit = c.facts.document.plan.limits.maxLiftKg ?? 23;
+          return top
+            ? `${top.panel.mark}, ${top.massKg > limit ? 'two people or a jack' : 'one person'}`
+            : '';
         },
         worse: 'more',
-      }),
-    ),
-    {
-      name: 'Hardware',
-      about: 'from its geometry',
-      value: c => c.facts.weight.hardwareKg,
-      show: mass,
-      worse: 'more',
-    },
-    ...(facts.document.plan.crossbars.length > 0
-      ? [
-          {
-            name: 'Crossbars',
-            value: (c: Column) => c.facts.weight.crossbarKg,
-            show: mass,
-            worse: 'more' as const,
-          },
-        ]
-      : []),
-    { name: 'Factory parts off', value: c => -c.facts.weight.removedKg, show: mass, worse: 'neither' },
-    {
-      name: 'Heaviest plate',
-      about: 'what has to be held up',
-      value: c => Math.max(0, ...c.facts.weight.panels.map(p => p.massKg)),
-      show: mass,
-      note: c => {
-        const top = [...c.facts.panels].sort((a, b) => b.massKg - a.massKg)[0];
-        const limit = c.facts.document.plan.limits.maxLiftKg ?? 23;
-        return top ? `${top.panel.mark}, ${top.massKg > limit ? 'two people or a jack' : 'one person'}` : '';
       },
-      worse: 'more',
-    },
-    {
-      name: 'Front axle',
-      value: c => c.facts.weight.axles.frontKg,
-      show: (v, change) => massFigure(v, units, change || v > 0),
-      worse: 'more',
-    },
-    {
-      name: 'Rear axle',
-      value: c => c.facts.weight.axles.rearKg,
-      show: (v, change) => massFigure(v, units, change || v > 0),
-      worse: 'more',
-    },
-    {
-      name: 'Nose',
-      about: 'ride height',
-      value: c => c.facts.weight.rideHeight.frontMm,
-      show: heightChange,
-      worse: 'less',
-    },
-    {
-      name: 'Tail',
-      about: 'ride height',
-      value: c => c.facts.weight.rideHeight.rearMm,
-      show: heightChange,
-      worse: 'less',
-    },
-    {
-      name: 'Right over left',
-      about: 'at the wheels',
-      value: c => c.facts.weight.sideKg,
-      show: (v, change) => massFigure(v, units, change || v > 0),
-      worse: 'neither',
-    },
-    {
-      name: 'Least gap at rest',
-      value: c =>
-        Math.min(
-          ...c.facts.gaps
-            .filter(g => !c.facts.rig.components.find(x => x.id === g.component)?.moves)
-            .map(g => g.gapMm),
-        ),
-      show: length,
-      worse: 'less',
-    },
-    {
-      name: 'Bends that cannot be made',
-      value: c => c.facts.panels.reduce((n, p) => n + p.bends.filter(b => !b.ok).length, 0),
-      show: count,
-      worse: 'more',
-    },
-    {
-      name: 'Findings to mend',
-      value: c => c.findings.filter(f => f.severity !== 'note').length,
-      show: count,
-      worse: 'more',
-    },
-    {
-      name: 'Cost, a guess',
-      about: 'invented default rates',
-      value: c => c.facts.weight.cost,
-      show: money,
-      worse: 'more',
-      strong: true,
-    },
+    ]),
+    group('How it stands', [
+      { name: 'Front axle', value: c => c.facts.weight.axles.frontKg, show: added, worse: 'more' },
+      { name: 'Rear axle', value: c => c.facts.weight.axles.rearKg, show: added, worse: 'more' },
+      fender('front'),
+      fender('rear'),
+      {
+        name: 'Rake',
+        about: 'nose over tail, changed',
+        value: c => c.facts.weight.rideHeight.frontMm - c.facts.weight.rideHeight.rearMm,
+        show: v => lengthFigure(v, units, true, true),
+        worse: 'neither',
+      },
+      {
+        name: 'Right over left',
+        about: 'at the wheels',
+        value: c => c.facts.weight.sideKg,
+        show: added,
+        worse: 'neither',
+      },
+      {
+        name: 'Lowest point',
+        about: 'above the ground',
+        value: c => c.facts.lowest.z,
+        show: length,
+        note: c => (c.facts.lowest.panel === undefined ? '' : `plate ${markOf(c, c.facts.lowest.panel)}`),
+        worse: 'less',
+      },
+    ]),
+    group('Struck', [
+      {
+        name: 'Least gap at rest',
+        value: c =>
+          Math.min(
+            ...c.facts.gaps
+              .filter(g => !c.facts.rig.components.find(x => x.id === g.component)?.moves)
+              .map(g => g.gapMm),
+          ),
+        show: length,
+        worse: 'less',
+      },
+      {
+        name: 'Least gap, struck',
+        about: 'half the heavier axle on one place',
+        value: c => worst(c, s => s.gapMm, false)?.gapMm,
+        show: length,
+        note: c => {
+          const s = worst(c, x => x.gapMm, false);
+          return s ? `${markOf(c, s.panel)} to ${partOf(c, s.gapTo)}` : '';
+        },
+        worse: 'less',
+        strong: true,
+      },
+      {
+        name: 'Deepest dent left',
+        value: c => worst(c, s => s.dentMm, true)?.dentMm,
+        show: length,
+        note: c => {
+          const s = worst(c, x => x.dentMm, true);
+          return s && (s.dentMm ?? 0) > 0.05 ? `plate ${markOf(c, s.panel)}` : '';
+        },
+        worse: 'more',
+      },
+      {
+        name: 'Lowest ring',
+        about: 'below 40 Hz it may drum',
+        value: c => worst(c, s => s.ringHz, false)?.ringHz,
+        show: number('Hz'),
+        note: c => {
+          const s = worst(c, x => x.ringHz, false);
+          return s ? `plate ${markOf(c, s.panel)}` : '';
+        },
+        worse: 'less',
+      },
+      {
+        name: 'Plates that give way',
+        value: c => c.struck?.filter(s => s.reached < 1).length,
+        show: number(''),
+        note: c =>
+          (c.struck ?? [])
+            .filter(s => s.reached < 1)
+            .map(s => markOf(c, s.panel))
+            .join(', '),
+        worse: 'more',
+      },
+    ]),
+    group('Making it', [
+      {
+        name: 'Blanks',
+        value: c => c.facts.panels.length,
+        show: number(''),
+        note: c => kinds(c),
+        worse: 'neither',
+      },
+      {
+        name: 'Stock sheets',
+        about: 'of the chosen shop, as nested in Fold',
+        value: c => c.extra?.sheets,
+        show: number(''),
+        note: c =>
+          c.extra && c.extra.tooLarge.length > 0
+            ? `too large for any: ${c.extra.tooLarge.map(p => markOf(c, p)).join(', ')}`
+            : '',
+        worse: 'more',
+      },
+      {
+        name: 'Bends made',
+        value: c => c.facts.panels.reduce((n, p) => n + p.bends.filter(b => b.ok && b.angle !== 0).length, 0),
+        show: number(''),
+        worse: 'neither',
+      },
+      {
+        name: 'Bends that cannot be made',
+        value: c => c.facts.panels.reduce((n, p) => n + p.bends.filter(b => !b.ok).length, 0),
+        show: number(''),
+        note: c =>
+          c.facts.panels
+            .filter(p => p.bends.some(b => !b.ok))
+            .map(p => p.panel.mark)
+            .join(', '),
+        worse: 'more',
+      },
+      {
+        name: 'Hardware that changes',
+        about: 'against the build compared to',
+        note: (c, base) => (base && base !== c ? hardwareWords(base.facts, c.facts) : ''),
+        worse: 'neither',
+      },
+      {
+        name: 'Heat and rust',
+        note: c => {
+          const said = c.findings.filter(f => HEAT_AND_RUST.has(f.rule)).map(f => f.text);
+          return said.length === 0
+            ? 'nothing found'
+            : said.slice(0, 2).join(' ') + (said.length > 2 ? ` And ${said.length - 2} more.` : '');
+        },
+        worse: 'neither',
+      },
+      {
+        name: 'Findings to mend',
+        value: c => c.findings.filter(f => f.severity !== 'note').length,
+        show: number(''),
+        worse: 'more',
+      },
+    ]),
+    group('Cost', [
+      { name: 'Sheet', value: c => c.facts.weight.costs.sheet, show: money, worse: 'more' },
+      { name: 'Cutting', value: c => c.facts.weight.costs.cutting, show: money, worse: 'more' },
+      { name: 'Bending', value: c => c.facts.weight.costs.bending, show: money, worse: 'more' },
+      { name: 'Finish', value: c => c.facts.weight.costs.finish, show: money, worse: 'more' },
+      {
+        name: 'Bolts and bars',
+        value: c => c.facts.weight.costs.hardware + c.facts.weight.costs.crossbars,
+        show: money,
+        worse: 'more',
+      },
+      {
+        name: 'All of it, a guess',
+        about: facts.weight.rates.note,
+        value: c => c.facts.weight.cost,
+        show: money,
+        note: c => paidWords(c.facts),
+        worse: 'more',
+        strong: true,
+      },
+    ]),
   ];
+}
+
+const formatted = (f: Figure): string => `${f.value} ${f.unit}`;
+
+/** Blanks by sheet: `3 of 3/16 in steel, 2 of 1/4 in 5052`. */
+function kinds(c: Column): string {
+  const counts = new Map<string, number>();
+  for (const p of c.facts.panels) {
+    const name = sheetName(p.sheet);
+    counts.set(name, (counts.get(name) ?? 0) + 1);
+  }
+  return [...counts].map(([name, n]) => `${n} of ${name}`).join(', ');
+}
+
+/** The changes of hardware in a few words, the most frequent first. */
+function hardwareWords(from: Facts, to: Facts): string {
+  const changes = hardwareChange(from, to);
+  if (changes.length === 0) return 'none';
+  const said = changes.slice(0, 2).map(x => `${x.joints.length} \u00d7 ${x.from} \u2192 ${x.to}`);
+  return said.join('; ') + (changes.length > 2 ? `; ${changes.length - 2} other changes` : '');
+}
+
+/** What a build's price has in it besides making: an offer, shipping, tax. */
+export function paidWords({ build, weight: { costs } }: Facts): string {
+  return [
+    ...(build.offer ? [`plates offered at $${fixed(costs.plates, 0)}`] : []),
+    ...(costs.shipping > 0 ? [`shipping $${fixed(costs.shipping, 0)}`] : []),
+    ...(costs.tax > 0 ? [`tax $${fixed(costs.tax, 0)}`] : []),
+  ].join(', ');
 }

@@ -1,17 +1,9 @@
-import type { Facts, SheetChoice, StruckRung } from '@plate-fold/core';
+import type { SheetChoice, StruckRung } from '@plate-fold/core';
 import type { KnownRung } from './use-ladder';
 
 /** The rungs of a plate that have been struck. */
 export const struckOf = (rungs: readonly KnownRung[]): readonly StruckRung[] =>
   rungs.flatMap(r => (r.answer?.ok ? [{ ...r, struck: r.answer.value }] : []));
-
-/** The limits a rung is held against where nothing else is said: all but dents. */
-export const limitsOf = (facts: Facts) => ({
-  quiet: true,
-  ...(facts.document.plan.limits.maxLiftKg === undefined
-    ? {}
-    : { mostKg: facts.document.plan.limits.maxLiftKg }),
-});
 
 /** A sheet as a rung or a plate has it. */
 export type Sheet = Pick<SheetChoice, 'material' | 'thickness'>;

@@ -32,6 +32,31 @@ interface Asked {
 const GIVES_WAY = 60;
 const COARSE = 1.4;
 
+/** Questions that wait for a worker, so that what is learnt from one answer still changes which is asked next. */
+const AT_ONCE = 4;
+/** A sheet that leaves less than this has hit what it guards hard, mm: what is thinner need not be known soon. */
+const HIT = -5;
+
+const hopeless = (r: Result<StrikeAnswer> | undefined): boolean =>
+  r?.ok === true && (r.value.reached < 1 || (r.value.gapMm ?? 0) < HIT);
+
+/**
+ * What is not struck yet, thick to thin, materials and plates in turn; sheets thinner than one of their kind that already gives way or
+ * hits what it guards come last: they are the longest to strike and the last that anybody would take.
+ */
+function byHope(list: readonly Asked[]): readonly Asked[] {
+  const kindOf = ({ rung }: Asked): string => `${rung.folded.panel.id} ${rung.material}`;
+  const ranked = [...new Set(list.map(kindOf))].flatMap(kind => {
+    const thick = list.filter(t => kindOf(t) === kind).sort((a, b) => b.rung.thickness - a.rung.thickness);
+    const first = thick.findIndex(t => hopeless(found(t.key)));
+    return thick.map((t, i) => ({ t, rank: i + (first >= 0 && i > first ? list.length : 0) }));
+  });
+  return ranked
+    .filter(({ t }) => !found(t.key))
+    .sort((a, b) => a.rank - b.rank)
+    .map(({ t }) => t);
+}
+
 /**
  * The ladders of some plates: every sheet of the catalogue, each struck where the plate as it is has its worst place, coming in as
  * they are ready. Sheets that cannot be made are not struck. Plates take turns, so that all of them soon have something to choose.
@@ -76,29 +101,36 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
     [facts, panels, force],
   );
   // biome-ignore lint/correctness/useExhaustiveDependencies: every answer that comes in counts one up
-  const list = useMemo((): readonly Asked[] => {
-    const per = own.map(({ panel, key: k }): Asked[] => {
-      const worst = found(k);
-      if (!worst?.ok) return [];
-      const at: Vec2 = [worst.value.at[0], worst.value.at[1]];
-      return (rungs.get(panel) ?? [])
-        .filter(r => r.against.length === 0)
-        .map(rung => {
-          const wish = { ...wishOf(facts, rung.folded, force, { at }), size: COARSE, givesWayAt: GIVES_WAY };
-          return { rung, wish, key: `${wishKey(wish)} coarse` };
-        });
-    });
-    const most = Math.max(0, ...per.map(p => p.length));
-    return Array.from({ length: most }, (_, i) => per.flatMap(p => p[i] ?? [])).flat();
-  }, [own, rungs, facts, force, own.filter(o => found(o.key)).length]);
+  const list = useMemo(
+    (): readonly Asked[] =>
+      own.flatMap(({ panel, key: k }): readonly Asked[] => {
+        const worst = found(k);
+        if (!worst?.ok) return [];
+        const at: Vec2 = [worst.value.at[0], worst.value.at[1]];
+        return (rungs.get(panel) ?? [])
+          .filter(r => r.against.length === 0)
+          .map(rung => {
+            const wish = {
+              ...wishOf(facts, rung.folded, force, { at }),
+              size: COARSE,
+              givesWayAt: GIVES_WAY,
+            };
+            return { rung, wish, key: `${wishKey(wish)} coarse` };
+          });
+      }),
+    [own, rungs, facts, force, own.filter(o => found(o.key)).length],
+  );
   // biome-ignore lint/correctness/useExhaustiveDependencies: every answer that comes in counts one up
   useEffect(() => {
     if (stopped) return;
-    for (const t of [...own, ...list]) {
-      if (found(t.key) || asked.current.has(t.key)) continue;
+    const open = [...own.filter(t => !found(t.key)), ...byHope(list)];
+    for (const t of open) {
+      if (asked.current.size >= AT_ONCE) break;
+      if (asked.current.has(t.key)) continue;
       asked.current.add(t.key);
       strikeInPool({ key: t.key, wish: t.wish }, answer => {
         remember(t.key, answer);
+        asked.current.delete(t.key);
         setCount(n => n + 1);
       });
     }
@@ -113,7 +145,7 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
       }),
     ]),
   );
-  const open = list.filter(t => !found(t.key)).length;
+  const open = byHope(list).length;
   return {
     known,
     waiting: rungs.size === 0 || list.length === 0 ? undefined : open,

@@ -11,7 +11,9 @@ import { FindingCard } from '../../ui/finding-card';
 import { sheetName } from '../../ui/names';
 import { BestTab } from './best-tab';
 import { BuildTable } from './build-table';
+import { CostTab } from './cost-tab';
 import { LadderTab } from './ladder-tab';
+import { MattersTab } from './matters-tab';
 import { MeasuredHeights } from './measured-heights';
 
 const LADDER = ['steel-hr36', 'stainless-304', 'al-5052-h32', 'al-6061-t6'] as const;
@@ -79,6 +81,8 @@ const TABS = [
   ['builds', 'builds side by side'],
   ['ladder', 'every sheet for a plate'],
   ['best', 'best build'],
+  ['matters', 'what matters'],
+  ['cost', 'cost'],
 ] as const;
 
 /** Weigh: the builds side by side, and how the vehicle stands under the active one. */
@@ -104,6 +108,8 @@ export function WeighStage() {
           {tab === 'builds' && <BuildTable />}
           {tab === 'ladder' && <LadderTab facts={facts} />}
           {tab === 'best' && <BestTab facts={facts} />}
+          {tab === 'matters' && <MattersTab facts={facts} />}
+          {tab === 'cost' && <CostTab facts={facts} />}
         </div>
       )}
       aside={

@@ -1,0 +1,167 @@
+import {
+  type Beside,
+  type BestBuild,
+  breaks,
+  cheaper,
+  type Facts,
+  type Figure,
+  fixed,
+  type Goal,
+  lengthFigure,
+  massFigure,
+  type SheetLimits,
+  type StruckRung,
+  signed,
+  stops,
+  type UnitSystem,
+  valueFor,
+  withSheet,
+} from '@plate-fold/core';
+import { buildCopied, remedyApplied } from '../../app/plan-slice';
+import { useDo } from '../../app/store';
+import { Button } from '../../ui/button';
+import { Fig } from '../../ui/figure';
+import { sheetName } from '../../ui/names';
+import { GOAL_NAMES } from './best-limits';
+
+const BETTER: Readonly<Record<Goal, string>> = {
+  mass: 'lighter',
+  cost: 'cheaper',
+  gap: 'of more gap',
+};
+const NONE: Figure = { value: '\u2013', unit: '' };
+
+/** The best build plate by plate: what it is, what stops it from being better, and what one step cheaper costs in gap. */
+export function BestAnswer({
+  facts,
+  units,
+  goal,
+  best,
+  ladders,
+  limits,
+  keeps,
+}: {
+  facts: Facts;
+  units: UnitSystem;
+  goal: Goal;
+  best: BestBuild<StruckRung>;
+  ladders: readonly (readonly StruckRung[])[];
+  limits: SheetLimits;
+  /** every plate keeps every limit */
+  keeps: boolean;
+}) {
+  const dispatch = useDo();
+  const blocked = stops(facts, ladders, best.rungs, valueFor(goal), limits);
+  const saving = cheaper(facts, ladders, best.rungs, limits);
+  // one edit, so that one undo takes it back
+  const accept = (): void => {
+    dispatch(
+      remedyApplied(
+        facts.panels.reduce(
+          (doc, p, i) => withSheet(doc, facts.build.id, p.panel.id, best.rungs[i] as StruckRung),
+          facts.document,
+        ),
+      ),
+    );
+  };
+  const size = (mm: number | undefined): Figure =>
+    mm === undefined ? NONE : lengthFigure(mm, units, units === 'metric');
+  return (
+    <section aria-label="Best build" className="mt-3 rounded-[4px] border-2 border-fluid bg-paper p-3">
+      <h3 className="text-[17px] font-bold">
+        {keeps
+          ? `The ${GOAL_NAMES[goal]} that keeps it all`
+          : `No build keeps it all; the ${GOAL_NAMES[goal]} that comes nearest`}
+        : <Fig of={massFigure(best.massKg, units)} /> of plates, ${fixed(best.cost, 0)}
+      </h3>
+      <div className="overflow-x-auto">
+        <table className="mt-2 w-full text-[14px]">
+          <thead>
+            <tr className="border-b border-ink text-left align-bottom">
+              {['Plate', 'Now', 'Best', 'Mass', 'Gap left', 'Dent', `The next ${BETTER[goal]}`].map(
+                (h, i) => (
+                  <th
+                    key={h}
+                    scope="col"
+                    className={`py-1 pr-3 font-bold ${i > 2 && i < 6 ? 'text-right' : ''}`}
+                  >
+                    {h}
+                  </th>
+                ),
+              )}
+              <th scope="col" className="py-1 font-bold">
+                One step cheaper
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {facts.panels.map((p, i) => {
+              const r = best.rungs[i];
+              if (!r) return null;
+              const { id } = p.panel;
+              const broken = breaks(facts, r, limits);
+              return (
+                <tr key={id} className="border-b border-scribe/60 align-top">
+                  <th scope="row" className="py-1.5 pr-3 text-left font-normal">
+                    {p.panel.mark} {p.panel.name}
+                  </th>
+                  <td className="py-1.5 pr-3 text-ink2">{sheetName(p.sheet)}</td>
+                  <td className="py-1.5 pr-3">
+                    <b>{sheetName(r)}</b>
+                    {broken.length > 0 && (
+                      <span className="block text-[13px] text-oxide">breaks {broken.join(', ')}</span>
+                    )}
+                  </td>
+                  <td className="py-1.5 pr-3 text-right">
+                    <Fig of={massFigure(r.massKg, units)} />
+                  </td>
+                  <td className="py-1.5 pr-3 text-right">
+                    <Fig of={size(r.struck.gapMm)} />
+                  </td>
+                  <td className="py-1.5 pr-3 text-right">
+                    <Fig of={size(r.struck.dentMm)} />
+                  </td>
+                  <td className="py-1.5 pr-3 text-[13px] leading-snug text-ink2">
+                    {stopWords(blocked.find(b => b.panel === id))}
+                  </td>
+                  <td className="py-1.5 text-[13px] leading-snug text-ink2">
+                    {savingWords(
+                      saving.find(b => b.panel === id),
+                      r,
+                      units,
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <div className="mt-3 flex flex-wrap gap-2">
+        <Button look="strong" onClick={accept}>
+          Take it into build {facts.build.id}
+        </Button>
+        <Button onClick={() => dispatch(buildCopied(facts.build.id))}>
+          Copy build {facts.build.id} first
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+/** Which limit keeps the next better sheet out. */
+function stopWords(b: Beside | undefined): string {
+  if (!b) return 'there is none';
+  return b.breaks.length > 0
+    ? `${sheetName(b.rung)} breaks ${b.breaks.join(', ')}`
+    : `${sheetName(b.rung)} fits, but not with the others: budget or number of sheets`;
+}
+
+/** What the next cheaper sheet saves and what that costs in gap (or in give, where nothing is above). */
+function savingWords(b: Beside | undefined, best: StruckRung, units: UnitSystem): string {
+  if (!b) return 'there is none';
+  const room = (r: StruckRung): number => r.struck.gapMm ?? -r.struck.deflectionMm;
+  const change = lengthFigure(room(b.rung) - room(best), units, true, true);
+  const said = `${sheetName(b.rung)}: $${signed(b.rung.cost - best.cost, 0)}, gap ${change.value} ${change.unit}`;
+  return b.breaks.length > 0 ? `${said}; breaks ${b.breaks.join(', ')}` : said;
+}

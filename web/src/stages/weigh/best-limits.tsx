@@ -1,0 +1,167 @@
+import {
+  DENT_UNLESS_SET,
+  type Facts,
+  fixed,
+  formatLength,
+  formatMass,
+  GOALS,
+  type Goal,
+  HEARD_BELOW,
+  inPlan,
+  type Limits,
+  MATERIAL_IDS,
+  MATERIALS,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { useEdit } from '../../app/use-edit';
+import { Chips } from '../../ui/chips';
+import { MeasureInput } from '../../ui/measure-input';
+
+export const GOAL_NAMES: Readonly<Record<Goal, string>> = {
+  mass: 'lightest',
+  cost: 'cheapest',
+  gap: 'most gap',
+};
+
+/** What a strike has to leave to the parts; any other figure in a file is kept. */
+const GAPS: readonly (readonly [string, string?])[] = [
+  ['room', 'every part its room'],
+  ['5'],
+  ['0', 'no touch'],
+];
+
+/** A limit at 0 is none: the key goes. */
+const without = (limits: Limits, key: keyof Limits): Limits => {
+  const { [key]: _, ...rest } = limits;
+  return rest;
+};
+
+/** What the best build is best at, and the limits it keeps; the limits are the plan's own. */
+export function BestLimits({
+  facts,
+  units,
+  goal,
+  onGoal,
+}: {
+  facts: Facts;
+  units: UnitSystem;
+  goal: Goal;
+  onGoal: (g: Goal) => void;
+}) {
+  const edit = useEdit();
+  const { limits } = facts.document.plan;
+  const set = (part: Limits, gone?: keyof Limits): void => {
+    edit('limitSet', doc => {
+      const kept = gone ? without(doc.plan.limits, gone) : doc.plan.limits;
+      return inPlan(doc, { limits: { ...kept, ...part } });
+    });
+  };
+  const allowed = limits.materials ?? MATERIAL_IDS;
+  const sheets = (['any', '1', '2', '3'] as const).find(n => n === String(limits.maxSheets)) ?? 'any';
+  const gap = GAPS.find(([v]) => v === (limits.minGap === undefined ? 'room' : String(limits.minGap)))?.[0];
+  const said = [
+    limits.minGap === undefined
+      ? 'leaves every part its room'
+      : limits.minGap === 0
+        ? 'touches nothing'
+        : `leaves ${formatLength(limits.minGap, units)}`,
+    `dent ${formatLength(limits.maxDent ?? DENT_UNLESS_SET, units)} at most`,
+    ...(limits.maxLiftKg === undefined ? [] : [`one person lifts ${formatMass(limits.maxLiftKg, units)}`]),
+    limits.budget === undefined ? 'no budget' : `$${fixed(limits.budget, 0)} all told`,
+    (limits.minRing ?? HEARD_BELOW) > 0 ? 'must not drum' : 'may drum',
+    ...(limits.materials ? [`of ${limits.materials.map(m => MATERIALS[m].short).join(', ')}`] : []),
+  ];
+  return (
+    <div className="grid gap-1">
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
+        <Chips
+          label="Best at"
+          value={goal}
+          choices={GOALS.map(g => [g, GOAL_NAMES[g]] as const)}
+          onChoose={onGoal}
+        />
+        <Chips
+          label="Different sheets at most"
+          value={sheets}
+          choices={(['any', '1', '2', '3'] as const).map(
+            n => [n, n === 'any' ? 'any sheets' : `${n} at most`] as const,
+          )}
+          onChoose={n => (n === 'any' ? set({}, 'maxSheets') : set({ maxSheets: Number(n) }))}
+        />
+      </div>
+      <details>
+        <summary className="min-h-11 py-2.5">
+          <b>Limits</b>: {said.join(', ')}
+        </summary>
+        <div className="mb-2 flex flex-wrap items-center gap-x-3">
+          <span className="text-[12.5px] text-ink2">Struck, it leaves</span>
+          <Chips
+            label="Gap left when struck"
+            value={gap ?? ''}
+            choices={GAPS.map(([v, name]) => [v, name ?? formatLength(Number(v), units)] as const)}
+            onChoose={v => (v === 'room' ? set({}, 'minGap') : set({ minGap: Number(v) }))}
+          />
+        </div>
+        <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
+          <MeasureInput
+            label="Dent at most"
+            value={limits.maxDent ?? DENT_UNLESS_SET}
+            units={units}
+            least={0}
+            most={200}
+            onEnter={maxDent => set({ maxDent })}
+            className="w-32"
+          />
+          <MeasureInput
+            label="One person lifts (0: no limit)"
+            value={limits.maxLiftKg ?? 0}
+            units={units}
+            mass
+            least={0}
+            most={200}
+            onEnter={kg => (kg === 0 ? set({}, 'maxLiftKg') : set({ maxLiftKg: kg }))}
+            className="w-44"
+          />
+          <MeasureInput
+            label="Budget (0: none)"
+            plain="$"
+            value={limits.budget ?? 0}
+            units={units}
+            least={0}
+            most={1e6}
+            onEnter={budget => (budget === 0 ? set({}, 'budget') : set({ budget }))}
+            className="w-36"
+          />
+          <label className="flex min-h-11 items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-6 accent-[var(--fluid)]"
+              checked={(limits.minRing ?? HEARD_BELOW) > 0}
+              onChange={e => (e.target.checked ? set({}, 'minRing') : set({ minRing: 0 }))}
+            />
+            must not drum
+          </label>
+        </div>
+        <fieldset className="flex flex-wrap gap-x-4">
+          <legend className="text-[12.5px] text-ink2">May be of</legend>
+          {MATERIAL_IDS.map(m => (
+            <label key={m} className="flex min-h-11 items-center gap-2 first-letter:uppercase">
+              <input
+                type="checkbox"
+                className="size-6 accent-[var(--fluid)]"
+                checked={allowed.includes(m)}
+                disabled={allowed.length === 1 && allowed.includes(m)}
+                onChange={e => {
+                  const next = MATERIAL_IDS.filter(x => (x === m ? e.target.checked : allowed.includes(x)));
+                  if (next.length === MATERIAL_IDS.length) set({}, 'materials');
+                  else set({ materials: next });
+                }}
+              />
+              {MATERIALS[m].short}
+            </label>
+          ))}
+        </fieldset>
+      </details>
+    </div>
+  );
+}

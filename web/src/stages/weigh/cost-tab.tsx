@@ -1,0 +1,294 @@
+import {
+  againstRepair,
+  type BuildCost,
+  type Facts,
+  fixed,
+  inPlan,
+  type Money,
+  type RateId,
+  type RateLine,
+  rateLines,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { useState } from 'react';
+import { selectWeights } from '../../app/derived';
+import { useApp } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
+import { Button } from '../../ui/button';
+import { MeasureInput } from '../../ui/measure-input';
+
+const MOST = 1e6;
+
+/** Parts of a build's price in the order they are added up. */
+const PARTS: readonly (readonly [keyof BuildCost, string])[] = [
+  ['sheet', 'Sheet'],
+  ['cutting', 'Cutting'],
+  ['bending', 'Bending'],
+  ['finish', 'Finish'],
+  ['crossbars', 'Crossbars'],
+  ['hardware', 'Bolts, nuts, washers'],
+  ['shipping', 'Shipping'],
+  ['tax', 'Tax'],
+];
+
+/** What every build costs, part by part, and what that is held against. */
+function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
+  const edit = useEdit();
+  const weights = useApp(selectWeights);
+  const { builds, money } = facts.document.plan;
+  const offer = (build: string, price: number, source: string): void => {
+    edit('offerEntered', doc =>
+      inPlan(doc, {
+        builds: doc.plan.builds.map(b => {
+          const { offer: _, ...rest } = b;
+          return b.id !== build ? b : price === 0 ? rest : { ...rest, offer: { price, source } };
+        }),
+      }),
+    );
+  };
+  const crossed = (build: string, part: keyof BuildCost): boolean =>
+    ['sheet', 'cutting', 'bending', 'finish'].includes(part) &&
+    builds.find(b => b.id === build)?.offer !== undefined;
+  return (
+    <section aria-label="Price of every build" className="overflow-x-auto">
+      <table className="w-full text-[14px]">
+        <thead>
+          <tr className="border-b-2 border-ink2 text-right">
+            <th scope="col" className="w-44 py-1 pr-3 text-left text-[12.5px] font-normal text-ink2">
+              Dollars; {facts.weight.rates.note}
+            </th>
+            {builds.map(b => (
+              <th key={b.id} scope="col" className="min-w-32 px-2 py-1">
+                {b.id} <span className="font-normal text-ink2">{b.name}</span>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {PARTS.map(([part, name]) => (
+            <tr key={part} className="border-b border-scribe/60 text-right">
+              <th scope="row" className="py-1 pr-3 text-left font-normal">
+                {name}
+              </th>
+              {weights.map(w => (
+                <td key={w.id} className={`fig px-2 ${crossed(w.id, part) ? 'text-ink2 line-through' : ''}`}>
+                  {fixed(w.costs[part], 2)}
+                </td>
+              ))}
+            </tr>
+          ))}
+          <tr className="border-b border-scribe/60 align-top">
+            <th scope="row" className="py-2 pr-3 text-left font-normal">
+              Plates as offered
+              <span className="block text-[12px] text-ink2">
+                a shop’s price or a sale, in place of making them; 0 is none
+              </span>
+            </th>
+            {builds.map(b => (
+              <td key={b.id} className="px-2 py-1.5">
+                <MeasureInput
+                  label={`Offer for build ${b.id}`}
+                  hideLabel
+                  plain="$"
+                  value={b.offer?.price ?? 0}
+                  units={units}
+                  least={0}
+                  most={MOST}
+                  onEnter={price => offer(b.id, price, b.offer?.source ?? '')}
+                />
+                {b.offer && (
+                  <SourceInput
+                    label={`Who offers build ${b.id}`}
+                    value={b.offer.source}
+                    placeholder="from whom, when"
+                    onEnter={source => offer(b.id, b.offer?.price ?? 0, source)}
+                  />
+                )}
+              </td>
+            ))}
+          </tr>
+          <tr className="border-b-2 border-ink2 text-right">
+            <th scope="row" className="py-2 pr-3 text-left">
+              All of it
+            </th>
+            {weights.map(w => (
+              <td key={w.id} className="fig px-2 text-[18px] font-semibold">
+                {fixed(w.cost, 2)}
+              </td>
+            ))}
+          </tr>
+          {againstRepair(1, money).map(({ what }) => (
+            <tr key={what} className="border-b border-scribe/60 text-right">
+              <th scope="row" className="py-1.5 pr-3 text-left font-normal">
+                Beside {what}
+                <span className="block text-[12px] text-ink2">
+                  what a prevented hit is worth is yours to say
+                </span>
+              </th>
+              {weights.map(w => (
+                <td key={w.id} className="px-2">
+                  <span className="fig">
+                    {fixed(againstRepair(w.cost, money).find(x => x.what === what)?.times ?? 0, 2)}
+                  </span>{' '}
+                  times
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function SourceInput(props: {
+  readonly label: string;
+  readonly value: string;
+  readonly placeholder: string;
+  readonly onEnter: (source: string) => void;
+}) {
+  const [typed, setTyped] = useState<string>();
+  const commit = (): void => {
+    if (typed !== undefined && typed.trim() !== props.value) props.onEnter(typed.trim());
+    setTyped(undefined);
+  };
+  return (
+    <input
+      aria-label={props.label}
+      value={typed ?? props.value}
+      placeholder={props.placeholder}
+      maxLength={80}
+      onChange={e => setTyped(e.target.value)}
+      onBlur={commit}
+      onKeyDown={e => e.key === 'Enter' && commit()}
+      className="mt-1 min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-2 placeholder:text-ink2"
+    />
+  );
+}
+
+const EXTRAS: readonly (readonly [keyof Money, string, string])[] = [
+  ['shipping', 'Shipping', '$'],
+  ['taxPercent', 'Tax on the goods', '%'],
+  ['repair', 'A repair without plates', '$'],
+  ['deductible', 'Your deductible', '$'],
+];
+
+/** Rates with their sources, what comes on top, and every build's price by part. */
+export function CostTab({ facts }: { facts: Facts }) {
+  const edit = useEdit();
+  const units = useApp(s => s.view.units);
+  const { rates, money } = facts.document.plan;
+  const setRate = (line: RateLine, value: number, source: string): void => {
+    edit('rateEntered', doc => inPlan(doc, { rates: { ...doc.plan.rates, [line.id]: { value, source } } }));
+  };
+  const resetRate = (id: RateId): void => {
+    edit('rateDropped', doc => {
+      const { [id]: _, ...rest } = doc.plan.rates ?? {};
+      return inPlan(doc, { rates: rest });
+    });
+  };
+  const setMoney = (key: keyof Money, value: number): void => {
+    edit('moneyEntered', doc => {
+      const { [key]: _, ...rest } = doc.plan.money ?? {};
+      return inPlan(doc, { money: value === 0 ? rest : { ...rest, [key]: value } });
+    });
+  };
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-5 p-3">
+      <Prices facts={facts} units={units} />
+      <section aria-label="On top, and held against">
+        <h3 className="font-bold">On top, and held against</h3>
+        <div className="mt-1 grid grid-cols-2 gap-3 desk:grid-cols-4">
+          {EXTRAS.map(([key, name, unit]) => (
+            <MeasureInput
+              key={key}
+              label={`${name} (0: none)`}
+              plain={unit}
+              value={money?.[key] ?? 0}
+              units={units}
+              least={0}
+              most={key === 'taxPercent' ? 100 : MOST}
+              onEnter={v => setMoney(key, v)}
+            />
+          ))}
+        </div>
+        <p className="mt-1 text-[13px] text-ink2">
+          Tax is reckoned on plates, bars and hardware and not on shipping; local rules differ.
+        </p>
+      </section>
+      <section aria-label="Rates" className="overflow-x-auto">
+        <h3 className="font-bold">Rates</h3>
+        <p className="text-[13px] text-ink2">
+          Enter what your dealer and shop ask, and where you have it from. What you have not entered is an
+          invented default.
+        </p>
+        <table className="mt-1 w-full text-[14px]">
+          <thead>
+            <tr className="border-b border-ink text-left">
+              <th scope="col" className="py-1 pr-3">
+                What
+              </th>
+              <th scope="col" className="w-36 py-1 pr-3">
+                Dollars
+              </th>
+              <th scope="col" className="py-1 pr-3">
+                for
+              </th>
+              <th scope="col" className="py-1 pr-3">
+                Source
+              </th>
+              <th scope="col">
+                <span className="sr-only">Back to the default</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {rateLines(rates).map(line => (
+              <tr key={line.id} className="border-b border-scribe/60">
+                <th scope="row" className="py-1 pr-3 text-left font-normal">
+                  {line.name}
+                </th>
+                <td className="py-1 pr-3">
+                  <MeasureInput
+                    label={`${line.name}, dollars`}
+                    hideLabel
+                    plain="$"
+                    value={line.value}
+                    units={units}
+                    least={0}
+                    most={MOST}
+                    onEnter={v => setRate(line, v, line.entered ? (rates?.[line.id]?.source ?? '') : '')}
+                  />
+                </td>
+                <td className="py-1 pr-3 text-[13px] text-ink2">{line.per}</td>
+                <td className="min-w-44 py-1 pr-3">
+                  {line.entered ? (
+                    <SourceInput
+                      label={`Source of ${line.name}`}
+                      value={rates?.[line.id]?.source ?? ''}
+                      placeholder="from whom, when"
+                      onEnter={source => setRate(line, line.value, source)}
+                    />
+                  ) : (
+                    <span className="text-[13px] text-ink2">{line.source}</span>
+                  )}
+                </td>
+                <td className="w-24 py-1">
+                  {line.entered && (
+                    <Button
+                      className="min-h-11 px-2 text-[13px]"
+                      aria-label={`${line.name} back to the default`}
+                      onClick={() => resetRate(line.id)}
+                    >
+                      Default
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,89 @@
+import { fixed, lengthFigure, type UnitSystem } from '@plate-fold/core';
+import { Fig } from '../../ui/figure';
+import { sheetName } from '../../ui/names';
+import type { Column } from './use-columns';
+
+const percent = (v: number) => ({ value: fixed(100 * v, 0), unit: '%' });
+
+/** What the plates of every build keep off the converters, and what they still let through. */
+export function ShieldTable({ columns, units }: { columns: readonly Column[]; units: UnitSystem }) {
+  const rows = columns.flatMap(c => (c.extra?.shields ?? []).map(s => ({ c, s })));
+  if (rows.length === 0)
+    return columns.some(c => !c.extra) ? (
+      <p className="mt-4 text-[13px] text-ink2">Looking at the converters …</p>
+    ) : null;
+  const head = [
+    'Build',
+    'Converter',
+    'Sides',
+    'Underside',
+    'Bare',
+    'Tamper-proof bolts',
+    'Thinnest sheet',
+    'Left open',
+  ];
+  return (
+    <section aria-label="Converter shield" className="mt-5 overflow-x-auto">
+      <h3 className="font-bold">Converter shield</h3>
+      <p className="text-[13px] text-ink2">
+        Share of the converter that an open hand or a tool no longer reaches by a straight way, level or from
+        below; bare is what frame and parts keep off by themselves. An estimate of reach: it does not say how
+        long a plate holds. View openings and louvers let it be inspected and let heat out: local rules may
+        ask for both.
+      </p>
+      <table className="mt-1 w-full text-[14px]">
+        <thead>
+          <tr className="border-b border-ink text-left align-bottom">
+            {head.map((h, i) => (
+              <th key={h} scope="col" className={`py-1 pr-3 ${i > 1 && i < 6 ? 'text-right' : ''}`}>
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ c, s }) => {
+            const [thin] = s.sheets;
+            return (
+              <tr key={`${c.facts.build.id} ${s.component}`} className="border-b border-scribe/60">
+                <th scope="row" className="py-1.5 pr-3 text-left">
+                  {c.facts.build.id}
+                </th>
+                <td className="pr-3">{s.name}</td>
+                <td className="pr-3 text-right">
+                  <Fig of={percent(s.sidesShut)} />
+                </td>
+                <td className="pr-3 text-right">
+                  <Fig of={percent(s.undersideShut)} />
+                </td>
+                <td className="pr-3 text-right text-ink2">
+                  <Fig of={percent(s.bareShut)} />
+                </td>
+                <td className="pr-3 text-right">
+                  <Fig
+                    of={s.tamperShare === undefined ? { value: '\u2013', unit: '' } : percent(s.tamperShare)}
+                  />
+                </td>
+                <td className="pr-3">
+                  {thin ? (
+                    <>
+                      {sheetName(thin.sheet)}, <Fig of={lengthFigure(thin.sheet.thickness, units)} />
+                    </>
+                  ) : (
+                    'no plate by it'
+                  )}
+                </td>
+                <td className={s.view + s.louvers === 0 && thin ? 'text-oxide' : ''}>
+                  {[
+                    ...(s.view > 0 ? [`${s.view} to look through`] : []),
+                    ...(s.louvers > 0 ? [`${s.louvers} of louvers`] : []),
+                  ].join(', ') || (thin ? 'nothing: heat stays, nobody sees in' : '')}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </section>
+  );
+}
