@@ -1,3 +1,4 @@
+import type { Plan, PlanDocument } from '@plate-fold/core';
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seriousFaults } from './axe';
@@ -13,6 +14,12 @@ afterAll(async () => {
   await server?.remove();
 });
 
+/** The plan as the server has it. */
+const stored = async (page: Page, id: string): Promise<Plan> => {
+  await saved(page);
+  const r = await fetch(server.at(`/api/documents/${id}`));
+  return ((await r.json()) as { document: PlanDocument }).document.plan;
+};
 const climbed = (page: Page): Promise<unknown> =>
   page.waitForFunction(
     () =>
@@ -35,8 +42,14 @@ describe('Weigh: every sheet for a plate', () => {
     const all = await rows(page);
     expect(all.length).toBeGreaterThanOrEqual(40);
     expect(all.filter(r => r.includes('on the edge')).length).toBeGreaterThan(2);
-    const markers = await page.$$('.apexcharts-marker');
-    expect(markers.length).toBeGreaterThan(30);
+    // what is thinner than a sheet that hits is left out until it is asked for
+    const markers = async (): Promise<number> => (await page.$$('.apexcharts-marker')).length;
+    const first = await markers();
+    expect(first).toBeGreaterThan(15);
+    await press(page, 'Strike them too');
+    await says(page, 'striking');
+    await climbed(page);
+    expect(await markers()).toBeGreaterThan(first);
     await press(page, 'Gap left');
     const up = (await rows(page)).map(r => r.match(/(−?\d+\.\d) mm/)?.[1]).filter(Boolean);
     expect(up.length).toBeGreaterThan(30);
@@ -50,21 +63,164 @@ describe('Weigh: every sheet for a plate', () => {
     await page.browserContext().close();
   }, 300_000);
 
-  it('the best build keeps its limits, and goes into the plan', async () => {
+  it('is of metric plate where the dealer has that, and of all plates at once', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/wren-sliders/weigh'));
+    await press(page, 'every sheet for a plate', 'radio');
+    await press(page, 'metric plate', 'radio');
+    await page.waitForSelector('::-p-xpath(//tr[th[contains(., "10 mm 6061")]])');
+    await press(page, 'gauge and inch', 'radio');
+    await press(page, 'all plates in one', 'radio');
+    // what all plates together leave is known once each of them is struck in it
+    await page.waitForSelector('::-p-xpath(//tr[th[contains(., "3/8 in 6061")]]/td[2][contains(., "mm")])', {
+      timeout: 120_000,
+    });
+    const before = await tally(page, 'Net mass');
+    const take = await page.waitForSelector('::-p-xpath(//tr[th[contains(., "3/8 in 6061")]]//button)');
+    await take?.click();
+    await saved(page);
+    expect(await tally(page, 'Net mass')).not.toBe(before);
+    const made = await stored(page, 'wren-sliders');
+    const sheets = made.builds.find(x => x.id === made.activeBuild)?.sheets ?? {};
+    expect(new Set(Object.values(sheets).map(x => x.material))).toEqual(new Set(['al-6061-t6']));
+    await press(page, 'Undo');
+    await page.browserContext().close();
+  }, 200_000);
+});
+
+describe('Weigh: the best build', () => {
+  it('keeps its limits, says what stops it, and goes into the plan; tally and stance follow', async () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/wren-sliders/weigh'));
     await press(page, 'best build', 'radio');
-    await says(page, 'must not drum');
-    await says(page, /The lightest that keeps it all|keeps the limits/, 120_000);
+    await page.locator('::-p-text(must not drum)').click();
+    // only aluminium may be bought
+    for (const short of ['steel', 'steel 50', 'AR 400', 'stainless', 'UHMW'])
+      await page.locator(`::-p-xpath(//label[normalize-space(.)="${short}"]/input)`).click();
+    await says(page, 'of 5052, 6061');
     await page.waitForSelector('[aria-label="Best build"]', { timeout: 200_000 });
+    await says(page, /thinner sheets not struck|One step cheaper/, 200_000);
+    await press(page, 'no touch', 'radio');
+    await says(page, 'Limits: touches nothing');
+    const plates = await page.$$eval('[aria-label="Best build"] tbody tr', all =>
+      all.map(r => (r as HTMLElement).innerText),
+    );
+    expect(plates.length).toBe(5);
+    for (const p of plates) expect(p).toMatch(/5052|6061/);
     const before = await tally(page, 'Net mass');
-    await press(page, 'Stop');
-    await press(page, 'Take it into build A');
+    const stance = await page.$eval('aside', e => e.innerText);
+    await page.locator('::-p-xpath(//button[starts-with(., "Take it into build")])').click();
     await saved(page);
     expect(await tally(page, 'Net mass')).not.toBe(before);
+    expect(await page.$eval('aside', e => e.innerText)).not.toBe(stance);
+    const { limits, builds, activeBuild } = await stored(page, 'wren-sliders');
+    expect(limits).toMatchObject({ materials: ['al-5052-h32', 'al-6061-t6'], minGap: 0 });
+    for (const s of Object.values(builds.find(x => x.id === activeBuild)?.sheets ?? {}))
+      expect(s.material).toMatch(/^al-/);
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   }, 400_000);
+});
+
+describe('Weigh: builds side by side', () => {
+  it('are struck, nested and priced part by part, and say what hardware changes', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/heron-autumn/weigh'));
+    const cells = (row: string): Promise<readonly string[]> =>
+      page.$$eval(
+        'tbody tr',
+        (all, name) =>
+          [
+            ...(all
+              .find(r => r.querySelector('th')?.innerText.split('\n')[0] === name)
+              ?.querySelectorAll('td') ?? []),
+          ].map(c => (c as HTMLElement).innerText.replace(/\s+/g, ' ')),
+        row,
+      );
+    await says(page, 'plates not struck');
+    expect((await cells('Least gap, struck')).every(c => c.startsWith('\u2013'))).toBe(true);
+    await press(page, 'Strike every build');
+    await page.waitForFunction(() => !/plates to go|not struck/.test(document.body.innerText), {
+      timeout: 120_000,
+    });
+    for (const row of ['Least gap, struck', 'Lowest ring'])
+      for (const c of await cells(row)) expect(c, row).toMatch(/\d (mm|Hz)/);
+    await page.waitForFunction(() => !/Stock sheets[^\n]*\n[^\n]*\n?\s*\u2013/.test(document.body.innerText));
+    for (const c of await cells('Stock sheets')) expect(c).toMatch(/^\d/);
+    expect((await cells('Hardware that changes')).some(c => /→|none/.test(c))).toBe(true);
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  }, 200_000);
+
+  it('follow the owner\u2019s rates, an offer and the tax, and refuse what is no price', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/wren-sliders/weigh'));
+    await press(page, 'cost', 'radio');
+    await says(page, 'invented default');
+    const enter = async (label: string, text: string): Promise<void> => {
+      const field = await page.waitForSelector(`aria/${label}[role="textbox"]`);
+      await field?.click({ count: 3 });
+      await page.keyboard.type(text);
+      await page.keyboard.press('Enter');
+    };
+    const before = await tally(page, 'Cost, a guess');
+    await enter('Cutting, dollars', 'NaN');
+    await says(page, /is not a number|not understood|number/);
+    expect(await tally(page, 'Cost, a guess')).toBe(before);
+    await enter('Cutting, dollars', '4.5');
+    await enter('Source of Cutting', 'the shop by the mill, May');
+    await saved(page);
+    expect(Number(await tally(page, 'Cost, a guess').then(t => t.replace(/\D/g, '')))).toBeGreaterThan(
+      Number(before.replace(/\D/g, '')),
+    );
+    expect((await stored(page, 'wren-sliders')).rates).toEqual({
+      cut: { value: 4.5, source: 'the shop by the mill, May' },
+    });
+    await says(page, 'partly invented defaults');
+    await press(page, 'Cutting back to the default');
+    await saved(page);
+    expect(await tally(page, 'Cost, a guess')).toBe(before);
+    await enter('Offer for build A', '500');
+    await enter('Tax on the goods (0: none)', '10');
+    await enter('Your deductible (0: none)', '250');
+    await saved(page);
+    await says(page, 'Beside the deductible');
+    const { costs } = await page.evaluate(() => {
+      const row = [...document.querySelectorAll('tr')].find(
+        r => r.querySelector('th')?.textContent === 'All of it',
+      );
+      return { costs: [...(row?.querySelectorAll('td') ?? [])].map(c => Number(c.textContent)) };
+    });
+    expect(costs[0]).toBeGreaterThan(550);
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  }, 100_000);
+
+  it('stand beside each other in what matters, ranked by the owner, without a score', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/bramble-winter/weigh'));
+    await press(page, 'what matters', 'radio');
+    await says(page, 'How quiet they are is known once every plate is struck');
+    // two converters in three builds
+    await page.waitForFunction(
+      () => document.querySelectorAll('[aria-label="Converter shield"] tbody tr').length === 6,
+    );
+    const shields = await page.$$eval('[aria-label="Converter shield"] tbody tr', all =>
+      all.map(r => (r as HTMLElement).innerText),
+    );
+    for (const s of shields) expect(s).toMatch(/\d+\s%/);
+    await press(page, 'Cost matters more');
+    await press(page, 'Cost matters more');
+    await saved(page);
+    expect((await stored(page, 'bramble-winter')).priorities?.slice(0, 3)).toEqual([
+      'weight',
+      'cost',
+      'toughness',
+    ]);
+    await page.waitForSelector('.apexcharts-bar-series');
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  }, 100_000);
 
   it('keeps a note on a build, and takes wheel rates from heights measured before and after', async () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
@@ -104,9 +260,14 @@ describe('Weigh: every sheet for a plate', () => {
     for (const view of [DESK, PHONE]) {
       const page = await openPage(browser, view, { theme: view === DESK ? 'light' : 'dark' });
       await page.goto(server.at('/plan/wren-sliders/weigh'));
-      for (const tab of ['every sheet for a plate', 'best build']) {
+      for (const [tab, word] of [
+        ['every sheet for a plate', 'invented defaults'],
+        ['best build', 'invented defaults'],
+        ['what matters', 'never added up into one score'],
+        ['cost', 'On top, and held against'],
+      ] as const) {
         await press(page, tab, 'radio');
-        await says(page, 'prices are invented defaults');
+        await says(page, word);
         found.push(...(await seriousFaults(page)).map(f => `${view.width} ${tab}: ${f}`));
       }
       await page.browserContext().close();

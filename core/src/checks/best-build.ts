@@ -1,8 +1,8 @@
 import type { Facts } from './facts';
-import { breaks, type Rung, type SheetLimits, type StruckRung } from './ladder';
+import { breaks, type Rung, roomLeft, type SheetLimits, type StruckRung } from './ladder';
 
 /** What the best build is best at. */
-export const GOALS = ['mass', 'cost', 'gap'] as const;
+export const GOALS = ['mass', 'cost', 'gap', 'stiff'] as const;
 export type Goal = (typeof GOALS)[number];
 
 export interface BestBuild<T> {
@@ -67,24 +67,35 @@ export function bestBuild<T extends Pick<Rung, 'id' | 'massKg' | 'cost'>>(
   );
 }
 
+/** Gap beyond which more is no better, mm: nothing reaches so far. */
+const PLENTY = 200;
+
 /** Value of a rung for a goal: less is better. */
 export const valueFor =
   (goal: Goal) =>
   (r: StruckRung): number =>
-    goal === 'mass' ? r.massKg : goal === 'cost' ? r.cost : -Math.min(200, r.struck.gapMm ?? 200);
+    ({
+      mass: r.massKg,
+      cost: r.cost,
+      gap: -Math.min(PLENTY, r.struck.gapMm ?? PLENTY),
+      stiff: r.struck.deflectionMm,
+    })[goal];
 
-/** The rungs of a plate that break no limit, or, where there are none, those that break the fewest. */
+/**
+ * The rungs of a plate that break no limit; where there are none the one that breaks the fewest, and of those leaves the most gap (or,
+ * with nothing above, gives least).
+ */
 export function nearest(
   facts: Facts,
   rungs: readonly StruckRung[],
   limits: SheetLimits,
 ): { readonly rungs: readonly StruckRung[]; readonly broken: number } {
   const counted = rungs.map(r => ({ r, n: breaks(facts, r, limits).length }));
-  const broken = Math.min(...counted.map(c => c.n));
-  return {
-    rungs: counted.filter(c => c.n === broken).map(c => c.r),
-    broken: counted.length > 0 ? broken : 0,
-  };
+  const [first] = [...counted].sort((a, b) => a.n - b.n || roomLeft(b.r) - roomLeft(a.r));
+  if (!first) return { rungs: [], broken: 0 };
+  return first.n > 0
+    ? { rungs: [first.r], broken: first.n }
+    : { rungs: counted.filter(c => c.n === 0).map(c => c.r), broken: 0 };
 }
 
 /** A sheet beside the best one for its plate, and what it would mean. */

@@ -10,6 +10,7 @@ import {
   breaks,
   cheaper,
   type Facts,
+  GOALS,
   gatherFacts,
   ladderSheets,
   nearest,
@@ -189,7 +190,7 @@ describe('the best build', () => {
         fc.array(fc.array(anyRung, { minLength: 1, maxLength: 5 }), { minLength: 1, maxLength: 4 }),
         fc.option(fc.integer({ min: 10, max: 140 }), { nil: undefined }),
         fc.option(fc.integer({ min: 1, max: 3 }), { nil: undefined }),
-        fc.constantFrom('mass', 'cost', 'gap') as fc.Arbitrary<'mass' | 'cost' | 'gap'>,
+        fc.constantFrom(...GOALS),
         (plates, budget, mostSheets, goal) => {
           const rungs = plates.map(p => p.map(made));
           const value = valueFor(goal);
@@ -234,9 +235,10 @@ describe('the nearest sheets', () => {
   const good = struckRung({ id: 'good' });
   const one = struckRung({ id: 'one' }, { dentMm: 8 });
   const two = struckRung({ id: 'two' }, { dentMm: 8, ringHz: 20 });
-  it('are those that break nothing, or the fewest limits', () => {
+  const tighter = struckRung({ id: 'tighter' }, { dentMm: 7, gapMm: 3 });
+  it('are those that break nothing, or the one that breaks fewest limits and leaves most gap', () => {
     expect(nearest(facts, [two, good, one], limits)).toEqual({ rungs: [good], broken: 0 });
-    expect(nearest(facts, [two, one], limits)).toEqual({ rungs: [one], broken: 1 });
+    expect(nearest(facts, [two, tighter, one], limits)).toEqual({ rungs: [one], broken: 1 });
     expect(nearest(facts, [], limits)).toEqual({ rungs: [], broken: 0 });
   });
 });

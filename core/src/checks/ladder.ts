@@ -156,16 +156,22 @@ export function breaks(facts: Facts, r: StruckRung, limits: SheetLimits): readon
   return out;
 }
 
+/** Gap left under the strike, mm; with nothing above how little it gives, as a negative figure. */
+export const roomLeft = ({
+  struck,
+}: {
+  readonly struck: Pick<StrikeAnswer, 'gapMm' | 'deflectionMm'>;
+}): number => struck.gapMm ?? -struck.deflectionMm;
+
 /** The rungs that no other beats in both mass and gap left (or, with nothing above, in how little they give). */
 export function paretoEdge<
   T extends { readonly massKg: number; readonly struck: Pick<StrikeAnswer, 'gapMm' | 'deflectionMm'> },
 >(rungs: readonly T[]): readonly T[] {
-  const room = (r: T): number => r.struck.gapMm ?? -r.struck.deflectionMm;
   return [...rungs]
-    .sort((a, b) => a.massKg - b.massKg || room(b) - room(a))
+    .sort((a, b) => a.massKg - b.massKg || roomLeft(b) - roomLeft(a))
     .reduce<T[]>((edge, r) => {
       const last = edge.at(-1);
-      if (!last || room(r) > room(last)) edge.push(r);
+      if (!last || roomLeft(r) > roomLeft(last)) edge.push(r);
       return edge;
     }, []);
 }

@@ -1,7 +1,7 @@
 import type { Result, StrikeAnswer, StrikeWish } from '@plate-fold/core';
 
 /** As many plates are struck at once as there are processors, and no more than four. */
-const WORKERS = Math.max(1, Math.min(4, navigator.hardwareConcurrency || 2));
+export const WORKERS = Math.max(1, Math.min(4, navigator.hardwareConcurrency || 2));
 
 type Answer = Result<StrikeAnswer>;
 

@@ -9,9 +9,9 @@ import {
   type Goal,
   lengthFigure,
   massFigure,
+  roomLeft,
   type SheetLimits,
   type StruckRung,
-  signed,
   stops,
   type UnitSystem,
   valueFor,
@@ -28,6 +28,7 @@ const BETTER: Readonly<Record<Goal, string>> = {
   mass: 'lighter',
   cost: 'cheaper',
   gap: 'of more gap',
+  stiff: 'stiffer',
 };
 const NONE: Figure = { value: '\u2013', unit: '' };
 
@@ -160,8 +161,7 @@ function stopWords(b: Beside | undefined): string {
 /** What the next cheaper sheet saves and what that costs in gap (or in give, where nothing is above). */
 function savingWords(b: Beside | undefined, best: StruckRung, units: UnitSystem): string {
   if (!b) return 'there is none';
-  const room = (r: StruckRung): number => r.struck.gapMm ?? -r.struck.deflectionMm;
-  const change = lengthFigure(room(b.rung) - room(best), units, true, true);
-  const said = `${sheetName(b.rung)}: $${signed(b.rung.cost - best.cost, 0)}, gap ${change.value} ${change.unit}`;
+  const change = lengthFigure(roomLeft(b.rung) - roomLeft(best), units, true, true);
+  const said = `${sheetName(b.rung)}: saves $${fixed(best.cost - b.rung.cost, 0)}, gap ${change.value} ${change.unit}`;
   return b.breaks.length > 0 ? `${said}; breaks ${b.breaks.join(', ')}` : said;
 }

@@ -21,6 +21,7 @@ export const GOAL_NAMES: Readonly<Record<Goal, string>> = {
   mass: 'lightest',
   cost: 'cheapest',
   gap: 'most gap',
+  stiff: 'stiffest',
 };
 
 /** What a strike has to leave to the parts; any other figure in a file is kept. */

@@ -5,6 +5,7 @@ import {
   MATERIALS,
   type MaterialFamily,
   massFigure,
+  roomLeft,
   type StruckRung,
   sheetLimits,
   type UnitSystem,
@@ -96,12 +97,7 @@ export default function LadderChart({
   const options = useMemo(() => {
     const mass = (kg: number): number => Number(massFigure(kg, units).value);
     const gap = (r: StruckRung): number =>
-      Number(
-        lengthFigure(r.struck.gapMm ?? -r.struck.deflectionMm, units, units === 'metric').value.replace(
-          '\u2212',
-          '-',
-        ),
-      );
+      Number(lengthFigure(roomLeft(r), units, units === 'metric').value.replace('\u2212', '-'));
     const point = (r: StruckRung) => ({ x: mass(r.massKg), y: gap(r), rung: r });
     const limits = sheetLimits(facts.document.plan.limits);
     const good = (r: StruckRung): boolean => breaks(facts, r, limits).length === 0;

@@ -3,7 +3,19 @@ import type { useLadder } from './use-ladder';
 
 /** How far the ladder has come; stops it and lets it go on. */
 export function Progress({ ladder }: { ladder: ReturnType<typeof useLadder> }) {
-  if (ladder.waiting === 0) return null;
+  if (ladder.faults.length > 0)
+    return (
+      <span role="alert" className="text-oxide">
+        {ladder.faults.join(' ')}
+      </span>
+    );
+  if (ladder.waiting === 0)
+    return ladder.later === 0 ? null : (
+      <span role="status" className="flex items-center gap-3 text-[14px]">
+        {ladder.later} thinner sheets not struck
+        <Button onClick={ladder.askLater}>Strike them too</Button>
+      </span>
+    );
   return (
     <span role="status" className="flex items-center gap-3 text-[14px]">
       {ladder.waiting === undefined

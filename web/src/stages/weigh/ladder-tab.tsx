@@ -71,7 +71,7 @@ export function LadderTab({ facts }: { facts: Facts }) {
       <p className="mt-1 text-[13px] text-ink2">
         Every sheet of the catalogue for {all ? 'all plates' : `plate ${own.panel.mark}`}, struck with half
         the heavier axle where the plate as it is has its worst place. On the edge nothing lighter leaves as
-        much gap. Sheets thinner than one that already gives way or hits come last. Estimates;{' '}
+        much gap. Sheets thinner than one that gives way or hits are left out until asked for. Estimates;{' '}
         {facts.weight.rates.note}.
       </p>
       {struck.length > 0 && (

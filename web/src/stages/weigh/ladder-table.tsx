@@ -105,7 +105,9 @@ export function LadderTable({
                   : edge.has(r.id)
                     ? 'on the edge: nothing lighter leaves as much'
                     : ''
-                : 'being struck …');
+                : r.left
+                  ? 'not struck: one thicker hits or gives way, or nearly'
+                  : 'being struck …');
           return (
             <tr
               key={r.id}

@@ -1,5 +1,6 @@
 import {
   type Facts,
+  type FoldedPanel,
   ladderSheets,
   type Result,
   type Rung,
@@ -14,12 +15,14 @@ import {
   wordsIn,
 } from '@plate-fold/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { callOff, strikeInPool } from '../../work/strike-pool';
+import { callOff, strikeInPool, WORKERS } from '../../work/strike-pool';
 import { found, remember, wishKey } from '../strike/answers';
 
 /** A rung as far as it is known. */
 export interface KnownRung extends Rung {
   readonly answer?: Result<StrikeAnswer>;
+  /** not struck: a thicker one of its kind hits or gives way, or nearly */
+  readonly left?: boolean;
 }
 
 interface Asked {
@@ -31,30 +34,63 @@ interface Asked {
 /** Elements coarser than one plate by itself is struck with, and given up sooner: a ladder is looked at as a whole. */
 const GIVES_WAY = 60;
 const COARSE = 1.4;
+const PLACE = 2;
 
-/** Questions that wait for a worker, so that what is learnt from one answer still changes which is asked next. */
-const AT_ONCE = 4;
-/** A sheet that leaves less than this has hit what it guards hard, mm: what is thinner need not be known soon. */
+/** Questions beyond those being worked on: few, so that what is learnt from one answer still changes which is asked next. */
+const AHEAD = 1;
+/** A sheet that leaves less than this has hit what it guards hard, mm: nobody takes it, or a thinner one. */
 const HIT = -5;
 
-const hopeless = (r: Result<StrikeAnswer> | undefined): boolean =>
-  r?.ok === true && (r.value.reached < 1 || (r.value.gapMm ?? 0) < HIT);
+const struckAs = (t: Asked | undefined): StrikeAnswer | undefined => {
+  const r = t && found(t.key);
+  return r?.ok ? r.value : undefined;
+};
+
+/** Whether a sheet would hit hard, by how the gap closed from the two thicker ones of its kind (deflection as a power of thickness). */
+function wouldHit(t: Asked, near: Asked | undefined, next: Asked | undefined): boolean {
+  const [b, a] = [struckAs(near), struckAs(next)];
+  if (!near || !next || b?.gapMm === undefined || !a || a.deflectionMm <= 0) return false;
+  const n = Math.log(b.deflectionMm / a.deflectionMm) / Math.log(next.rung.thickness / near.rung.thickness);
+  const gives = b.deflectionMm * (near.rung.thickness / t.rung.thickness) ** n;
+  return b.gapMm - (gives - b.deflectionMm) < HIT;
+}
+
+const kindOf = ({ rung }: Asked): string => `${rung.folded.panel.id} ${rung.material}`;
 
 /**
- * What is not struck yet, thick to thin, materials and plates in turn; sheets thinner than one of their kind that already gives way or
- * hits what it guards come last: they are the longest to strike and the last that anybody would take.
+ * What is not struck yet, thick to thin, materials and plates in turn; and apart from that the sheets that are thinner than one of
+ * their kind that gives way or hits, or that would hit by its thicker neighbours: they take longest and nobody would take them.
  */
-function byHope(list: readonly Asked[]): readonly Asked[] {
-  const kindOf = ({ rung }: Asked): string => `${rung.folded.panel.id} ${rung.material}`;
+function byHope(list: readonly Asked[]): {
+  readonly now: readonly Asked[];
+  readonly later: readonly Asked[];
+} {
   const ranked = [...new Set(list.map(kindOf))].flatMap(kind => {
     const thick = list.filter(t => kindOf(t) === kind).sort((a, b) => b.rung.thickness - a.rung.thickness);
-    const first = thick.findIndex(t => hopeless(found(t.key)));
-    return thick.map((t, i) => ({ t, rank: i + (first >= 0 && i > first ? list.length : 0) }));
+    const end = thick.findIndex((t, i) => {
+      const s = struckAs(t);
+      return s ? s.reached < 1 || (s.gapMm ?? 0) < HIT : wouldHit(t, thick[i - 1], thick[i - 2]);
+    });
+    return thick.map((t, rank) => ({ t, rank, later: end >= 0 && rank >= end }));
   });
-  return ranked
-    .filter(({ t }) => !found(t.key))
-    .sort((a, b) => a.rank - b.rank)
-    .map(({ t }) => t);
+  const open = ranked.filter(({ t }) => !found(t.key)).sort((a, b) => a.rank - b.rank);
+  return { now: open.filter(o => !o.later).map(o => o.t), later: open.filter(o => o.later).map(o => o.t) };
+}
+
+/** The question where a plate as it is has its worst place: looked for by itself, so coarse as it may be. */
+function placeOf(facts: Facts, folded: FoldedPanel, force: number): { wish: StrikeWish; key: string } {
+  const wish = { ...wishOf(facts, folded, force), size: PLACE, givesWayAt: GIVES_WAY, noDent: true };
+  return { wish, key: `${wishKey(wish)} place` };
+}
+
+/** Asks ahead where the plate is struck that a ladder would begin with. */
+export function useAhead(facts: Facts, panel: string | undefined): void {
+  useEffect(() => {
+    const folded = facts.panels.find(p => p.panel.id === panel) ?? facts.panels[0];
+    if (!folded) return;
+    const { wish, key } = placeOf(facts, folded, strikeForce(facts.document.rig, 'set-down'));
+    if (!found(key)) strikeInPool({ key, wish }, answer => remember(key, answer));
+  }, [facts, panel]);
 }
 
 /**
@@ -65,7 +101,10 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
   const [rungs, setRungs] = useState<ReadonlyMap<string, readonly Rung[]>>(new Map());
   const [count, setCount] = useState(0);
   const [stopped, setStopped] = useState(false);
+  /** the hopeless ones are asked for as well */
+  const [deep, setDeep] = useState(false);
   const asked = useRef(new Set<string>());
+  const laid = useRef('');
   const key = panels.join();
   const force = strikeForce(facts.document.rig, 'set-down');
   // a few sheets at a time, so that the page is never held up
@@ -81,7 +120,10 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
       if (from + 4 < list.length) setTimeout(() => step(from + 4), 0);
       else setRungs(new Map(made));
     };
-    setRungs(new Map());
+    // what was laid out for the same plates stays until it is laid out anew
+    const of = `${key} ${stock}`;
+    if (laid.current !== of) setRungs(new Map());
+    laid.current = of;
     setTimeout(() => step(0), 0);
     return () => {
       off = true;
@@ -95,8 +137,7 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
       panels.flatMap((p): { panel: string; wish: StrikeWish; key: string }[] => {
         const folded = facts.panels.find(x => x.panel.id === p);
         if (!folded) return [];
-        const wish = { ...wishOf(facts, folded, force), size: COARSE, givesWayAt: GIVES_WAY };
-        return [{ panel: p, wish, key: `${wishKey(wish)} coarse` }];
+        return [{ panel: p, ...placeOf(facts, folded, force) }];
       }),
     [facts, panels, force],
   );
@@ -123,9 +164,9 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
   // biome-ignore lint/correctness/useExhaustiveDependencies: every answer that comes in counts one up
   useEffect(() => {
     if (stopped) return;
-    const open = [...own.filter(t => !found(t.key)), ...byHope(list)];
-    for (const t of open) {
-      if (asked.current.size >= AT_ONCE) break;
+    const { now, later } = byHope(list);
+    for (const t of [...own.filter(o => !found(o.key)), ...now, ...(deep ? later : [])]) {
+      if (asked.current.size >= WORKERS + AHEAD) break;
       if (asked.current.has(t.key)) continue;
       asked.current.add(t.key);
       strikeInPool({ key: t.key, wish: t.wish }, answer => {
@@ -134,22 +175,33 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
         setCount(n => n + 1);
       });
     }
-  }, [own, list, stopped, count]);
+  }, [own, list, stopped, deep, count]);
+  const { now, later } = byHope(list);
+  const left = new Set(later.map(t => t.rung));
   const byRung = new Map(list.map(t => [t.rung, found(t.key)]));
   const known = new Map(
     panels.map(p => [
       p,
       (rungs.get(p) ?? []).map((r): KnownRung => {
         const answer = byRung.get(r);
-        return answer ? { ...r, answer } : r;
+        return { ...r, ...(answer ? { answer } : {}), ...(left.has(r) && !deep ? { left: true } : {}) };
       }),
     ]),
   );
-  const open = byHope(list).length;
   return {
     known,
-    waiting: rungs.size === 0 || list.length === 0 ? undefined : open,
+    waiting:
+      rungs.size === 0 || own.some(o => !found(o.key)) ? undefined : now.length + (deep ? later.length : 0),
+    /** sheets that are left out as hopeless, unless asked for */
+    later: deep ? 0 : later.length,
+    askLater: () => setDeep(true),
     total: list.length,
+    /** plates that cannot be struck, and why */
+    faults: own.flatMap(({ panel, key: k }) => {
+      const r = found(k);
+      const mark = facts.panels.find(p => p.panel.id === panel)?.panel.mark;
+      return r && !r.ok ? [`Plate ${mark} cannot be struck: ${r.fault}.`] : [];
+    }),
     stopped,
     stop: () => {
       callOff(true);

@@ -1,5 +1,5 @@
 import { equalDent, equalStiffness, fixed, lengthFigure, MATERIALS, tradeName } from '@plate-fold/core';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Bench } from '../../app/bench';
 import { selectFindings, useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
@@ -15,6 +15,7 @@ import { CostTab } from './cost-tab';
 import { LadderTab } from './ladder-tab';
 import { MattersTab } from './matters-tab';
 import { MeasuredHeights } from './measured-heights';
+import { useAhead } from './use-ladder';
 
 const LADDER = ['steel-hr36', 'stainless-304', 'al-5052-h32', 'al-6061-t6'] as const;
 
@@ -89,9 +90,12 @@ const TABS = [
 export function WeighStage() {
   const facts = useFacts();
   const [tab, setTab] = useState<(typeof TABS)[number][0]>('builds');
-  const units = useApp(s => s.view.units);
+  const { units, panel } = useApp(s => s.view);
   const findings = useApp(selectFindings).filter(f => f.where === 'weigh');
   const [ref, size] = useSize<HTMLDivElement>();
+  // the ladder begins with where a plate is struck, and with its chart: both are fetched before it is asked for
+  useAhead(facts, panel);
+  useEffect(() => void import('./ladder-chart'), []);
   const { weight } = facts;
   const rake = weight.rideHeight.frontMm - weight.rideHeight.rearMm;
   return (
