@@ -125,6 +125,19 @@ const SHOTS: readonly Shot[] = [
       await still();
     },
   },
+  {
+    name: 'matters',
+    path: `${PLAN}/weigh`,
+    view: DESK,
+    before: async p => {
+      await press(p, 'what matters', 'radio');
+      await press(p, 'Strike every build');
+      await p.waitForFunction(() => !/plates to go|is known once/.test(document.body.innerText), {
+        timeout: 200_000,
+      });
+      await still();
+    },
+  },
   { name: 'bolt', path: `${PLAN}/bolt`, view: DESK, before: p => p.locator('::-p-text(j07)').click() },
   { name: 'run', path: `${PLAN}/run`, view: DESK },
   { name: 'run-phone', path: `${PLAN}/run`, view: PHONE, theme: 'dark', before: toTorque },

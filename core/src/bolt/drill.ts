@@ -54,10 +54,12 @@ export const needsNewNut = (mount: Mount | undefined): boolean =>
 export function drillsFor(joint: Joint, mount: Mount | undefined, t: Thread): readonly number[] {
   if (!mount) return [];
   if (mount.hole.kind === 'drill') return drillLadder(holeFor(joint, t));
-  if (needsNewNut(mount) && mount.nutReach === 'none') {
-    const final = rivetNutHole(t);
-    // the old thread is the pilot
-    return drillLadder(final).filter(x => x > t.d);
+  const setsRivetNut =
+    joint.nut === 'rivet-nut' || (joint.nut === 'none' && needsNewNut(mount) && mount.nutReach === 'none');
+  if (setsRivetNut && mount.hole.kind !== 'rivet-nut') {
+    // the old hole or thread is the pilot
+    const there = mount.hole.diameter ?? t.d;
+    return drillLadder(rivetNutHole(t)).filter(x => x > there);
   }
   return [];
 }

@@ -45,6 +45,8 @@ export interface ResolvedJoint {
   readonly preloadN: number;
   /** what it bears before it gives: pulled along the bolt (the weakest of bolt at proof, head, nut element, sheet), and sheared, N */
   readonly bearsN: { readonly tension: number; readonly shear: number };
+  /** what each element bears along the bolt before it gives, N */
+  readonly pulls: readonly Limit[];
   readonly limitedBy: string;
   readonly kFactor: number;
   readonly drill: readonly number[];
@@ -60,7 +62,8 @@ const STEEL = 7850e-9;
 const disc = (d: number): number => (Math.PI * d * d) / 4;
 const hexagon = (flats: number): number => 0.866 * flats * flats;
 
-interface Limit {
+/** What an element of a joint can take along the bolt, N. */
+export interface Limit {
   readonly by: string;
   readonly force: number;
 }
@@ -218,8 +221,11 @@ export function resolveJoint(
   const neededMm = grip + engaged + 2 * t.pitch;
   const lengthMm = joint.fastener.length === 'auto' ? stockLength(neededMm, t) : joint.fastener.length;
   const kFactor = nutFactor(joint.fastener.finish, joint.lube);
-  const least = limits(joint, t, head, nut, panels, member, element).reduce((a, b) =>
-    b.force < a.force ? b : a,
+  const clamps = limits(joint, t, head, nut, panels, member, element);
+  const least = clamps.reduce((a, b) => (b.force < a.force ? b : a));
+  // bolt and head are clamped to a share of proof, and bear all of it
+  const pulls = clamps.map(l =>
+    l.by === 'bolt' || l.by === 'head' ? { ...l, force: l.force / REUSED_PRELOAD } : l,
   );
   const entered = joint.torque !== 'auto';
   const torqueNm = entered ? (joint.torque as number) : torqueFor(kFactor, t.d, least.force);
@@ -264,10 +270,11 @@ export function resolveJoint(
     torqueBand: [torqueNm * (1 - TORQUE_SCATTER), torqueNm * (1 + TORQUE_SCATTER)],
     preloadN,
     bearsN: {
-      tension: least.force / (least.by === 'bolt' || least.by === 'head' ? REUSED_PRELOAD : 1),
+      tension: Math.min(...pulls.map(l => l.force)),
       // shear strength 0.577 of tension (von Mises; Shigley Eq. 5-20), the thread in the shear plane
       shear: 0.577 * STRENGTH[joint.fastener.class].proof * t.stressArea,
     },
+    pulls,
     limitedBy: entered ? 'value entered' : least.by,
     kFactor,
     drill: drillsFor(joint, mount, t),

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { jointCapacity } from '../bolt';
 import { foldBuild } from '../checks';
 import { buildOf, checkDocument, readDocument } from '../plan';
 import { type StrikeAnswer, strikePlate, wishOf } from '../strike';
@@ -97,10 +98,11 @@ describe('a plate that was struck', () => {
     expect(of({ ...calm, dentMm: 4 })).toEqual(['yields note']);
     expect(of({ ...calm, ringHz: 39 })).toEqual(['ring note']);
     const joint = heron.joints.find(j => j.joint.panels.includes(bare.panel))!;
+    const bears = jointCapacity(joint, heron.panels);
     const load = (share: number) => ({
       ...calm,
       reactionsN: [
-        { joint: joint.id, tensionN: 0, shearN: share * joint.bearsN.shear, state: 'bearing' as const },
+        { joint: joint.id, tensionN: 0, shearN: share * bears.shear.force, state: 'bearing' as const },
       ],
     });
     expect(of(load(0.95))).toEqual([]);
@@ -110,11 +112,11 @@ describe('a plate that was struck', () => {
       jointShare(
         {
           joint: joint.id,
-          tensionN: 0.8 * joint.bearsN.tension,
-          shearN: 0.8 * joint.bearsN.shear,
+          tensionN: 0.8 * bears.pull.force,
+          shearN: 0.8 * bears.shear.force,
           state: 'bearing',
         },
-        joint,
+        bears,
       ),
     ).toBeCloseTo(0.8 * Math.SQRT2, 9);
   });

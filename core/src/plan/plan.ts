@@ -131,6 +131,8 @@ export interface Joint {
   readonly torque: 'auto' | number;
   readonly tightenBefore?: 'hang';
   readonly tamper?: boolean;
+  /** the owner's own choice: nothing else is chosen for it */
+  readonly lock?: boolean;
 }
 export interface Seam {
   readonly front: string;

@@ -298,6 +298,7 @@ export const planSchema = yup
         torque: wordOr('auto', yup.number().moreThan(0)),
         tightenBefore: yup.string().oneOf(['hang']),
         tamper: yup.boolean(),
+        lock: yup.boolean(),
       }),
     ),
     seams: list(yup.object({ front: id(), rear: id(), overlap: number(), outside: id() })),

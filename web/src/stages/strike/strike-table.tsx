@@ -2,10 +2,10 @@ import {
   type Facts,
   type Figure,
   fixed,
+  jointCapacity,
   jointShare,
   lengthFigure,
   loadFigure,
-  type ResolvedJoint,
   type UnitSystem,
 } from '@plate-fold/core';
 import { Fig } from '../../ui/figure';
@@ -15,12 +15,12 @@ import type { Belly, Struck } from './use-strikes';
 const NONE: Figure = { value: '\u2013', unit: '' };
 
 /** The most any joint of a plate is asked for, as a share of what it bears. */
-function dearest(struck: Struck, joints: readonly ResolvedJoint[]) {
+function dearest(struck: Struck, { joints, panels }: Belly) {
   if (!struck.answer?.ok) return undefined;
   return struck.answer.value.reactionsN
     .flatMap(r => {
       const joint = joints.find(j => j.id === r.joint);
-      return joint ? [{ r, share: jointShare(r, joint) }] : [];
+      return joint ? [{ r, share: jointShare(r, jointCapacity(joint, panels)) }] : [];
     })
     .sort((a, b) => b.share - a.share)[0];
 }
@@ -65,7 +65,7 @@ export function StrikeTable({
               if (!s) return null;
               const v = s.answer?.ok ? s.answer.value : undefined;
               const part = facts.rig.components.find(c => c.id === v?.gapTo);
-              const joint = dearest(s, belly.joints);
+              const joint = dearest(s, belly);
               const cell = (of: Figure, below?: string, warn = false) => (
                 <td className="py-1.5 pr-3 text-right align-top">
                   <Fig of={of} className={warn ? 'font-bold text-oxide' : ''} />

@@ -4,6 +4,7 @@ import {
   fixed,
   HEARD_BELOW,
   type JointState,
+  jointCapacity,
   jointShare,
   lengthFigure,
   loadFigure,
@@ -96,7 +97,7 @@ export function StruckPlate({
   const worst = v.reactionsN
     .flatMap(r => {
       const joint = facts.joints.find(j => j.id === r.joint);
-      return joint ? [{ r, share: jointShare(r, joint) }] : [];
+      return joint ? [{ r, share: jointShare(r, jointCapacity(joint, facts.panels)) }] : [];
     })
     .sort((x, y) => y.share - x.share)[0];
   return (

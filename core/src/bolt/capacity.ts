@@ -1,0 +1,99 @@
+import { type FoldedPanel, openingOutline } from '../fold';
+import { contains, distanceToOutline, underGround, type Vec2 } from '../geometry';
+import { MATERIALS } from '../sheet';
+import type { ResolvedJoint } from './joint';
+
+/** One thing that can give in a joint, and at what force, N. */
+export interface CapacityElement {
+  readonly what: string;
+  readonly acts: 'pull' | 'shear';
+  readonly force: number;
+  readonly source: string;
+}
+
+/** Everything that can give in a joint; the weakest of each kind is what it bears. Nominal strengths without a safety factor. */
+export interface JointCapacity {
+  readonly elements: readonly CapacityElement[];
+  readonly pull: CapacityElement;
+  readonly shear: CapacityElement;
+}
+
+const PULL_SOURCE = 'proof load of the class, or the element\u2019s strip torque (docs/method.md)';
+const BEARING_SOURCE = 'AISC 360-16 eq. J3-6a: 2.4 d t Fu';
+const TEAROUT_SOURCE = 'AISC 360-16 eq. J3-6c: 1.2 lc t Fu';
+
+/** Clear distance from a hole\u2019s edge to the nearest edge of a plate\u2019s base or of an opening in it, mm; undefined off the base. */
+export function clearToEdge(
+  p: FoldedPanel,
+  at: readonly [number, number, number],
+  hole: number,
+): number | undefined {
+  const [base] = p.facets;
+  if (!base) return undefined;
+  const q: Vec2 = underGround(base.frame, at[0], at[1]);
+  if (!contains(base.outline, q)) return undefined;
+  // an edge that carries a flange does not tear out: its metal goes on
+  const free = base.outline.map((_, i) => i).filter(i => !p.panel.flanges.some(f => f.edge === i));
+  const toFree = Math.min(
+    ...free.map(i => {
+      const a = base.outline[i] as Vec2;
+      const b = base.outline[(i + 1) % base.outline.length] as Vec2;
+      return distanceToOutline([a, b], q);
+    }),
+  );
+  const toOpening = Math.min(...p.panel.openings.map(o => distanceToOutline(openingOutline(o), q)));
+  return Math.max(0, Math.min(toFree, toOpening) - hole / 2);
+}
+
+/** What a joint bears, element by element, along the bolt and across it. */
+export function jointCapacity(j: ResolvedJoint, panels: readonly FoldedPanel[]): JointCapacity {
+  const { d, clearance } = j.thread;
+  const plates = j.joint.panels.flatMap(id => panels.find(p => p.panel.id === id) ?? []);
+  const under = j.layers.find(l => l.kind === 'washer')?.diameter ?? j.head.bearing;
+  const elements: CapacityElement[] = j.pulls.map(l => ({
+    what: l.by,
+    acts: 'pull',
+    force: l.force,
+    source: PULL_SOURCE,
+  }));
+  for (const p of plates) {
+    const name = `plate ${p.panel.mark}`;
+    const { thickness } = p.sheet;
+    elements.push({
+      what: `${name}, head pulled through`,
+      acts: 'pull',
+      force: Math.PI * under * thickness * p.material.shear,
+      source: 'punching shear round head or washer (mechanics of materials)',
+    });
+    elements.push({
+      what: `${name}, hole stretched`,
+      acts: 'shear',
+      force: 2.4 * d * thickness * p.material.ultimate,
+      source: BEARING_SOURCE,
+    });
+    const clear = clearToEdge(p, j.at, clearance);
+    if (clear !== undefined && Number.isFinite(clear))
+      elements.push({
+        what: `${name}, torn out to its edge`,
+        acts: 'shear',
+        force: 1.2 * clear * thickness * p.material.ultimate,
+        source: TEAROUT_SOURCE,
+      });
+  }
+  elements.push({
+    what: 'bolt',
+    acts: 'shear',
+    force: j.bearsN.shear,
+    source: '0.577 of proof on the thread (Shigley eq. 5-20)',
+  });
+  if (j.member)
+    elements.push({
+      what: `wall of the ${j.member.kind}`,
+      acts: 'shear',
+      force: 2.4 * d * j.member.wall * MATERIALS['steel-hr36'].ultimate,
+      source: `${BEARING_SOURCE}; mild steel is a guess`,
+    });
+  const weakest = (acts: CapacityElement['acts']): CapacityElement =>
+    elements.filter(e => e.acts === acts).reduce((a, b) => (b.force < a.force ? b : a));
+  return { elements, pull: weakest('pull'), shear: weakest('shear') };
+}

@@ -1,0 +1,213 @@
+import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { foldPanel } from '../fold';
+import { type PlanDocument, readDocument, sheetOf, withJoint } from '../plan';
+import { type HoleCondition, type NutReach, presentRig } from '../rig';
+import { MATERIALS } from '../sheet';
+import {
+  chooseHardware,
+  clearToEdge,
+  drillingCard,
+  jointCapacity,
+  repairOptions,
+  resolveJoints,
+  STRENGTH,
+} from './index';
+
+const demo = (name: string): PlanDocument => {
+  const r = readDocument(
+    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
+  );
+  if (!r.ok) throw new Error(r.faults[0]?.fault);
+  return r.document;
+};
+const looked = (doc: PlanDocument, build = doc.plan.builds[0]!) => {
+  const rig = presentRig(doc.rig);
+  const panels = doc.plan.panels.map(p => foldPanel(p, sheetOf(build, p)));
+  return { doc, rig, panels, joints: resolveJoints(doc, rig, panels) };
+};
+const heron = looked(demo('heron'));
+const bramble = looked(demo('bramble'));
+
+describe('what a joint bears', () => {
+  it('is the weakest of what can give, each with its source', () => {
+    for (const { joints, panels } of [heron, bramble])
+      for (const j of joints) {
+        const c = jointCapacity(j, panels);
+        for (const acts of ['pull', 'shear'] as const) {
+          const all = c.elements.filter(e => e.acts === acts);
+          expect(c[acts].force).toBe(Math.min(...all.map(e => e.force)));
+          for (const e of all) expect(e.source.length).toBeGreaterThan(10);
+        }
+        expect(c.pull.force).toBeLessThanOrEqual(j.bearsN.tension + 1e-9);
+      }
+  });
+  it('has a plate stretch at 2.4 d t Fu and tear at 1.2 lc t Fu (AISC 360-16 J3.10), by hand', () => {
+    const j = bramble.joints.find(
+      x =>
+        x.joint.panels.length === 1 &&
+        x.thread.size === 'M10' &&
+        jointCapacity(x, bramble.panels).elements.some(e => e.what.includes('torn out')),
+    )!;
+    const p = bramble.panels.find(x => x.panel.id === j.joint.panels[0])!;
+    const of = (word: string) => jointCapacity(j, bramble.panels).elements.find(e => e.what.includes(word))!;
+    expect(of('stretched').force).toBeCloseTo(
+      2.4 * 10 * p.sheet.thickness * MATERIALS['steel-hr36'].ultimate,
+      6,
+    );
+    const clear = clearToEdge(p, j.at, j.thread.clearance)!;
+    expect(of('torn out').force).toBeCloseTo(1.2 * clear * p.sheet.thickness * 365, 6);
+    const shear = 0.577 * STRENGTH[j.joint.fastener.class].proof * j.thread.stressArea;
+    expect(
+      jointCapacity(j, bramble.panels).elements.find(e => e.what === 'bolt' && e.acts === 'shear')!.force,
+    ).toBeCloseTo(shear, 6);
+  });
+  it('is never more in thinner sheet', () => {
+    const doc = bramble.doc;
+    const thin = looked({
+      ...doc,
+      plan: {
+        ...doc.plan,
+        builds: doc.plan.builds.map(b => ({
+          ...b,
+          sheets: Object.fromEntries(
+            Object.entries(b.sheets).map(([k, s]) => [k, { ...s, thickness: s.thickness / 2 }]),
+          ),
+        })),
+      },
+    });
+    for (const j of thin.joints) {
+      const before = bramble.joints.find(x => x.id === j.id)!;
+      expect(jointCapacity(j, thin.panels).shear.force).toBeLessThanOrEqual(
+        jointCapacity(before, bramble.panels).shear.force + 1e-6,
+      );
+    }
+  });
+});
+
+describe('a bad hole', () => {
+  const with_ = (condition: HoleCondition, nutReach: NutReach) => {
+    const of = looked({
+      ...heron.doc,
+      rig: {
+        ...heron.doc.rig,
+        mounts: heron.doc.rig.mounts.map(m => (m.id === 'h2ri' ? { ...m, condition, nutReach } : m)),
+      },
+    });
+    const j = of.joints.find(x => x.mount?.id === 'h2ri')!;
+    return { options: repairOptions(j, of.rig, of.panels), ...of, j };
+  };
+  it('that is sound needs nothing; a blocked one cannot be mended', () => {
+    expect(with_('good', 'none').options).toEqual([]);
+    expect(with_('blocked', 'none').options).toEqual([]);
+  });
+  it('offers what a hand can reach, the strongest first', () => {
+    const ids = (c: HoleCondition, r: NutReach) => with_(c, r).options.map(o => o.id);
+    expect(new Set(ids('broken-nut', 'none'))).toEqual(new Set(['rivet-nut', 'weld-tab']));
+    expect(new Set(ids('broken-nut', 'slot'))).toEqual(
+      new Set(['nut-plate', 't-bolt', 'rivet-nut', 'weld-tab']),
+    );
+    expect(ids('stripped', 'open')).toContain('flange-nut');
+    expect(ids('rusted', 'none')).toContain('chase');
+    const { options } = with_('broken-nut', 'open');
+    const shares = options.map(o => o.ofOriginal);
+    expect(shares).toEqual([...shares].sort((a, b) => b - a));
+  });
+  it('holds less on a rivet nut than the sound one did, and as much behind a flange nut', () => {
+    const { options } = with_('broken-nut', 'open');
+    const of = (id: string) => options.find(o => o.id === id)!;
+    expect(of('rivet-nut').ofOriginal).toBeLessThan(1);
+    expect(of('flange-nut').ofOriginal).toBeCloseTo(1, 6);
+    expect(of('rivet-nut').adds.join(' ')).toMatch(/rivet nut.*setting tool.*drill/);
+    expect(of('weld-tab').caution).toMatch(/licensed/);
+  });
+  it('chased is as it was', () => {
+    const { options } = with_('rusted', 'none');
+    expect(options.find(o => o.id === 'chase')).toMatchObject({ ofOriginal: 1 });
+  });
+});
+
+describe('hardware chosen for all joints', () => {
+  it('of the lifted SUV mends its two broken nuts and says why', () => {
+    const choices = chooseHardware(heron.joints, heron);
+    const broken = heron.joints.filter(j => j.mount?.condition === 'broken-nut');
+    expect(broken.length).toBe(2);
+    for (const j of broken) {
+      const c = choices.find(x => x.id === j.id)!;
+      expect(c.joint.nut).toBe('rivet-nut');
+      expect(c.why).toMatch(/rivet nut from below, since the captive nut is broken: \d+ % of the sound hole/);
+    }
+    for (const c of choices) expect(c.why).toMatch(/^[A-Z].*\.$/);
+  });
+  it('fits every thread that a hole gives, keeps torques that were entered, and leaves what is locked', () => {
+    const doc = withJoint(
+      withJoint(heron.doc, 'j-1', j => ({ ...j, torque: 21, washers: ['fender'] })),
+      'j-3',
+      j => ({ ...j, lock: true, fastener: { ...j.fastener, head: 'socket' } }),
+    );
+    const of = looked(doc);
+    for (const c of chooseHardware(of.joints, of)) {
+      const j = of.joints.find(x => x.id === c.id)!;
+      const own = j.mount?.hole.thread;
+      if (own && !c.kept) expect(c.joint.fastener.thread).toBe(own);
+      if (c.id === 'j-1') expect(c.joint.torque).toBe(21);
+      if (c.id === 'j-3')
+        expect(c).toMatchObject({ kept: true, changed: false, joint: { fastener: { head: 'socket' } } });
+    }
+  });
+  it('chosen twice is the same, and never asks for more kinds of bolts than the free choice had', () => {
+    for (const { doc, rig, panels, joints } of [
+      heron,
+      bramble,
+      looked(demo('pebble')),
+      looked(demo('wren')),
+    ]) {
+      const once = chooseHardware(joints, { rig, panels });
+      const next = once.reduce((d, c) => withJoint(d, c.id, () => c.joint), doc);
+      const again = chooseHardware(resolveJoints(next, rig, panels), { rig, panels });
+      for (const c of again) expect(c, c.why).toMatchObject({ changed: false });
+    }
+  });
+  it('takes the stronger class where a strike asks much, and the shelf\u2019s thread in a plain hole', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 2, noNaN: true }), share => {
+        const [c] = chooseHardware(heron.joints.slice(0, 1), {
+          ...heron,
+          shares: { [heron.joints[0]!.id]: share },
+        });
+        expect(c!.joint.fastener.class).toBe(share > 0.8 ? '10.9' : '8.8');
+      }),
+    );
+    const plain = bramble.joints.filter(j => j.mount?.hole.kind === 'through');
+    expect(plain.length).toBeGreaterThan(0);
+    const fine = chooseHardware(plain, { ...bramble, shelf: { 'M12x1.25': 20 } });
+    for (const c of fine) expect(c.joint.fastener.thread).toBe('M12x1.25');
+    for (const c of chooseHardware(plain, bramble)) expect(c.joint.fastener.thread).toBe('M12x1.75');
+  });
+});
+
+describe('the card of a new hole', () => {
+  it('marks, punches, drills up in steps and paints, with what holds the plate meanwhile', () => {
+    const j = bramble.joints.find(x => x.mount?.hole.kind === 'drill')!;
+    const card = drillingCard(j, bramble.joints, { drilling: 'mark-and-remove' })!;
+    expect(card.moves[0]?.what).toContain('take it down again');
+    expect(drillingCard(j, bramble.joints, { drilling: 'template' })!.moves[0]?.what).toContain('template');
+    expect(card.moves.map(m => m.what)).toContain('Pilot');
+    expect(card.moves.filter(m => m.tool?.includes('drill') || m.tool?.includes('bit')).length).toBe(
+      j.drill.length,
+    );
+    for (const id of card.fitFirst) {
+      const o = bramble.joints.find(x => x.id === id)!;
+      expect(o.drill).toEqual([]);
+      expect(o.joint.panels.some(p => j.joint.panels.includes(p))).toBe(true);
+    }
+  });
+  it('stops short of what is behind, and is not made for a hole that is there', () => {
+    const j = bramble.joints.find(x => x.mount?.hole.kind === 'drill')!;
+    const near = { ...j, mount: { ...j.mount!, behind: { component: 'tank', depth: 18 } } };
+    expect(drillingCard(near, bramble.joints, { drilling: 'template' })).toMatchObject({ stopMm: 13 });
+    const sound = bramble.joints.find(x => x.drill.length === 0)!;
+    expect(drillingCard(sound, bramble.joints, { drilling: 'template' })).toBeUndefined();
+  });
+});

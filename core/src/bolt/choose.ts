@@ -1,0 +1,178 @@
+import type { FoldedPanel } from '../fold';
+import type { Joint, NutKind, WasherKind } from '../plan';
+import type { PresentRig } from '../rig';
+import { needsNewNut } from './drill';
+import type { ResolvedJoint } from './joint';
+import { repairOptions } from './repair';
+import { THREADS, type Thread, threadNamed } from './thread';
+
+/** What was chosen for a joint, and why, in a sentence. */
+export interface HardwareChoice {
+  readonly id: string;
+  readonly joint: Joint;
+  readonly why: string;
+  /** the owner's own choice was kept */
+  readonly kept: boolean;
+  readonly changed: boolean;
+}
+
+/** Parts at hand: bolts by thread, counted. */
+export type Shelf = Readonly<Record<string, number>>;
+
+/** A bolt asked for more than this share of what it bears gets the next class. */
+const TOO_MUCH = 0.8;
+
+const own = (text: string | undefined): Thread | undefined => {
+  if (text === undefined) return undefined;
+  const t = threadNamed(text);
+  return t.ok ? t.value : undefined;
+};
+
+/** The largest coarse thread that passes a plain hole, of the system most used here. */
+function throughHole(diameter: number, system: Thread['system'], shelf: Shelf): Thread | undefined {
+  const fits = THREADS.filter(t => t.system === system && t.clearance <= diameter + 0.1);
+  const largest = Math.max(...fits.map(t => t.d));
+  // what lies on the shelf goes first, as long as it is of the largest size that passes
+  return fits
+    .filter(t => t.d === largest)
+    .sort((a, b) => (shelf[b.designation] ?? 0) - (shelf[a.designation] ?? 0) || b.pitch - a.pitch)[0];
+}
+
+/** The value most of a list has. */
+function mostOf<T>(list: readonly T[]): T | undefined {
+  const counts = new Map<T, number>();
+  for (const x of list) counts.set(x, (counts.get(x) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0];
+}
+
+interface Asked {
+  readonly rig: PresentRig;
+  readonly panels: readonly FoldedPanel[];
+  readonly shelf?: Shelf;
+  /** share of what each joint bears that a strike asks of it, by joint id; unknown joints are taken as asked for little */
+  readonly shares?: Readonly<Record<string, number>>;
+}
+
+/**
+ * Chooses the hardware of every joint that is not locked: the thread from the hole, the nut from who reaches it, washers from the sheet,
+ * the class from what Strike asks, and for the rest what most joints have already, so that few different parts and tools are needed.
+ * Threads that the hole gives are not changed, torques that were entered stay. Common practice where no source stands beside a rule.
+ */
+export function chooseHardware(
+  joints: readonly ResolvedJoint[],
+  { rig, panels, shelf = {}, shares = {} }: Asked,
+): readonly HardwareChoice[] {
+  const given = joints.flatMap(j => own(j.mount?.hole.thread) ?? []);
+  const system = mostOf(given.map(t => t.system)) ?? mostOf(joints.map(j => j.thread.system)) ?? 'metric';
+  const usual =
+    mostOf(given.map(t => t.designation)) ?? mostOf(joints.map(j => j.thread.designation)) ?? 'M8x1.25';
+  return joints.map(j => {
+    if (j.joint.lock)
+      return { id: j.id, joint: j.joint, why: 'Your own choice, kept.', kept: true, changed: false };
+    const { joint, why } = chosen(j, { rig, panels, shelf, shares, system, usual });
+    const changed = JSON.stringify(joint) !== JSON.stringify(j.joint);
+    return { id: j.id, joint, why, kept: false, changed };
+  });
+}
+
+function chosen(
+  j: ResolvedJoint,
+  {
+    rig,
+    panels,
+    shelf,
+    shares,
+    system,
+    usual,
+  }: Required<Asked> & { readonly system: Thread['system']; readonly usual: string },
+): { joint: Joint; why: string } {
+  const why: string[] = [];
+  const { mount } = j;
+  const hole = mount?.hole;
+  const sheets = j.joint.panels.flatMap(id => panels.find(p => p.panel.id === id) ?? []);
+  const plastic = sheets.some(p => p.material.family === 'plastic');
+  const soft = sheets.some(p => p.material.family === 'aluminium');
+
+  // thread
+  const fixed = own(hole?.thread);
+  let thread = fixed?.designation ?? j.thread.designation;
+  if (fixed) why.push(`the hole is tapped ${fixed.designation}`);
+  else if (hole?.kind === 'through' || hole?.kind === 'slot') {
+    const fits = hole.diameter === undefined ? undefined : throughHole(hole.diameter, system, shelf);
+    if (fits) {
+      thread = fits.designation;
+      why.push(`${fits.size} is the largest that passes the hole`);
+    }
+  } else if (hole?.kind === 'drill' || !hole) {
+    thread = usual;
+    why.push(`${usual} as most joints here, so one size of tool serves`);
+  }
+
+  // what it screws into
+  let base: Joint = j.joint;
+  let nut: NutKind = 'none';
+  if (needsNewNut(mount)) {
+    const [best] = repairOptions(j, rig, panels).filter(o => o.id !== 'weld-tab');
+    if (best) {
+      base = best.joint;
+      nut = best.joint.nut;
+      why.push(
+        `${best.name.toLowerCase()}, since the ${mount?.condition === 'stripped' ? 'thread is stripped' : 'captive nut is broken'}: ${Math.round(100 * best.ofOriginal)} % of the sound hole`,
+      );
+    }
+  } else if (hole?.kind === 'through' || hole?.kind === 'slot') {
+    nut = mount?.nutReach === 'none' ? 'rivet-nut' : 'flange-serrated';
+    why.push(
+      mount?.nutReach === 'none'
+        ? 'a rivet nut, since no hand reaches behind'
+        : 'a serrated flange nut, which a wrench holds through the opening and shakes do not loosen',
+    );
+  } else if (hole?.kind === 'drill') {
+    const cuts = j.joint.fastener.head === 'thread-cutting' || j.joint.fastener.head === 'self-drilling';
+    nut = cuts ? 'none' : 'rivet-nut';
+    why.push(cuts ? 'it cuts its own thread' : 'a rivet nut set in the new hole');
+  }
+
+  // washers spread the head on what is soft
+  const keepsHead = ['countersunk', 't-bolt', 'carriage'].includes(base.fastener.head);
+  const spread: WasherKind | undefined = keepsHead
+    ? undefined
+    : plastic
+      ? 'fender'
+      : soft
+        ? 'flat'
+        : undefined;
+  const flanged = base.fastener.head === 'flange' && !plastic && !soft;
+  const washers: readonly WasherKind[] = spread ? [spread] : keepsHead || flanged ? [] : ['flat'];
+  if (plastic) why.push('a fender washer, since plastic creeps under a small head');
+  else if (soft && spread) why.push('a washer, since aluminium galls under a turning head');
+
+  // class and finish
+  const share = shares[j.id] ?? 0;
+  const inch = thread.includes('-');
+  const plainClass = inch ? 'grade-5' : '8.8';
+  const strong = inch ? 'grade-8' : '10.9';
+  const grade = share > TOO_MUCH ? strong : plainClass;
+  if (share > TOO_MUCH)
+    why.push(
+      `class ${strong.replace('grade-', '')}, since a strike asks ${Math.round(100 * share)} % of the plain one`,
+    );
+  const tamper = base.tamper === true;
+  const finish = base.fastener.finish === 'stainless' && !soft ? 'stainless' : 'zinc';
+  const lube = mount?.condition === 'rusted' || finish === 'stainless' ? 'anti-seize' : base.lube;
+  if (mount?.condition === 'rusted') why.push('anti-seize in a rusted thread');
+  if (tamper) why.push('its tamper-resistant head stays');
+
+  const words = why.join('; ');
+  return {
+    joint: {
+      ...base,
+      nut,
+      washers,
+      lube,
+      torque: j.joint.torque,
+      fastener: { ...base.fastener, thread, class: grade, finish, length: 'auto' },
+    },
+    why: `${words.charAt(0).toUpperCase()}${words.slice(1)}.`,
+  };
+}

@@ -1,0 +1,85 @@
+import { length3, sub3 } from '../geometry';
+import type { Method } from '../plan';
+import { drillName } from './drill';
+import type { ResolvedJoint } from './joint';
+
+/** One move of drilling a hole. */
+export interface DrillingMove {
+  readonly what: string;
+  /** the bit or tool in the hand */
+  readonly tool?: string;
+}
+
+/** How one new hole is made, from marking it to painting its edge. Lengths in mm. */
+export interface DrillingCard {
+  readonly joint: string;
+  readonly moves: readonly DrillingMove[];
+  /** the drill must not come further through than this; undefined where nothing is known behind */
+  readonly stopMm?: number;
+  readonly behind?: { readonly component: string; readonly depth: number };
+  /** joints with sound holes nearby that hold the plate in its place while it is marked */
+  readonly fitFirst: readonly string[];
+}
+
+/** Sheet up to this thickness is opened with a step bit, which does not grab; holes up to this size with a twist drill. */
+const STEP_BIT = { wall: 4, from: 10 } as const;
+/** What is left between the tip and the part behind, mm. */
+const CLEAR = 5;
+const NEIGHBOURS = 3;
+
+/**
+ * The card of a hole that has to be drilled in the vehicle; undefined where the hole is there and sound. Common practice, no source:
+ * punch, pilot, steps of no more than twice the size before; a stop short of what is behind; bare edges painted.
+ */
+export function drillingCard(
+  j: ResolvedJoint,
+  all: readonly ResolvedJoint[],
+  { drilling }: Pick<Method, 'drilling'>,
+): DrillingCard | undefined {
+  if (j.drill.length === 0) return undefined;
+  const wall = j.member?.wall ?? 3;
+  const isNew = j.mount?.hole.kind === 'drill';
+  const fitFirst = all
+    .filter(
+      o => o.id !== j.id && o.drill.length === 0 && o.joint.panels.some(p => j.joint.panels.includes(p)),
+    )
+    .sort((a, b) => length3(sub3(a.at, j.at)) - length3(sub3(b.at, j.at)))
+    .slice(0, NEIGHBOURS)
+    .map(o => o.id);
+  const mark: readonly DrillingMove[] = !isNew
+    ? [{ what: 'Knock or drill the old nut out; the old hole leads the drill' }]
+    : drilling === 'template'
+      ? [
+          {
+            what: 'Hang the plate by the bolts below and snug them; drill through its own hole as a template',
+            tool: 'marker',
+          },
+          { what: 'Punch the middle of the hole', tool: 'centre punch' },
+        ]
+      : [
+          {
+            what: 'Hang the plate by the bolts below, mark round its hole, and take it down again',
+            tool: 'marker',
+          },
+          { what: 'Punch the middle of the mark', tool: 'centre punch' },
+        ];
+  const bits = j.drill.map((size, i): DrillingMove => {
+    const last = i === j.drill.length - 1;
+    const step = wall <= STEP_BIT.wall && size > STEP_BIT.from;
+    return {
+      what: i === 0 && j.drill.length > 1 ? 'Pilot' : last ? 'Final size' : 'Open it',
+      tool: `${step ? 'step bit to' : 'twist drill'} ${drillName(size)}`,
+    };
+  });
+  const behind = j.mount?.behind;
+  return {
+    joint: j.id,
+    moves: [
+      ...mark,
+      ...bits,
+      { what: 'Take off the burr and paint the bare edge', tool: 'deburring tool, cold zinc or paint' },
+    ],
+    ...(behind ? { behind, stopMm: Math.max(0, behind.depth - CLEAR) } : {}),
+    fitFirst,
+  };
+}
