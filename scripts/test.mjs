@@ -72,7 +72,7 @@ function count(report) {
 tests('rooms', ['--exclude', 'e2e/**', '--maxWorkers', '2']);
 // Without a built interface there is nothing to drive. What strikes keeps two processors busy by itself: those one after another.
 if (built) {
-  const striking = ['e2e/src/strike.test.ts', 'e2e/src/weigh.test.ts'];
+  const striking = ['strike', 'weigh', 'bolt'].map(f => `e2e/src/${f}.test.ts`);
   tests('browser', ['e2e', ...striking.flatMap(f => ['--exclude', f]), '--maxWorkers', '2']);
   tests('browser, striking', [...striking, '--maxWorkers', '1']);
 }

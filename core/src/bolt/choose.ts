@@ -145,6 +145,7 @@ function chosen(
   const flanged = base.fastener.head === 'flange' && !plastic && !soft;
   const washers: readonly WasherKind[] = spread ? [spread] : keepsHead || flanged ? [] : ['flat'];
   if (plastic) why.push('a fender washer, since plastic creeps under a small head');
+  else if (flanged) why.push('the flange is its own washer on steel');
   else if (soft && spread) why.push('a washer, since aluminium galls under a turning head');
 
   // class and finish

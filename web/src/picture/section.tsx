@@ -1,10 +1,4 @@
-import {
-  type FoldedPanel,
-  formatLength,
-  type ResolvedJoint,
-  tradeName,
-  type UnitSystem,
-} from '@plate-fold/core';
+import { type FoldedPanel, formatLength, type ResolvedJoint, type UnitSystem } from '@plate-fold/core';
 import { sheetName } from '../ui/names';
 import { HatchDefs, hatch } from './hatch';
 import { type DrawnLayer, isSunk, isTapped, layOutStack, spreadLabels } from './stack-layout';
@@ -68,7 +62,7 @@ function labelOf(part: DrawnLayer, { joint, panels, units }: SectionProps): read
     case 'washer':
       return [
         layer.name,
-        `⌀${formatLength(layer.diameter, units, true)} × ${tradeName('plastic', layer.thickness)}`,
+        `⌀${formatLength(layer.diameter, units, true)} × ${formatLength(layer.thickness, units, true)}`,
       ];
     case 'nut':
       return [layer.name, `${thick} deep`];

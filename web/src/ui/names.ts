@@ -81,3 +81,27 @@ export const OPENING_NAMES = {
   stones: 'stone hole',
   relief: 'relief',
 } as const;
+
+export const NUT_NAMES = {
+  none: 'what the hole has',
+  hex: 'hex nut',
+  'nylon-lock': 'nylon lock nut',
+  'flange-serrated': 'serrated flange nut',
+  clip: 'clip nut',
+  spring: 'spring nut',
+  clinch: 'clinch nut',
+  'rivet-nut': 'rivet nut',
+  'nut-plate': 'nut plate',
+  'weld-tab': 'tab with welded nut',
+} as const;
+
+export const WASHER_NAMES = {
+  flat: 'flat washer',
+  lock: 'lock washer',
+  fender: 'fender washer',
+  cup: 'cup washer',
+  tapered: 'tapered washer',
+  'half-moon': 'half-moon washer',
+} as const;
+
+export const FASTENER_FINISH_NAMES = { plain: 'plain', zinc: 'zinc', stainless: 'stainless' } as const;

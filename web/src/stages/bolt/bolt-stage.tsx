@@ -9,12 +9,23 @@ import { Section } from '../../picture/section';
 import { useSize } from '../../picture/use-size';
 import { Button } from '../../ui/button';
 import { BagList } from './bag-list';
+import { ChooseTab } from './choose-tab';
+import { DrillingTab } from './drilling-tab';
 import { JointCard } from './joint-card';
 import { JointTable } from './joint-table';
 import { ToolRoll } from './tool-roll';
+import { TorqueTab } from './torque-tab';
 
 const TAB =
   'min-h-11 px-4 font-semibold border-b-[3px] border-transparent text-ink2 data-[state=active]:border-fluid data-[state=active]:text-ink';
+
+const LISTS = [
+  ['choose', 'Choose for me', ChooseTab],
+  ['torques', 'Torques', TorqueTab],
+  ['drilling', 'Drilling', DrillingTab],
+  ['bag', 'Bag list', BagList],
+  ['tools', 'Tool roll', ToolRoll],
+] as const;
 
 function Drawing({ joint }: { joint: ResolvedJoint }) {
   const facts = useFacts();
@@ -55,16 +66,18 @@ export function BoltStage() {
       asideName="Chosen joint"
       work={(_, height) => (
         <Tabs.Root defaultValue="joints" className="flex flex-col max-desk:h-auto!" style={{ height }}>
-          <Tabs.List className="flex shrink-0 border-b border-scribe bg-sheet" aria-label="Joints and lists">
+          <Tabs.List
+            className="flex shrink-0 overflow-x-auto border-b border-scribe bg-sheet whitespace-nowrap"
+            aria-label="Joints and lists"
+          >
             <Tabs.Trigger value="joints" className={TAB}>
               Joints <span className="fig text-[13px]">{facts.joints.length}</span>
             </Tabs.Trigger>
-            <Tabs.Trigger value="bag" className={TAB}>
-              Bag list
-            </Tabs.Trigger>
-            <Tabs.Trigger value="tools" className={TAB}>
-              Tool roll
-            </Tabs.Trigger>
+            {LISTS.map(([value, name]) => (
+              <Tabs.Trigger key={value} value={value} className={TAB}>
+                {name}
+              </Tabs.Trigger>
+            ))}
           </Tabs.List>
           <Tabs.Content value="joints" className="flex min-h-0 flex-1 max-desk:flex-col">
             {chosen ? (
@@ -76,12 +89,11 @@ export function BoltStage() {
               <p className="p-4">No joints yet: the plates have nothing to hang on.</p>
             )}
           </Tabs.Content>
-          <Tabs.Content value="bag" className="min-h-0 flex-1 overflow-auto bg-paper">
-            <BagList />
-          </Tabs.Content>
-          <Tabs.Content value="tools" className="min-h-0 flex-1 overflow-auto bg-paper">
-            <ToolRoll />
-          </Tabs.Content>
+          {LISTS.map(([value, , List]) => (
+            <Tabs.Content key={value} value={value} className="min-h-0 flex-1 overflow-auto bg-paper">
+              <List />
+            </Tabs.Content>
+          ))}
         </Tabs.Root>
       )}
       aside={chosen ? <JointCard key={chosen.id} joint={chosen} /> : null}

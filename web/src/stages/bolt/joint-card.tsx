@@ -17,6 +17,10 @@ import { Fig, Row } from '../../ui/figure';
 import { FindingCard } from '../../ui/finding-card';
 import { CONDITION_NAMES, LUBE_NAMES, REACH_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
+import { JointBears } from './joint-bears';
+import { JointHardware } from './joint-hardware';
+import { RepairCard } from './repair-card';
+import { useShares } from './use-shares';
 
 /** The vehicle maker's torque: entered, it wins over ours. */
 function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
@@ -80,6 +84,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
   const facts = useFacts();
   const dispatch = useDo();
   const units = useApp(s => s.view.units);
+  const asked = useShares(facts);
   const findings = useApp(selectFindings).filter(f => f.about.includes(j.id));
   const marks = j.joint.panels.map(p => facts.document.plan.panels.find(x => x.id === p)?.mark ?? p);
   const [low, high] = j.torqueBand;
@@ -124,6 +129,8 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
           {CONDITION_NAMES[j.mount.condition]}; the nut {REACH_NAMES[j.mount.nutReach]}.
         </p>
       )}
+      <RepairCard joint={j} facts={facts} />
+      <JointBears joint={j} facts={facts} units={units} asked={asked[j.id]} />
       {j.drill.length > 0 && (
         <section className="mt-3" aria-label="Drilling">
           <h3 className="font-bold">Drill</h3>
@@ -142,6 +149,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
         <h3 className="font-bold">Tools</h3>
         <p>{j.tools.join(', ')}</p>
       </section>
+      <JointHardware joint={j} units={units} />
       <section className="mt-3" aria-label="Thread and torque">
         <h3 className="font-bold">On the thread</h3>
         <Select

@@ -75,6 +75,16 @@ function tasksOf(belly: Belly, blow: Blow): readonly Task[] {
   });
 }
 
+/** As a belly is struck first: set down where it is worst, held as its joints hold it. */
+export const SET_DOWN: Blow = { kind: 'set-down', own: 0, rests: false, hold: 'joints', places: {} };
+
+/** Answers that are known already, without asking for any. */
+export const knownStrikes = (belly: Belly, blow: Blow): readonly StrikeAnswer[] =>
+  tasksOf(belly, blow).flatMap(t => {
+    const answer = found(t.key);
+    return answer?.ok ? [answer.value] : [];
+  });
+
 /**
  * Strikes every plate of some builds, each at its worst place or where the reader has put the rock: a first look on a coarse mesh,
  * then the answer. While one is computed the one before stays; a rock that is dragged asks again as often as looks come. With `wait`

@@ -21,11 +21,11 @@ import { useLadder } from './use-ladder';
 export function BestTab({ facts }: { facts: Facts }) {
   const { units, stock } = useApp(s => s.view);
   const panels = useMemo(() => facts.panels.map(p => p.panel.id), [facts.panels]);
-  const ladder = useLadder(facts, panels, units, stock);
   const [goal, setGoal] = useState<Goal>('mass');
   const { plan } = facts.document;
   const { budget, maxSheets } = plan.limits;
   const limits = sheetLimits(plan.limits);
+  const ladder = useLadder(facts, panels, { units, stock, materials: plan.limits.materials });
   const ladders = panels.map(p => struckOf(ladder.known.get(p) ?? []));
   const near = ladders.map(l => nearest(facts, l, limits));
   const best = bestBuild(

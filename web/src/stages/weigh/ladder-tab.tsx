@@ -39,7 +39,7 @@ export function LadderTab({ facts }: { facts: Facts }) {
     () => (all ? facts.panels.map(p => p.panel.id) : id === undefined ? [] : [id]),
     [all, id, facts.panels],
   );
-  const ladder = useLadder(facts, panels, units, stock);
+  const ladder = useLadder(facts, panels, { units, stock });
   if (!own || id === undefined) return <p className="p-4">There is no plate yet.</p>;
   const rungs = all ? allTogether(ladder.known) : (ladder.known.get(id) ?? []);
   const struck = struckOf(rungs);

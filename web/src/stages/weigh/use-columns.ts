@@ -12,7 +12,7 @@ import { selectFacts } from '../../app/derived';
 import { type RootState, useApp } from '../../app/store';
 import type { BuildAsked, BuildExtra } from '../../work/build.worker';
 import { inWorker } from '../../work/job';
-import { type Blow, useStrikes } from '../strike/use-strikes';
+import { SET_DOWN, useStrikes } from '../strike/use-strikes';
 
 /** One build as builds are compared. */
 export interface Column {
@@ -35,9 +35,6 @@ const selectBuilds = createSelector(
         })
       : [],
 );
-
-/** As Strike strikes a belly first: set down where it is worst, held as its joints hold it. */
-const SET_DOWN: Blow = { kind: 'set-down', own: 0, rests: false, hold: 'joints', places: {} };
 
 /** What was found out of a build as it is: asked again when the build, its shapes or its rig change. */
 const extras = new WeakMap<object, { of: BuildAsked['document']; extra: BuildExtra }>();

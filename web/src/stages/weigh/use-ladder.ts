@@ -2,6 +2,8 @@ import {
   type Facts,
   type FoldedPanel,
   ladderSheets,
+  MATERIAL_IDS,
+  type MaterialId,
   type Result,
   type Rung,
   rungOf,
@@ -17,6 +19,13 @@ import {
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { callOff, strikeInPool, WORKERS } from '../../work/strike-pool';
 import { found, remember, wishKey } from '../strike/answers';
+
+export interface LadderWish {
+  readonly units: UnitSystem;
+  readonly stock: Stock;
+  /** what the plates may be of; anything unless told */
+  readonly materials?: readonly MaterialId[] | undefined;
+}
 
 /** A rung as far as it is known. */
 export interface KnownRung extends Rung {
@@ -97,7 +106,11 @@ export function useAhead(facts: Facts, panel: string | undefined): void {
  * The ladders of some plates: every sheet of the catalogue, each struck where the plate as it is has its worst place, coming in as
  * they are ready. Sheets that cannot be made are not struck. Plates take turns, so that all of them soon have something to choose.
  */
-export function useLadder(facts: Facts, panels: readonly string[], units: UnitSystem, stock: Stock) {
+export function useLadder(
+  facts: Facts,
+  panels: readonly string[],
+  { units, stock, materials = MATERIAL_IDS }: LadderWish,
+) {
   const [rungs, setRungs] = useState<ReadonlyMap<string, readonly Rung[]>>(new Map());
   const [count, setCount] = useState(0);
   const [stopped, setStopped] = useState(false);
@@ -106,6 +119,7 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
   const asked = useRef(new Set<string>());
   const laid = useRef('');
   const key = panels.join();
+  const allowed = materials.join();
   const force = strikeForce(facts.document.rig, 'set-down');
   // a few sheets at a time, so that the page is never held up
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list of plates is told by its names
@@ -113,7 +127,9 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
     let off = false;
     const words = wordsIn(units);
     const made = new Map<string, Rung[]>(panels.map(p => [p, []]));
-    const list = ladderSheets(stock).flatMap(s => panels.map(p => [p, s] as const));
+    const list = ladderSheets(stock)
+      .filter(s => materials.includes(s.material))
+      .flatMap(s => panels.map(p => [p, s] as const));
     const step = (from: number): void => {
       if (off) return;
       for (const [p, s] of list.slice(from, from + 4)) made.get(p)?.push(rungOf(facts, p, s, words));
@@ -121,7 +137,7 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
       else setRungs(new Map(made));
     };
     // what was laid out for the same plates stays until it is laid out anew
-    const of = `${key} ${stock}`;
+    const of = `${key} ${stock} ${allowed}`;
     if (laid.current !== of) setRungs(new Map());
     laid.current = of;
     setTimeout(() => step(0), 0);
@@ -130,7 +146,7 @@ export function useLadder(facts: Facts, panels: readonly string[], units: UnitSy
       callOff(false);
       asked.current.clear();
     };
-  }, [facts, key, units, stock]);
+  }, [facts, key, units, stock, allowed]);
   /** the plates as they are: where they are struck is found first */
   const own = useMemo(
     () =>

@@ -1,0 +1,137 @@
+import type { Plan, PlanDocument } from '@plate-fold/core';
+import type { Browser, Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { seriousFaults } from './axe';
+import { DESK, openBrowser, openPage, PHONE, press, saved, says, TestServer, words } from './browser';
+
+let browser: Browser;
+let server: TestServer;
+beforeAll(async () => {
+  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.remove();
+});
+
+/** The plan as the server has it. */
+const stored = async (page: Page, id: string): Promise<Plan> => {
+  await saved(page);
+  const r = await fetch(server.at(`/api/documents/${id}`));
+  return ((await r.json()) as { document: PlanDocument }).document.plan;
+};
+const jointOf = async (page: Page, id: string) =>
+  (await stored(page, 'heron-autumn')).joints.find(j => j.id === id);
+const choose = async (page: Page, label: string, option: string): Promise<void> => {
+  await press(page, label, 'combobox');
+  await press(page, option, 'option');
+};
+
+describe('Bolt chooses the hardware of the lifted SUV', () => {
+  let page: Awaited<ReturnType<typeof openPage>>;
+  beforeAll(async () => {
+    page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/heron-autumn/bolt'));
+    await page.waitForSelector('[aria-label="Joints"]');
+  });
+  afterAll(async () => {
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+
+  it('one joint changed by hand is locked, and what it bears is told', async () => {
+    await page.locator('::-p-xpath(//ul[@aria-label="Joints"]//button[starts-with(., "j-3")])').click();
+    await says(page, 'What it bears');
+    await says(page, /Pulled \d+\.\d kN \(.*\), sheared/);
+    await page.locator('::-p-text(Change its hardware)').click();
+    await choose(page, 'Class', '10.9');
+    expect(await jointOf(page, 'j-3')).toMatchObject({ fastener: { class: '10.9' }, lock: true });
+    await choose(page, 'Washers, from the head', 'fender washer');
+    expect((await jointOf(page, 'j-3'))?.washers).toEqual(['fender']);
+  });
+
+  it('a broken nut has its repairs, the weldable one with its caution, and one is planned', async () => {
+    await page.locator('::-p-xpath(//ul[@aria-label="Joints"]//button[starts-with(., "j-5")])').click();
+    const repairs = await page.waitForSelector('[aria-label="Repair of the hole"]');
+    const said = await repairs?.evaluate(e => (e as HTMLElement).innerText);
+    expect(said).toMatch(/licensed shop/);
+    expect(said).toMatch(/Rivet nut from below[\s\S]*\d+ % of sound/);
+    await page
+      .locator(
+        '::-p-xpath(//section[@aria-label="Repair of the hole"]//li[contains(., "Rivet nut")]//button)',
+      )
+      .click();
+    expect(await jointOf(page, 'j-5')).toMatchObject({ nut: 'rivet-nut', lock: true });
+    await says(page, 'as planned');
+  });
+
+  it('all others are chosen at once with their reasons, in one step of undo; what is locked stays', async () => {
+    await press(page, 'Choose for me', 'tab');
+    const before = await stored(page, 'heron-autumn');
+    await says(page, 'Your own choice, kept.');
+    await says(page, 'rivet nut from below, since the captive nut is broken');
+    await page.locator('::-p-xpath(//button[starts-with(., "Take all")])').click();
+    await says(page, 'All joints are as they would be chosen.');
+    const after = await stored(page, 'heron-autumn');
+    expect(after.joints.find(j => j.id === 'j-3')).toEqual(before.joints.find(j => j.id === 'j-3'));
+    expect(after.joints.find(j => j.id === 'j-11')?.nut).toBe('rivet-nut');
+    await press(page, 'Lock j-3');
+    await says(page, 'Take all 1 changes');
+    await press(page, 'Lock j-3');
+    await press(page, 'Undo');
+    await press(page, 'Undo');
+    await press(page, 'Undo');
+    expect((await stored(page, 'heron-autumn')).joints).toEqual(before.joints);
+  });
+
+  it('drilling cards warn and name bits and neighbours; torques stand in a table; the bag follows', async () => {
+    await press(page, 'Drilling', 'tab');
+    await says(page, 'eye and face protection');
+    await says(page, /Fit first: j-\d+/);
+    await says(page, 'step bit to 11 mm');
+    await press(page, 'Torques', 'tab');
+    const rows = await page.$$eval('[role=tabpanel][data-state=active] tbody tr', all =>
+      all.map(r => (r as HTMLElement).innerText),
+    );
+    expect(rows.length).toBe(14);
+    for (const r of rows) expect(r).toMatch(/N·m/);
+    await press(page, 'Bag list', 'tab');
+    expect(await words(page)).toMatch(/rivet nut M8x1.25/);
+  });
+});
+
+describe('Bolt, struck', () => {
+  it('shows what share of a joint a strike asks', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/wren-sliders/strike'));
+    await page.waitForFunction(
+      () => /Gives/.test(document.body.innerText) && !/striking|being struck/.test(document.body.innerText),
+      { timeout: 120_000 },
+    );
+    await page.locator('a[href$="/bolt"]').click();
+    await page.waitForSelector('[role="meter"]');
+    await says(page, /A strike asks \d+ %/);
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  }, 180_000);
+});
+
+describe('axe finds nothing serious on Bolt', () => {
+  it.each([
+    { ...DESK, theme: 'light' },
+    { ...PHONE, theme: 'dark' },
+  ] as const)('in the $theme theme, $width wide', async ({ theme, ...view }) => {
+    const page = await openPage(browser, view, { theme });
+    await page.goto(server.at('/plan/heron-autumn/bolt'));
+    await page.waitForSelector('[aria-label="Joints"]');
+    const found: string[] = [];
+    for (const tab of ['Choose for me', 'Torques', 'Drilling']) {
+      await press(page, tab, 'tab');
+      found.push(...(await seriousFaults(page)).map(f => `${tab}: ${f}`));
+    }
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(over).toBeLessThanOrEqual(0);
+    expect(found).toEqual([]);
+    await page.browserContext().close();
+  });
+});

@@ -1,0 +1,110 @@
+import {
+  chooseHardware,
+  type HardwareChoice,
+  type Joint,
+  type PlanDocument,
+  withJoint,
+} from '@plate-fold/core';
+import { useMemo } from 'react';
+import { useFacts } from '../../app/derived';
+import { useDo } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
+import { jointSelected } from '../../app/view-slice';
+import { Button } from '../../ui/button';
+import { headName, NUT_NAMES, WASHER_NAMES } from '../../ui/names';
+import { useShares } from './use-shares';
+
+/** A joint's hardware in a line. */
+function inWords({ fastener, nut, washers, lube }: Joint): string {
+  return [
+    `${headName(fastener.head)} ${fastener.thread}, ${fastener.class.replace('-', ' ')}`,
+    ...washers.map(w => WASHER_NAMES[w]),
+    ...(nut === 'none' ? [] : [NUT_NAMES[nut]]),
+    ...(lube === 'dry' ? [] : [lube]),
+  ].join(', ');
+}
+
+const taken = (doc: PlanDocument, choices: readonly HardwareChoice[]): PlanDocument =>
+  choices.reduce((d, c) => (c.changed ? withJoint(d, c.id, () => c.joint) : d), doc);
+
+/** Hardware for all joints at once, each choice with its reason; a lock keeps the owner's own. */
+export function ChooseTab() {
+  const facts = useFacts();
+  const dispatch = useDo();
+  const edit = useEdit();
+  const asked = useShares(facts);
+  const choices = useMemo(
+    () =>
+      chooseHardware(facts.joints, {
+        rig: facts.rig,
+        panels: facts.panels,
+        shares: Object.fromEntries(Object.entries(asked).map(([id, a]) => [id, a.share])),
+      }),
+    [facts, asked],
+  );
+  const changed = choices.filter(c => c.changed);
+  const lock = (id: string, on: boolean): void => {
+    edit('jointLocked', doc => withJoint(doc, id, ({ lock: _, ...j }) => (on ? { ...j, lock: true } : j)));
+  };
+  return (
+    <div className="p-4">
+      <div className="flex flex-wrap items-center gap-3">
+        <h2 className="text-[17px] font-bold">Chosen for all joints</h2>
+        <span className="flex-1" />
+        {changed.length > 0 ? (
+          <Button look="strong" onClick={() => edit('hardwareChosenForAll', doc => taken(doc, choices))}>
+            Take all {changed.length} changes
+          </Button>
+        ) : (
+          <span role="status" className="font-semibold">
+            All joints are as they would be chosen.
+          </span>
+        )}
+      </div>
+      <p className="mt-1 max-w-3xl text-[13px] text-ink2">
+        From what the holes give, the sheets, who reaches the nut and what a strike asks, with as few
+        different parts and tools as is sensible. The maker’s values win; a lock keeps what you have chosen
+        yourself.
+        {Object.keys(asked).length === 0 &&
+          ' The belly has not been struck: bolts are taken as asked for little.'}
+      </p>
+      <ul className="mt-3 grid gap-1.5" aria-label="Choices">
+        {choices.map(c => {
+          const now = facts.joints.find(j => j.id === c.id)?.joint;
+          return (
+            <li
+              key={c.id}
+              className={`grid grid-cols-[auto_1fr_auto] items-start gap-x-3 border-b border-scribe/70 py-2 ${c.changed ? '' : 'text-ink2'}`}
+            >
+              <button
+                type="button"
+                className="fig min-h-11 min-w-14 text-left font-semibold underline"
+                onClick={() => dispatch(jointSelected(c.id))}
+              >
+                {c.id}
+              </button>
+              <div className="min-w-0">
+                <p className="font-semibold">{inWords(c.joint)}</p>
+                {c.changed && now && <p className="text-[13px] text-ink2 line-through">{inWords(now)}</p>}
+                <p className="text-[13px] leading-snug">{c.why}</p>
+              </div>
+              <div className="flex flex-wrap justify-end gap-1.5">
+                {c.changed && (
+                  <Button onClick={() => edit('hardwareChosen', doc => taken(doc, [c]))}>Take it</Button>
+                )}
+                <Button
+                  aria-pressed={c.kept}
+                  look={c.kept ? 'strong' : 'plain'}
+                  aria-label={`Lock ${c.id}`}
+                  onClick={() => lock(c.id, !c.kept)}
+                >
+                  Lock
+                </Button>
+              </div>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,66 @@
+import { drillingCard, lengthFigure } from '@plate-fold/core';
+import { useFacts } from '../../app/derived';
+import { useApp } from '../../app/store';
+import { Fig } from '../../ui/figure';
+import { CONDITION_NAMES } from '../../ui/names';
+
+/** A card for every hole that has to be drilled in the vehicle. */
+export function DrillingTab() {
+  const facts = useFacts();
+  const units = useApp(s => s.view.units);
+  const { method } = facts.document.plan;
+  const cards = facts.joints.flatMap(j => {
+    const card = drillingCard(j, facts.joints, method);
+    return card ? [{ j, card }] : [];
+  });
+  if (cards.length === 0)
+    return <p className="p-4">Nothing has to be drilled: every hole is there and sound.</p>;
+  return (
+    <div className="p-4">
+      <p role="note" className="max-w-3xl border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-[14px]">
+        Drilling overhead: eye and face protection, no loose sleeves or gloves that catch, battery off near
+        wiring. Know what is behind before you start; fuel and brake lines come first, and the vehicle maker’s
+        word on where its frame may be drilled.
+      </p>
+      <ul className="mt-3 grid gap-3 desk:grid-cols-2" aria-label="Drilling cards">
+        {cards.map(({ j, card }) => {
+          const part = facts.rig.components.find(c => c.id === card.behind?.component);
+          return (
+            <li key={j.id} className="rounded-[4px] border border-ink2 bg-paper p-3">
+              <h3 className="font-bold">
+                <span className="fig">{j.id}</span>,{' '}
+                {j.mount?.hole.kind === 'drill'
+                  ? 'new hole'
+                  : `${CONDITION_NAMES[j.mount?.condition ?? 'good']}, drilled out`}{' '}
+                in {j.member?.kind ?? 'its place'} <span className="fig">{j.member?.id}</span>
+              </h3>
+              {card.fitFirst.length > 0 && (
+                <p className="text-[14px]">
+                  Fit first: <span className="fig">{card.fitFirst.join(', ')}</span>
+                </p>
+              )}
+              <ol className="mt-1 grid list-decimal gap-1 pl-5">
+                {card.moves.map(m => (
+                  <li key={`${m.what} ${m.tool}`}>
+                    {m.what}
+                    {m.tool && <span className="fig block text-[15px]">{m.tool}</span>}
+                  </li>
+                ))}
+              </ol>
+              {card.behind && card.stopMm !== undefined ? (
+                <p className="mt-2 border-l-[6px] border-marker bg-markersoft px-2 py-1">
+                  Stop on the drill at <Fig of={lengthFigure(card.stopMm, units)} className="text-[18px]" />:{' '}
+                  {part?.name} is <Fig of={lengthFigure(card.behind.depth, units)} /> in.
+                </p>
+              ) : (
+                <p className="mt-2 text-[13px] text-ink2">
+                  What is behind is not in the rig: look before you drill.
+                </p>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,84 @@
+import {
+  type Facts,
+  fixed,
+  jointCapacity,
+  loadFigure,
+  type ResolvedJoint,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { Fig } from '../../ui/figure';
+import type { Asked } from './use-shares';
+
+/** What gives first in a joint, pulled and sheared, and how much of it a strike asks for. */
+export function JointBears({
+  joint,
+  facts,
+  units,
+  asked,
+}: {
+  joint: ResolvedJoint;
+  facts: Facts;
+  units: UnitSystem;
+  asked: Asked | undefined;
+}) {
+  const { elements, pull, shear } = jointCapacity(joint, facts.panels);
+  const percent = asked ? asked.share * 100 : 0;
+  return (
+    <section className="mt-4" aria-label="What it bears">
+      <h3 className="font-bold">What it bears</h3>
+      <p className="text-[14px]">
+        Pulled <Fig of={loadFigure(pull.force, units)} /> ({pull.what}), sheared{' '}
+        <Fig of={loadFigure(shear.force, units)} /> ({shear.what}).
+      </p>
+      {asked ? (
+        <>
+          <div
+            className="mt-1.5 h-4 w-full overflow-hidden rounded-[3px] border border-ink2 bg-paper"
+            role="meter"
+            aria-label="Share of what it bears that a strike asks for"
+            aria-valuemin={0}
+            aria-valuemax={100}
+            aria-valuenow={Math.round(percent)}
+          >
+            <div
+              className={`h-full ${percent > 100 ? 'bg-oxide' : percent > 80 ? 'bg-marker' : 'bg-fluid'}`}
+              style={{ width: `${Math.min(100, percent)}%` }}
+            />
+          </div>
+          <p className="mt-1 text-[13px] text-ink2">
+            A strike asks <b className="text-ink">{fixed(percent, 0)} %</b>: pulled{' '}
+            <Fig of={loadFigure(asked.pullN, units)} />, sheared <Fig of={loadFigure(asked.shearN, units)} />,
+            taken together.
+          </p>
+        </>
+      ) : (
+        <p className="mt-1 text-[13px] text-ink2">
+          What a strike asks of it is known once Strike has struck.
+        </p>
+      )}
+      <details className="mt-1">
+        <summary className="min-h-11 py-2.5">Everything that can give</summary>
+        <table className="w-full text-[13px]">
+          <tbody>
+            {[...elements]
+              .sort((a, b) => a.force - b.force)
+              .map(e => (
+                <tr key={`${e.what} ${e.acts}`} className="border-b border-scribe/60 align-top">
+                  <th scope="row" className="py-1 pr-2 text-left font-normal first-letter:uppercase">
+                    {e.what}, {e.acts === 'pull' ? 'pulled' : 'sheared'}
+                    <span className="block text-[11.5px] text-ink2">{e.source}</span>
+                  </th>
+                  <td className="py-1 text-right">
+                    <Fig of={loadFigure(e.force, units)} />
+                  </td>
+                </tr>
+              ))}
+          </tbody>
+        </table>
+        <p className="mt-1 text-[12.5px] text-ink2">
+          Nominal strengths without a safety factor. Estimates, not certificates.
+        </p>
+      </details>
+    </section>
+  );
+}

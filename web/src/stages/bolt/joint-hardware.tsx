@@ -1,0 +1,113 @@
+import {
+  CLASSES,
+  FASTENER_FINISHES,
+  HEAD_SIDES,
+  HEADS,
+  type Joint,
+  NUTS,
+  type ResolvedJoint,
+  THREADS,
+  type UnitSystem,
+  WASHERS,
+  type WasherKind,
+  withJoint,
+} from '@plate-fold/core';
+import { useEdit } from '../../app/use-edit';
+import { MeasureInput } from '../../ui/measure-input';
+import { FASTENER_FINISH_NAMES, headName, NUT_NAMES, WASHER_NAMES } from '../../ui/names';
+import { Select } from '../../ui/select';
+
+/** Sets of washers in order from the head; one that a file has beside these is kept. */
+const WASHER_SETS: readonly (readonly WasherKind[])[] = [
+  [],
+  ...WASHERS.map(w => [w]),
+  ['flat', 'flat'],
+  ['flat', 'lock'],
+  ['fender', 'lock'],
+];
+const washerWords = (w: readonly WasherKind[]): string =>
+  w.length === 0 ? 'no washer' : w.map(x => WASHER_NAMES[x]).join(' + ');
+
+/** The hardware of one joint, changed by hand: what is changed is kept from being chosen anew. */
+export function JointHardware({
+  joint: { id, joint, mount },
+  units,
+}: {
+  joint: ResolvedJoint;
+  units: UnitSystem;
+}) {
+  const edit = useEdit();
+  const set = (part: Partial<Joint>): void => {
+    edit('hardwareChosen', doc => withJoint(doc, id, j => ({ ...j, ...part, lock: true })));
+  };
+  const fastener = (part: Partial<Joint['fastener']>): void =>
+    set({ fastener: { ...joint.fastener, length: 'auto', ...part } });
+  const washers = joint.washers.join('+');
+  const sets = WASHER_SETS.some(w => w.join('+') === washers) ? WASHER_SETS : [joint.washers, ...WASHER_SETS];
+  const gives = mount?.hole.thread;
+  return (
+    <details className="mt-4">
+      <summary className="min-h-11 py-2.5 font-bold">Change its hardware</summary>
+      <div className="grid grid-cols-2 gap-2">
+        <Select
+          label="Head"
+          value={joint.fastener.head}
+          choices={HEADS.map(h => ({ value: h, name: headName(h) }))}
+          onChoose={head => fastener({ head })}
+          className="col-span-2"
+        />
+        <Select
+          label="Thread"
+          value={joint.fastener.thread}
+          choices={[
+            ...THREADS.map(t => ({
+              value: t.designation,
+              name: t.designation === gives ? `${t.designation} (the hole\u2019s)` : t.designation,
+            })),
+          ]}
+          onChoose={thread => fastener({ thread })}
+        />
+        <Select
+          label="Class"
+          value={joint.fastener.class}
+          choices={CLASSES.map(c => ({ value: c, name: c.replace('-', ' ') }))}
+          onChoose={c => fastener({ class: c })}
+        />
+        <Select
+          label="Finish"
+          value={joint.fastener.finish}
+          choices={FASTENER_FINISHES.map(f => ({ value: f, name: FASTENER_FINISH_NAMES[f] }))}
+          onChoose={finish => fastener({ finish })}
+        />
+        <Select
+          label="Head side"
+          value={joint.headSide}
+          choices={HEAD_SIDES.map(s => ({ value: s, name: `head ${s}` }))}
+          onChoose={headSide => set({ headSide })}
+        />
+        <Select
+          label="Nut"
+          value={joint.nut}
+          choices={NUTS.map(n => ({ value: n, name: NUT_NAMES[n] }))}
+          onChoose={nut => set({ nut })}
+          className="col-span-2"
+        />
+        <Select
+          label="Washers, from the head"
+          value={washers}
+          choices={sets.map(w => ({ value: w.join('+'), name: washerWords(w) }))}
+          onChoose={w => set({ washers: (sets.find(x => x.join('+') === w) ?? []) as WasherKind[] })}
+          className="col-span-2"
+        />
+        <MeasureInput
+          label="Spacer"
+          value={joint.spacer}
+          units={units}
+          least={0}
+          most={120}
+          onEnter={spacer => set({ spacer })}
+        />
+      </div>
+    </details>
+  );
+}

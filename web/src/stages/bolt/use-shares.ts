@@ -1,0 +1,26 @@
+import { type Facts, jointCapacity, jointShare } from '@plate-fold/core';
+import { useMemo } from 'react';
+import { knownStrikes, SET_DOWN } from '../strike/use-strikes';
+
+/** What a strike asks of a joint: pulled and sheared, N, and the share of what it bears. */
+export interface Asked {
+  readonly pullN: number;
+  readonly shearN: number;
+  readonly share: number;
+}
+
+/** What the belly's last strike asks of every joint, the most where two plates share it; empty where it was not struck. */
+export function useShares({ build, document, rig, panels, joints }: Facts): Readonly<Record<string, Asked>> {
+  return useMemo(() => {
+    const out: Record<string, Asked> = {};
+    for (const answer of knownStrikes({ build: build.id, document, rig, panels, joints }, SET_DOWN))
+      for (const r of answer.reactionsN) {
+        const joint = joints.find(j => j.id === r.joint);
+        if (!joint) continue;
+        const share = jointShare(r, jointCapacity(joint, panels));
+        if (share > (out[r.joint]?.share ?? -1))
+          out[r.joint] = { pullN: r.tensionN, shearN: r.shearN, share };
+      }
+    return out;
+  }, [build, document, rig, panels, joints]);
+}
