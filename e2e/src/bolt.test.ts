@@ -100,6 +100,67 @@ describe('Bolt chooses the hardware of the lifted SUV', () => {
   });
 });
 
+describe('the kit', () => {
+  it('is counted against the bag list; a missing bit stops the run until it is said why; the shelf says what to buy', async () => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/pebble-tray/bolt'));
+    await page.waitForSelector('[aria-label="Joints"]');
+    await press(page, 'Bag list', 'tab');
+    await says(page, /\d+ packs to buy/);
+    const first = await page.waitForSelector('input[aria-label^="On the shelf"], tbody input');
+    await first?.click({ count: 3 });
+    await page.keyboard.type('100');
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() =>
+      /none/.test(
+        (document.querySelector('[role=tabpanel][data-state=active] tbody tr') as HTMLElement).innerText,
+      ),
+    );
+    await press(page, 'Tool roll', 'tab');
+    for (const [label, text] of [
+      ['Name of the wrench', 'the small one'],
+      ['From, N·m', '5'],
+      ['To, N·m', '12'],
+    ] as const) {
+      const field = await page.waitForSelector(`aria/${label}[role="textbox"]`);
+      await field?.type(text);
+    }
+    await press(page, 'Add');
+    await says(page, /None of them reaches \d+/);
+    await press(page, 'Kit check', 'tab');
+    await says(page, /\d+ parts missing, \d+ tools not tried/);
+    for (const all of await page.$$('[aria-label="Parts to count"] li button:last-child')) await all.click();
+    const ticks = await page.$$('[aria-label="Tools to try"] input');
+    for (const t of ticks.slice(1)) await t.click();
+    await says(page, /^(?!.*parts missing).*1 tools not tried/);
+    await page.reload();
+    await press(page, 'Kit check', 'tab');
+    await says(page, '1 tools not tried');
+    // a missing bit stops the run
+    await page.locator('a[href$="/run"]').click();
+    await says(page, '0 parts not counted, 1 tools not tried');
+    const start = () =>
+      page.$eval('::-p-xpath(//button[contains(., "Start a run")])', e => (e as HTMLButtonElement).disabled);
+    expect(await start()).toBe(true);
+    await (await page.waitForSelector('aria/Why it is begun without a whole kit[role="textbox"]'))?.type(
+      'the bit is in the post',
+    );
+    expect(await start()).toBe(false);
+    await press(page, 'Start a run');
+    await page.waitForFunction(() => location.pathname.startsWith('/run/'));
+    const run = page.url().split('/').at(-1);
+    await expect
+      .poll(async () => (await (await fetch(server.at(`/api/runs/${run}`))).json()).ticks, {
+        timeout: 15_000,
+      })
+      .toMatchObject([
+        { stepId: 'kit', kind: 'deviation', note: 'Begun without a whole kit: the bit is in the post' },
+      ]);
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+});
+
 describe('Bolt, struck', () => {
   it('shows what share of a joint a strike asks', async () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
@@ -125,7 +186,7 @@ describe('axe finds nothing serious on Bolt', () => {
     await page.goto(server.at('/plan/heron-autumn/bolt'));
     await page.waitForSelector('[aria-label="Joints"]');
     const found: string[] = [];
-    for (const tab of ['Choose for me', 'Torques', 'Drilling']) {
+    for (const tab of ['Choose for me', 'Torques', 'Drilling', 'Bag list', 'Tool roll', 'Kit check']) {
       await press(page, tab, 'tab');
       found.push(...(await seriousFaults(page)).map(f => `${tab}: ${f}`));
     }

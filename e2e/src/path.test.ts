@@ -67,6 +67,8 @@ describe.each([
       await page.goto(own.at('/plan/bramble-winter/bolt'));
       await says(page, 'captive nut');
       await page.goto(own.at('/plan/bramble-winter/run'));
+      const why = await page.waitForSelector('aria/Why it is begun without a whole kit[role="textbox"]');
+      await why?.type('counted by hand');
       await press(page, 'Start a run');
       await says(page, /1 of \d+ .*Done, next/);
       const tick = async (): Promise<void> =>

@@ -7,6 +7,7 @@ import Koa from 'koa';
 import helmet from 'koa-helmet';
 import { documentRoutes } from './api/documents';
 import { runRoutes } from './api/runs';
+import { shelfRoutes } from './api/shelf';
 import type { Store } from './db/open';
 import { answerFaults, Refusal } from './fault';
 import { guard } from './guard';
@@ -56,7 +57,14 @@ export function createApp({ store, hosts, web, log }: AppOptions): Koa {
   health.get('/api/health', ctx => {
     ctx.body = { ok: true };
   });
-  for (const router of [health, documentRoutes(store), runRoutes(store), scalesRoutes(), quoteRoutes()])
+  for (const router of [
+    health,
+    documentRoutes(store),
+    runRoutes(store),
+    shelfRoutes(store),
+    scalesRoutes(),
+    quoteRoutes(),
+  ])
     app.use(router.routes());
   app.use(async ctx => {
     if (ctx.path.startsWith('/api/')) throw new Refusal(404, 'There is nothing at this address.');

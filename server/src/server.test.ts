@@ -220,3 +220,44 @@ describe('as a process', () => {
     expect(damaged.err).toContain('is damaged or not a database');
   });
 });
+
+describe('the shelf and the kit', () => {
+  it('keeps parts and wrenches, changes them in place, and drops what has run out', async () => {
+    expect((await call('/api/shelf')).body).toEqual([]);
+    const bolt = { kind: 'part', name: 'flange bolt M8x1.25 × 25, 8.8, zinc', count: 12 };
+    expect((await call('/api/shelf', 'PUT', bolt)).status).toBe(200);
+    await call('/api/shelf', 'PUT', { ...bolt, count: 9 });
+    await call('/api/shelf', 'PUT', { kind: 'wrench', name: 'the long one', count: 1, low: 20, high: 100 });
+    expect((await call('/api/shelf')).body).toMatchObject([
+      { ...bolt, count: 9 },
+      { kind: 'wrench', name: 'the long one', low: 20, high: 100 },
+    ]);
+    await call('/api/shelf', 'PUT', { ...bolt, count: 0 });
+    expect((await call('/api/shelf')).body).toHaveLength(1);
+  });
+  it.each([
+    ['count', { kind: 'part', name: 'x', count: -1 }],
+    ['count', { kind: 'part', name: 'x', count: 1.5 }],
+    ['kind', { kind: 'cow', name: 'x', count: 1 }],
+    ['high', { kind: 'wrench', name: 'x', count: 1, low: 50, high: 20 }],
+  ])('refuses a wrong %s and changes nothing', async (word, entry) => {
+    const r = await call('/api/shelf', 'PUT', entry);
+    expect(r.status).toBe(422);
+    expect(r.body.fault).toContain(word);
+    expect((await call('/api/shelf')).body).toEqual([]);
+  });
+  it('keeps how far a kit was gone through, by build, over a restart', async () => {
+    const at = `/api/documents/${ID}/kits/A`;
+    expect((await call(at)).body).toEqual({ counted: {}, tried: [] });
+    const kit = { counted: { 'flat washer M8': 7 }, tried: ['socket 13 mm'] };
+    expect((await call(at, 'PUT', kit)).status).toBe(200);
+    await server.close();
+    server = await startServer({ dataDir: dir, port: 0, quiet: true });
+    expect((await call(at)).body).toMatchObject(kit);
+    expect((await call(`/api/documents/${ID}/kits/B`)).body).toEqual({ counted: {}, tried: [] });
+    expect((await call('/api/documents/nowhere/kits/A', 'PUT', kit)).status).toBe(404);
+    const wrong = await call(at, 'PUT', { counted: { 'flat washer M8': 'seven' }, tried: [] });
+    expect(wrong.body.fault).toContain('whole number');
+    expect((await call(at)).body).toMatchObject(kit);
+  });
+});

@@ -5,6 +5,7 @@ export * from './drilling-card';
 export * from './elements';
 export * from './heads';
 export * from './joint';
+export * from './kit';
 export * from './length';
 export * from './lists';
 export * from './repair';

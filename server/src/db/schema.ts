@@ -65,3 +65,32 @@ export const ticks = sqliteTable(
 
 /** Small facts about the database itself, such as whether the demo was loaded. */
 export const meta = sqliteTable('meta', { key: text('key').primaryKey(), value: text('value').notNull() });
+
+/** What lies in the garage: parts by their name on the bag list, and torque wrenches with their range. */
+export const shelf = sqliteTable(
+  'shelf',
+  {
+    kind: text('kind', { enum: ['part', 'wrench'] }).notNull(),
+    name: text('name').notNull(),
+    count: integer('count').notNull(),
+    /** N·m */
+    low: real('low'),
+    high: real('high'),
+    updatedAt: integer('updated_at').notNull(),
+  },
+  t => [primaryKey({ columns: [t.kind, t.name] })],
+);
+
+/** How far the kit of a build has been gone through before its run; `body` is what was counted and tried. */
+export const kits = sqliteTable(
+  'kits',
+  {
+    documentId: text('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    buildId: text('build_id').notNull(),
+    body: text('body').notNull(),
+    updatedAt: integer('updated_at').notNull(),
+  },
+  t => [primaryKey({ columns: [t.documentId, t.buildId] })],
+);

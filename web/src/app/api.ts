@@ -1,4 +1,4 @@
-import type { PlanDocument, QuoteRequest, Tick } from '@plate-fold/core';
+import type { KitState, PlanDocument, QuoteRequest, Tick } from '@plate-fold/core';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
 export interface DocumentRow {
@@ -22,6 +22,20 @@ export interface Run extends RunRow {
   readonly ticks: readonly Tick[];
 }
 
+/** What lies in the garage: a part by its name on the bag list, or a torque wrench with its range in N·m. */
+export interface ShelfEntry {
+  readonly kind: 'part' | 'wrench';
+  readonly name: string;
+  readonly count: number;
+  readonly low?: number | null;
+  readonly high?: number | null;
+}
+/** The kit of one build of a plan. */
+export interface KitOf {
+  readonly document: string;
+  readonly build: string;
+}
+
 /** A fabricator's answer, when it has come. */
 export type Quote =
   | { readonly state: 'working' }
@@ -37,7 +51,7 @@ export type Quote =
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['documents', 'runs'],
+  tagTypes: ['documents', 'runs', 'shelf', 'kits'],
   endpoints: build => ({
     documents: build.query<readonly DocumentRow[], void>({
       query: () => '/documents',
@@ -81,6 +95,27 @@ export const api = createApi({
       query: body => ({ url: '/services/quotes', method: 'POST', body }),
     }),
     quote: build.query<Quote, string>({ query: id => `/services/quotes/${id}`, keepUnusedDataFor: 0 }),
+    shelf: build.query<readonly ShelfEntry[], void>({ query: () => '/shelf', providesTags: ['shelf'] }),
+    putOnShelf: build.mutation<ShelfEntry, ShelfEntry>({
+      query: body => ({ url: '/shelf', method: 'PUT', body }),
+      invalidatesTags: ['shelf'],
+    }),
+    kit: build.query<KitState, KitOf>({
+      query: k => `/documents/${k.document}/kits/${encodeURIComponent(k.build)}`,
+      providesTags: ['kits'],
+    }),
+    keepKit: build.mutation<KitState, KitOf & { kit: KitState }>({
+      query: ({ document, build: b, kit: { counted, tried } }) => ({
+        url: `/documents/${document}/kits/${encodeURIComponent(b)}`,
+        method: 'PUT',
+        body: { counted, tried },
+      }),
+      // shown at once; taken back if the server does not keep it
+      async onQueryStarted({ kit, ...of }, { dispatch, queryFulfilled }) {
+        const shown = dispatch(api.util.updateQueryData('kit', of, () => kit as never));
+        await queryFulfilled.catch(shown.undo);
+      },
+    }),
     endRun: build.mutation<{ ended: boolean }, string>({
       query: id => ({ url: `/runs/${id}/end`, method: 'POST', body: {} }),
       invalidatesTags: ['runs'],
@@ -95,4 +130,8 @@ export const {
   useStartRunMutation,
   useRunQuery,
   useEndRunMutation,
+  useShelfQuery,
+  usePutOnShelfMutation,
+  useKitQuery,
+  useKeepKitMutation,
 } = api;

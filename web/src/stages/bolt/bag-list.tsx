@@ -1,18 +1,35 @@
-import { bagListCsv, shoppingList } from '@plate-fold/core';
+import { bagListCsv, shoppingList, toBuy } from '@plate-fold/core';
+import { usePutOnShelfMutation, useShelfQuery } from '../../app/api';
 import { useFacts } from '../../app/derived';
+import { useApp } from '../../app/store';
+import { MeasureInput } from '../../ui/measure-input';
 import { ListHead } from './list-head';
 
-/** What to buy for the active build, counted. */
+/** What the active build needs, what lies on the shelf, and what is to buy, in packs. */
 export function BagList() {
   const { joints, document, build } = useFacts();
+  const units = useApp(s => s.view.units);
+  const { data: shelf = [], isError } = useShelfQuery();
+  const [put, putting] = usePutOnShelfMutation();
   const lines = shoppingList(joints);
+  const counts = Object.fromEntries(shelf.filter(e => e.kind === 'part').map(e => [e.name, e.count]));
+  const buy = toBuy(lines, counts);
+  const packs = buy.reduce((s, l) => s + l.packs, 0);
   return (
-    <div className="max-w-3xl p-4">
+    <div className="max-w-4xl p-4">
       <ListHead
         title={`Bag list for build ${build.id}`}
         file={`${document.plan.id}-${build.id}-bag-list.csv`}
         text={() => bagListCsv(lines)}
       />
+      <p role="status" className="mb-2 font-semibold">
+        {packs === 0 ? 'The shelf holds all of it.' : `${packs} packs to buy`}
+      </p>
+      {(isError || putting.isError) && (
+        <p role="alert" className="mb-2 text-oxide">
+          The server does not answer: the shelf is not known or was not kept.
+        </p>
+      )}
       <table className="w-full">
         <thead className="text-left text-[12.5px] text-ink2">
           <tr className="border-b border-ink2">
@@ -22,19 +39,49 @@ export function BagList() {
             <th scope="col" className="py-1 font-normal">
               Part
             </th>
+            <th scope="col" className="w-28 py-1 pr-3 font-normal">
+              On the shelf
+            </th>
+            <th scope="col" className="w-36 py-1 font-normal">
+              To buy
+            </th>
           </tr>
         </thead>
         <tbody>
-          {lines.map(l => (
+          {buy.map(l => (
             <tr key={l.part} className="border-b border-scribe/70">
-              <td className="fig py-2 pr-4 text-right text-[17px]">{l.count}</td>
-              <td className="py-2">{l.part}</td>
+              <td className="fig py-1.5 pr-4 text-right text-[17px]">{l.count}</td>
+              <td className="py-1.5 pr-3 leading-tight">{l.part}</td>
+              <td className="py-1 pr-3">
+                <MeasureInput
+                  label={`On the shelf: ${l.part}`}
+                  hideLabel
+                  plain=""
+                  bare
+                  value={l.have}
+                  units={units}
+                  least={0}
+                  most={10_000}
+                  onEnter={n => void put({ kind: 'part', name: l.part, count: Math.round(n) })}
+                />
+              </td>
+              <td className="py-1.5 leading-tight">
+                {l.missing === 0 ? (
+                  <span className="text-ink2">none</span>
+                ) : (
+                  <>
+                    <b className="fig">{l.missing}</b>: {l.packs} {l.packs === 1 ? 'pack' : 'packs'} of{' '}
+                    {l.pack}
+                  </>
+                )}
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
       <p className="mt-3 text-[13px] text-ink2">
-        Lengths follow the sheet of build {build.id}: another build may need other bolts. Buy a spare of each.
+        Lengths follow the sheet of build {build.id}: another build may need other bolts. Pack sizes are a
+        guess. Buy a spare of each.
       </p>
     </div>
   );

@@ -13,6 +13,7 @@ import { ChooseTab } from './choose-tab';
 import { DrillingTab } from './drilling-tab';
 import { JointCard } from './joint-card';
 import { JointTable } from './joint-table';
+import { KitTab } from './kit-tab';
 import { ToolRoll } from './tool-roll';
 import { TorqueTab } from './torque-tab';
 
@@ -25,6 +26,7 @@ const LISTS = [
   ['drilling', 'Drilling', DrillingTab],
   ['bag', 'Bag list', BagList],
   ['tools', 'Tool roll', ToolRoll],
+  ['kit', 'Kit check', KitTab],
 ] as const;
 
 function Drawing({ joint }: { joint: ResolvedJoint }) {

@@ -1,6 +1,7 @@
 import { toolRoll, toolRollCsv } from '@plate-fold/core';
 import { useFacts } from '../../app/derived';
 import { ListHead } from './list-head';
+import { OwnWrenches } from './own-wrenches';
 
 /** Everything to lay out before the vehicle is in the air. */
 export function ToolRoll() {
@@ -41,6 +42,7 @@ export function ToolRoll() {
           ))}
         </tbody>
       </table>
+      <OwnWrenches />
     </div>
   );
 }

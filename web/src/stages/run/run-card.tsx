@@ -1,4 +1,4 @@
-import { type Method, movesOf } from '@plate-fold/core';
+import { type Method, movesOf, type Tick } from '@plate-fold/core';
 import { Play } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -10,6 +10,19 @@ import { Button } from '../../ui/button';
 import { FindingCard } from '../../ui/finding-card';
 import { when } from '../../ui/names';
 import { type Choice, Select } from '../../ui/select';
+import { useKit } from '../bolt/use-kit';
+import { deviceName, freshTickId, keepTick } from './tick-store';
+
+const kitTick = (note: string): Tick => ({
+  id: freshTickId(),
+  stepId: 'kit',
+  jointId: null,
+  kind: 'deviation',
+  note: `Begun without a whole kit: ${note}`,
+  torqueNm: null,
+  at: Date.now(),
+  device: deviceName(),
+});
 
 type Key = 'start' | 'drilling' | 'lift' | 'drive';
 
@@ -80,10 +93,16 @@ export function RunCard() {
   const [start, starting] = useStartRunMutation();
   const [fault, setFault] = useState<string>();
   const moves = movesOf(facts.sequence).length;
+  const { gaps, complete, known } = useKit(facts);
+  const [without, setWithout] = useState('');
+  const blocked = !complete && without.trim() === '';
   const begin = async (): Promise<void> => {
     const answer = await start({ documentId: plan.id, buildId: facts.build.id });
-    if (answer.data) navigate(`/run/${answer.data.id}`);
-    else {
+    if (answer.data) {
+      // why it was begun without a whole kit stands in the record
+      if (!complete) keepTick(answer.data.id, kitTick(without.trim()));
+      navigate(`/run/${answer.data.id}`);
+    } else {
       const { data } = answer.error as { data?: { fault?: string } };
       setFault(data?.fault ?? 'The server does not answer: a run begins with it. Try again.');
     }
@@ -95,10 +114,30 @@ export function RunCard() {
         {facts.sequence.steps.length} steps, {moves} moves to tick. The run keeps the plan as it stands now;
         it goes on where you left it.
       </p>
+      {known && !complete && (
+        <div className="mb-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[14px]">
+          <p>
+            The kit is not whole: {gaps.parts.reduce((s, p) => s + p.missing, 0)} parts not counted,{' '}
+            {gaps.tools.length} tools not tried.{' '}
+            <Link to={`/plan/${plan.id}/bolt`} className="underline">
+              Count it in Bolt
+            </Link>
+            , or say why you begin without.
+          </p>
+          <input
+            aria-label="Why it is begun without a whole kit"
+            value={without}
+            maxLength={300}
+            placeholder="why without"
+            onChange={e => setWithout(e.target.value)}
+            className="mt-1.5 min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2 placeholder:text-ink2"
+          />
+        </div>
+      )}
       <Button
         look="strong"
         className="min-h-14 w-full text-[17px]"
-        disabled={starting.isLoading || save !== 'saved'}
+        disabled={starting.isLoading || save !== 'saved' || blocked}
         onClick={() => void begin()}
       >
         <Play size={20} aria-hidden="true" /> {save === 'saved' ? 'Start a run' : 'Saving the plan first …'}

@@ -1,0 +1,75 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  EMPTY_KIT,
+  kitComplete,
+  kitGaps,
+  packOf,
+  type ResolvedJoint,
+  toBuy,
+  uncoveredTorques,
+} from './index';
+
+const lines = [
+  { part: 'flange bolt M10x1.5 × 25, 8.8, zinc', count: 8 },
+  { part: 'flat washer M10', count: 8 },
+  { part: 'rivet nut M8x1.25', count: 2 },
+];
+const tools = [
+  { tool: 'socket 16 mm', for: ['j1'] },
+  { tool: 'centre punch', for: ['j2'] },
+];
+
+describe('what to buy', () => {
+  it('is what the shelf does not hold, in whole packs', () => {
+    const [bolt, washer, nut] = toBuy(lines, { 'flat washer M10': 30, 'rivet nut M8x1.25': 1 });
+    expect(bolt).toMatchObject({ have: 0, missing: 8, pack: 10, packs: 1 });
+    expect(washer).toMatchObject({ have: 30, missing: 0, packs: 0 });
+    expect(nut).toMatchObject({ have: 1, missing: 1, pack: 10, packs: 1 });
+  });
+  it('together with the shelf is always enough, and never a pack too many', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 200 }), fc.integer({ min: 0, max: 200 }), (count, have) => {
+        const [l] = toBuy([{ part: 'flat washer M8', count }], { 'flat washer M8': have });
+        expect(have + l!.packs * l!.pack).toBeGreaterThanOrEqual(count);
+        if (l!.packs > 0) expect(have + (l!.packs - 1) * l!.pack).toBeLessThan(count);
+      }),
+    );
+  });
+  it('knows packs by what a part is', () => {
+    expect(packOf('spacer 12 mm for M8')).toBe(1);
+    expect(packOf('serrated flange nut M12x1.75')).toBe(10);
+  });
+});
+
+describe('a kit', () => {
+  it('is whole when every part is counted and every tool tried', () => {
+    expect(kitGaps(lines, tools, EMPTY_KIT)).toEqual({
+      parts: lines.map(l => ({ part: l.part, missing: l.count })),
+      tools: ['socket 16 mm', 'centre punch'],
+    });
+    const counted = Object.fromEntries(lines.map(l => [l.part, l.count]));
+    const short = { ...counted, 'flat washer M10': 7 };
+    expect(kitGaps(lines, tools, { counted: short, tried: ['socket 16 mm', 'centre punch'] })).toEqual({
+      parts: [{ part: 'flat washer M10', missing: 1 }],
+      tools: [],
+    });
+    const whole = kitGaps(lines, tools, { counted, tried: ['centre punch', 'socket 16 mm', 'a hammer'] });
+    expect(kitComplete(whole)).toBe(true);
+  });
+});
+
+describe('the owner’s torque wrenches', () => {
+  const joint = (torqueNm: number) => ({ id: `j${torqueNm}`, torqueNm }) as ResolvedJoint;
+  it('cover what lies in their range, short of its top', () => {
+    const joints = [8, 25, 50, 98].map(joint);
+    const of = (...w: [number, number][]) =>
+      uncoveredTorques(
+        joints,
+        w.map(([low, high]) => ({ name: 'mine', low, high })),
+      ).map(j => j.torqueNm);
+    expect(of()).toEqual([8, 25, 50, 98]);
+    expect(of([20, 100])).toEqual([8, 98]);
+    expect(of([20, 100], [5, 25])).toEqual([98]);
+  });
+});

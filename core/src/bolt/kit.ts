@@ -1,0 +1,77 @@
+import type { ResolvedJoint } from './joint';
+import type { ShoppingLine, ToolLine } from './lists';
+
+/** A torque wrench of the owner's, N·m. */
+export interface OwnWrench {
+  readonly name: string;
+  readonly low: number;
+  readonly high: number;
+}
+
+/** Parts in a pack as dealers sell them: a guess, common practice, no source. The first word found in the name tells. */
+const PACKS: readonly (readonly [word: string, size: number])[] = [
+  ['rivet nut', 10],
+  ['washer', 25],
+  ['spacer', 1],
+  ['nut', 10],
+  ['screw', 10],
+  ['bolt', 10],
+];
+export const packOf = (part: string): number => PACKS.find(([word]) => part.includes(word))?.[1] ?? 1;
+
+/** One line of what to buy. */
+export interface BuyLine extends ShoppingLine {
+  /** how many lie on the shelf */
+  readonly have: number;
+  readonly missing: number;
+  readonly pack: number;
+  /** packs to buy for what is missing */
+  readonly packs: number;
+}
+
+/** The bag list against the shelf: what is missing and in how many packs it comes. */
+export const toBuy = (
+  lines: readonly ShoppingLine[],
+  shelf: Readonly<Record<string, number>>,
+): readonly BuyLine[] =>
+  lines.map(l => {
+    const have = shelf[l.part] ?? 0;
+    const missing = Math.max(0, l.count - have);
+    const pack = packOf(l.part);
+    return { ...l, have, missing, pack, packs: Math.ceil(missing / pack) };
+  });
+
+/** How far the kit has been gone through: parts counted, tools tried on their fastener, and why it is begun without. */
+export interface KitState {
+  readonly counted: Readonly<Record<string, number>>;
+  readonly tried: readonly string[];
+}
+export const EMPTY_KIT: KitState = { counted: {}, tried: [] };
+
+/** What is not there yet, in the words of the lists. */
+export interface KitGaps {
+  readonly parts: readonly { readonly part: string; readonly missing: number }[];
+  readonly tools: readonly string[];
+}
+
+/** What of a kit is missing or untried. An older count of a part that is no longer needed does no harm. */
+export function kitGaps(
+  lines: readonly ShoppingLine[],
+  tools: readonly ToolLine[],
+  { counted, tried }: KitState,
+): KitGaps {
+  return {
+    parts: lines
+      .map(l => ({ part: l.part, missing: l.count - (counted[l.part] ?? 0) }))
+      .filter(l => l.missing > 0),
+    tools: tools.map(t => t.tool).filter(t => !tried.includes(t)),
+  };
+}
+export const kitComplete = ({ parts, tools }: KitGaps): boolean => parts.length === 0 && tools.length === 0;
+
+/** Joints whose torque no wrench of the owner's reaches; a wrench is not trusted in the top twentieth of its range. */
+export const uncoveredTorques = (
+  joints: readonly ResolvedJoint[],
+  wrenches: readonly OwnWrench[],
+): readonly ResolvedJoint[] =>
+  joints.filter(j => !wrenches.some(w => j.torqueNm >= w.low && j.torqueNm <= w.high * 0.95));

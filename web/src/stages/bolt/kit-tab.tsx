@@ -1,0 +1,91 @@
+import { Minus, Plus } from 'lucide-react';
+import { useFacts } from '../../app/derived';
+import { Button } from '../../ui/button';
+import { useKit } from './use-kit';
+
+/** Every part counted and every tool tried on its fastener, before the vehicle is in the air. */
+export function KitTab() {
+  const facts = useFacts();
+  const { parts, tools, kit, gaps, complete, fault, count, tried } = useKit(facts);
+  const missing = gaps.parts.reduce((s, p) => s + p.missing, 0);
+  return (
+    <div className="max-w-3xl p-4">
+      <h2 className="text-[17px] font-bold">Kit for build {facts.build.id}</h2>
+      <p role="status" className={`mt-1 text-[15px] font-semibold ${complete ? '' : 'text-oxide'}`}>
+        {complete
+          ? 'Everything is here and fits.'
+          : [
+              ...(missing > 0 ? [`${missing} parts missing`] : []),
+              ...(gaps.tools.length > 0 ? [`${gaps.tools.length} tools not tried`] : []),
+            ].join(', ')}
+      </p>
+      <p className="text-[13px] text-ink2">
+        Lay it out on the bench, count every part into its bag, and try every bit and socket on the fastener
+        it is for. The count is kept for you; a run asks for it.
+      </p>
+      {fault && (
+        <p role="alert" className="mt-1 text-oxide">
+          {fault}
+        </p>
+      )}
+      <h3 className="mt-3 font-bold">Parts</h3>
+      <ul aria-label="Parts to count">
+        {parts.map(p => {
+          const have = kit.counted[p.part] ?? 0;
+          const whole = have >= p.count;
+          return (
+            <li key={p.part} className="flex items-center gap-3 border-b border-scribe/70 py-1.5">
+              <span className="min-w-0 flex-1 leading-tight">{p.part}</span>
+              <Button
+                className="min-w-11 px-2"
+                aria-label={`One less: ${p.part}`}
+                disabled={have === 0}
+                onClick={() => count(p.part, have - 1)}
+              >
+                <Minus size={17} aria-hidden="true" />
+              </Button>
+              <span className={`fig w-20 text-center text-[17px] ${whole ? 'font-semibold' : 'text-oxide'}`}>
+                {have} of {p.count}
+              </span>
+              <Button
+                className="min-w-11 px-2"
+                aria-label={`One more: ${p.part}`}
+                onClick={() => count(p.part, have + 1)}
+              >
+                <Plus size={17} aria-hidden="true" />
+              </Button>
+              <Button
+                className="w-16"
+                look={whole ? 'strong' : 'plain'}
+                aria-pressed={whole}
+                aria-label={`All of ${p.part}`}
+                onClick={() => count(p.part, whole ? 0 : p.count)}
+              >
+                All
+              </Button>
+            </li>
+          );
+        })}
+      </ul>
+      <h3 className="mt-4 font-bold">Tools, each tried</h3>
+      <ul aria-label="Tools to try">
+        {tools.map(t => (
+          <li key={t.tool} className="border-b border-scribe/70">
+            <label className="flex min-h-12 items-center gap-3">
+              <input
+                type="checkbox"
+                className="size-7 accent-[var(--fluid)]"
+                checked={kit.tried.includes(t.tool)}
+                onChange={e => tried(t.tool, e.target.checked)}
+              />
+              <span className="first-letter:uppercase">{t.tool}</span>
+              <span className="fig ml-auto text-[12px] text-ink2">
+                {t.for.length > 6 ? `${t.for.length} joints` : t.for.join(' ')}
+              </span>
+            </label>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
