@@ -18,7 +18,7 @@ import { ToolRoll } from './tool-roll';
 import { TorqueTab } from './torque-tab';
 
 const TAB =
-  'min-h-11 px-4 font-semibold border-b-[3px] border-transparent text-ink2 data-[state=active]:border-fluid data-[state=active]:text-ink';
+  'min-h-11 px-4 font-semibold focus-visible:-outline-offset-4 border-b-[3px] border-transparent text-ink2 data-[state=active]:border-fluid data-[state=active]:text-ink';
 
 const LISTS = [
   ['choose', 'Choose for me', ChooseTab],
