@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { foldPanel } from '../fold';
-import { type PlanDocument, readDocument, sheetOf, withJoint } from '../plan';
+import { type Joint, type PlanDocument, readDocument, sheetOf, withJoint } from '../plan';
 import { type HoleCondition, type NutReach, presentRig } from '../rig';
 import { MATERIALS } from '../sheet';
 import {
@@ -10,9 +10,11 @@ import {
   clearToEdge,
   drillingCard,
   jointCapacity,
+  type ResolvedJoint,
   repairOptions,
   resolveJoints,
   STRENGTH,
+  stackFaults,
 } from './index';
 
 const demo = (name: string): PlanDocument => {
@@ -209,5 +211,74 @@ describe('the card of a new hole', () => {
     expect(drillingCard(near, bramble.joints, { drilling: 'template' })).toMatchObject({ stopMm: 13 });
     const sound = bramble.joints.find(x => x.drill.length === 0)!;
     expect(drillingCard(sound, bramble.joints, { drilling: 'template' })).toBeUndefined();
+  });
+});
+
+describe('a stack that cannot be', () => {
+  const made = (change: (j: Joint) => Joint, id = 'j-1') =>
+    looked(withJoint(heron.doc, id, change)).joints.find(j => j.id === id)!;
+  const kinds = (j: ResolvedJoint): readonly string[] => stackFaults(j).map(f => f.kind);
+  it('is not what the demo plans have, but for heads sunk deeper than their sheet', () => {
+    for (const { joints } of [heron, bramble, looked(demo('pebble')), looked(demo('wren'))])
+      for (const j of joints)
+        expect(
+          kinds(j).filter(k => k !== 'sunk-too-deep'),
+          j.id,
+        ).toEqual([]);
+  });
+  it('is named: a nut on a threaded hole, a head deeper than the sheet, a washer under it', () => {
+    expect(kinds(made(j => ({ ...j, nut: 'hex' })))).toEqual(['nut-on-thread']);
+    const sunk = made(
+      j => ({ ...j, fastener: { ...j.fastener, head: 'countersunk', thread: 'M10x1.5' } }),
+      'j-3',
+    );
+    expect(kinds(sunk)).toEqual(['sunk-too-deep', 'washer-under-sunk']);
+    // ISO 10642: an M8 head is 4.96 mm high, deeper than 3/16 in of sheet by 0.2 mm
+    expect(sunk.head.height).toBeGreaterThan(4.7625);
+  });
+  it('is named: too short a bolt, and one that reaches what is behind', () => {
+    const short = made(j => ({ ...j, fastener: { ...j.fastener, length: 12 } }));
+    expect(kinds(short)).toEqual(['too-short']);
+    const near = {
+      ...short,
+      lengthMm: 60,
+      protrusionMm: 40,
+      mount: { ...short.mount!, behind: { component: 'x', depth: 30 } },
+    };
+    expect(kinds(near)).toContain('reaches-behind');
+  });
+  it('is named: a bolt through a plain hole with nothing to hold on to', () => {
+    const j = bramble.joints.find(x => x.mount?.hole.kind === 'through')!;
+    const loose = looked(withJoint(bramble.doc, j.id, x => ({ ...x, nut: 'none' }))).joints.find(
+      x => x.id === j.id,
+    )!;
+    expect(kinds(loose)).toEqual(['into-air']);
+  });
+});
+
+describe('lengths, torques and strengths', () => {
+  it('a longer grip never gives a shorter bolt', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...heron.joints.map(j => j.id)),
+        fc.double({ min: 0, max: 60, noNaN: true }),
+        fc.double({ min: 0, max: 60, noNaN: true }),
+        (id, a, more) => {
+          const at = (spacer: number) =>
+            looked(withJoint(heron.doc, id, j => ({ ...j, spacer }))).joints.find(j => j.id === id)!.lengthMm;
+          expect(at(a + more)).toBeGreaterThanOrEqual(at(a));
+        },
+      ),
+      { numRuns: 25 },
+    );
+  });
+  it('more lubrication never gives more torque', () => {
+    for (const { id } of heron.joints) {
+      const at = (lube: Joint['lube']) =>
+        looked(withJoint(heron.doc, id, j => ({ ...j, lube, torque: 'auto' }))).joints.find(j => j.id === id)!
+          .torqueNm;
+      expect(at('threadlocker')).toBeLessThanOrEqual(at('dry'));
+      expect(at('anti-seize')).toBeLessThanOrEqual(at('threadlocker'));
+    }
   });
 });

@@ -9,5 +9,6 @@ export * from './kit';
 export * from './length';
 export * from './lists';
 export * from './repair';
+export * from './stack-fault';
 export * from './strength';
 export * from './thread';

@@ -20,6 +20,7 @@ import { optionMisfit } from './rules/option-misfit';
 import { optionRefused } from './rules/option-refused';
 import { serviceBlocked } from './rules/service-blocked';
 import { span } from './rules/span';
+import { stack } from './rules/stack';
 import { threadIntoAir } from './rules/thread-into-air';
 import { tooHeavy } from './rules/too-heavy';
 import { tooNear } from './rules/too-near';
@@ -41,6 +42,7 @@ export const RULES: readonly Rule[] = [
   blank,
   boltLength,
   threadIntoAir,
+  stack,
   nutReach,
   drilling,
   galling,

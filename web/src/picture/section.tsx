@@ -1,4 +1,10 @@
-import { type FoldedPanel, formatLength, type ResolvedJoint, type UnitSystem } from '@plate-fold/core';
+import {
+  type FoldedPanel,
+  formatLength,
+  type ResolvedJoint,
+  stackFaults,
+  type UnitSystem,
+} from '@plate-fold/core';
 import { sheetName } from '../ui/names';
 import { HatchDefs, hatch } from './hatch';
 import { type DrawnLayer, isSunk, isTapped, layOutStack, spreadLabels } from './stack-layout';
@@ -104,13 +110,14 @@ export function Section(props: SectionProps) {
   const headPart = layout.parts[0];
   const threadFrom = layout.bolt.from + (isSunk(j) ? j.head.height : 0);
   const gripTop = Y(j.gripMm);
+  const faults = stackFaults(j);
 
   return (
     <svg
       width={width}
       height={height}
       role="img"
-      aria-label={`Joint ${j.id} in section: ${labels.map(l => l.join(' ')).join(', then ')}`}
+      aria-label={`Joint ${j.id} in section: ${labels.map(l => l.join(' ')).join(', then ')}${faults.map(f => `. Cannot be: ${f.said}`).join('')}`}
       className="block"
     >
       <HatchDefs id="section" />
@@ -224,6 +231,25 @@ export function Section(props: SectionProps) {
               style={{ fill: 'var(--ink2)' }}
             >
               {labels[i]?.[1]}
+            </text>
+          </g>
+        );
+      })}
+      {faults.map((f, i) => {
+        const nut = layout.parts.find(p => p.layer.kind === 'nut');
+        const y =
+          f.at === 'head' ? Y(0) : f.at === 'nut' && nut ? (Y(nut.from) + Y(nut.to)) / 2 : Y(layout.bolt.to);
+        return (
+          <g key={f.kind}>
+            <circle cx={cx} cy={y} r="17" fill="none" stroke="var(--oxide)" strokeWidth="3" />
+            <path
+              d={`M${cx - 13} ${y}L${left + 6} ${34 + 20 * i}`}
+              stroke="var(--oxide)"
+              strokeWidth="1.5"
+              fill="none"
+            />
+            <text x="12" y={40 + 20 * i} fontSize="14" fontWeight="700" style={{ fill: 'var(--oxide)' }}>
+              {f.said}
             </text>
           </g>
         );
