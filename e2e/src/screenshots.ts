@@ -139,6 +139,15 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'bolt', path: `${PLAN}/bolt`, view: DESK, before: p => p.locator('::-p-text(j07)').click() },
+  {
+    name: 'bolt-choose',
+    path: '/plan/heron-autumn/bolt',
+    view: DESK,
+    before: async p => {
+      await press(p, 'Choose for me', 'tab');
+      await still();
+    },
+  },
   { name: 'run', path: `${PLAN}/run`, view: DESK },
   { name: 'run-phone', path: `${PLAN}/run`, view: PHONE, theme: 'dark', before: toTorque },
 ];
