@@ -50,6 +50,14 @@ describe('Bolt chooses the hardware of the lifted SUV', () => {
     expect((await jointOf(page, 'j-3'))?.washers).toEqual(['fender']);
   });
 
+  it('what cannot be put together is named in the drawn section, and mended from the finding', async () => {
+    await choose(page, 'Nut', 'hex nut');
+    await page.waitForSelector('svg[aria-label*="Cannot be: a nut behind a hole that has its own thread"]');
+    await press(page, 'Leave the nut out.');
+    await page.waitForFunction(() => !document.querySelector('svg[aria-label*="Cannot be"]'));
+    expect((await jointOf(page, 'j-3'))?.nut).toBe('none');
+  });
+
   it('a broken nut has its repairs, the weldable one with its caution, and one is planned', async () => {
     await page.locator('::-p-xpath(//ul[@aria-label="Joints"]//button[starts-with(., "j-5")])').click();
     const repairs = await page.waitForSelector('[aria-label="Repair of the hole"]');
@@ -89,6 +97,8 @@ describe('Bolt chooses the hardware of the lifted SUV', () => {
     await says(page, 'eye and face protection');
     await says(page, /Fit first: j-\d+/);
     await says(page, 'step bit to 11 mm');
+    await press(page, 'Factory off', 'tab');
+    await says(page, 'Lift its centre pin first');
     await press(page, 'Torques', 'tab');
     const rows = await page.$$eval('[role=tabpanel][data-state=active] tbody tr', all =>
       all.map(r => (r as HTMLElement).innerText),
@@ -186,7 +196,15 @@ describe('axe finds nothing serious on Bolt', () => {
     await page.goto(server.at('/plan/heron-autumn/bolt'));
     await page.waitForSelector('[aria-label="Joints"]');
     const found: string[] = [];
-    for (const tab of ['Choose for me', 'Torques', 'Drilling', 'Bag list', 'Tool roll', 'Kit check']) {
+    for (const tab of [
+      'Choose for me',
+      'Torques',
+      'Drilling',
+      'Factory off',
+      'Bag list',
+      'Tool roll',
+      'Kit check',
+    ]) {
       await press(page, tab, 'tab');
       found.push(...(await seriousFaults(page)).map(f => `${tab}: ${f}`));
     }

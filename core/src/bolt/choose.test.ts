@@ -10,7 +10,9 @@ import {
   clearToEdge,
   drillingCard,
   jointCapacity,
+  jointNotes,
   type ResolvedJoint,
+  removals,
   repairOptions,
   resolveJoints,
   STRENGTH,
@@ -280,5 +282,35 @@ describe('lengths, torques and strengths', () => {
       expect(at('threadlocker')).toBeLessThanOrEqual(at('dry'));
       expect(at('anti-seize')).toBeLessThanOrEqual(at('threadlocker'));
     }
+  });
+});
+
+describe('what the factory used', () => {
+  const part = { id: 'f', name: 'cover', massKg: 1, at: [0, 0, 0] as const, reuseFasteners: false };
+  it('comes off by its kind, rivets and pins for good', () => {
+    const of = (head: string, thread = '') =>
+      removals({ ...part, fasteners: [{ count: 3, head, thread }] })[0]!;
+    expect(of('blind rivet')).toMatchObject({ reusable: false, count: 3 });
+    expect(of('blind rivet').how).toMatch(/Punch the mandrel/);
+    expect(of('push pin')).toMatchObject({ tool: 'clip lifter', reusable: false });
+    expect(of('captive screw')).toMatchObject({ reusable: true });
+    expect(of('flange', 'M8x1.25')).toMatchObject({ tool: 'socket 13 mm', reusable: true });
+    expect(of('square', 'M7').tool).toBe('driver for square M7');
+  });
+});
+
+describe('notes on a joint', () => {
+  it('tell direction, reach, play for centring, and who shares the hole', () => {
+    const shared = heron.joints.find(j => j.joint.panels.length === 2)!;
+    expect(jointNotes(shared, ['A', 'B']).shared).toMatch(/^Plates A and B share this hole, A outermost/);
+    expect(jointNotes(shared, ['A', 'B']).reach).toMatch(/Nobody reaches/);
+    // M12 in a hole of 13.5 mm behind a clearance hole of 13.5 mm: 0.75 + 0.75 to each side
+    const through = bramble.joints.find(
+      j => j.mount?.hole.kind === 'through' && j.mount.hole.diameter === 13.5 && j.thread.size === 'M12',
+    )!;
+    expect(jointNotes(through, ['A']).playMm).toBeCloseTo(1.5, 9);
+    expect(jointNotes(through, ['A']).shared).toBeUndefined();
+    const above = { ...through, joint: { ...through.joint, headSide: 'above' as const } };
+    expect(jointNotes(above, ['A']).direction).toMatch(/^Head above/);
   });
 });

@@ -1,4 +1,4 @@
-import { drillName, needsNewNut, type ResolvedJoint } from '../bolt';
+import { drillName, needsNewNut, type ResolvedJoint, removals } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { PlanDocument } from '../plan';
 import type { PresentRig } from '../rig';
@@ -143,7 +143,7 @@ export function installation(
           )} in a marked bag: they are used again.`
         : 'Its holes are needed. Bag the fasteners in case it ever goes back on.',
       needs: [safety],
-      tools: [...new Set(f.fasteners.map(x => `driver for ${x.head} ${x.thread}`.trim()))],
+      tools: [...new Set(removals(f).map(x => x.tool))],
     }),
   );
   const inspect = add({

@@ -11,6 +11,7 @@ import { Button } from '../../ui/button';
 import { BagList } from './bag-list';
 import { ChooseTab } from './choose-tab';
 import { DrillingTab } from './drilling-tab';
+import { FactoryTab } from './factory-tab';
 import { JointCard } from './joint-card';
 import { JointTable } from './joint-table';
 import { KitTab } from './kit-tab';
@@ -24,6 +25,7 @@ const LISTS = [
   ['choose', 'Choose for me', ChooseTab],
   ['torques', 'Torques', TorqueTab],
   ['drilling', 'Drilling', DrillingTab],
+  ['factory', 'Factory off', FactoryTab],
   ['bag', 'Bag list', BagList],
   ['tools', 'Tool roll', ToolRoll],
   ['kit', 'Kit check', KitTab],

@@ -2,6 +2,7 @@ import {
   drillName,
   fixed,
   formatTorque,
+  jointNotes,
   type Lube,
   lengthFigure,
   parseTorque,
@@ -87,6 +88,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
   const asked = useShares(facts);
   const findings = useApp(selectFindings).filter(f => f.about.includes(j.id));
   const marks = j.joint.panels.map(p => facts.document.plan.panels.find(x => x.id === p)?.mark ?? p);
+  const notes = jointNotes(j, marks);
   const [low, high] = j.torqueBand;
   const band = [torqueFigure(low, units).value, torqueFigure(high, units).value];
   const force =
@@ -123,6 +125,16 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
           meaning="past the nut or thread"
         />
       </dl>
+      <ul className="mt-1.5 grid gap-1 text-[13px] leading-snug">
+        <li>{notes.direction}</li>
+        <li>{notes.reach}</li>
+        {notes.shared && <li>{notes.shared}</li>}
+        {notes.playMm !== undefined && (
+          <li>
+            Its holes leave <Fig of={lengthFigure(notes.playMm, units, true)} /> to each side for centring.
+          </li>
+        )}
+      </ul>
       {j.mount && (
         <p className="mt-1.5 text-[13px] text-ink2">
           Hole <span className="fig text-ink">{j.mount.id}</span>: {j.mount.hole.kind.replace('-', ' ')},{' '}
