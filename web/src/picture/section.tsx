@@ -243,7 +243,7 @@ export function Section(props: SectionProps) {
           <g key={f.kind}>
             <circle cx={cx} cy={y} r="17" fill="none" stroke="var(--oxide)" strokeWidth="3" />
             <path
-              d={`M${cx - 13} ${y}L${left + 6} ${34 + 20 * i}`}
+              d={`M${cx - 16} ${y - 6}L24 ${48 + 20 * (faults.length - 1)}`}
               stroke="var(--oxide)"
               strokeWidth="1.5"
               fill="none"

@@ -25,10 +25,7 @@ export function FactoryTab() {
                   <span className="fig w-14 text-right text-[17px]">{r.count} ×</span>
                   <div>
                     <p>
-                      <b>
-                        {r.head} {r.thread}
-                      </b>
-                      , {r.tool}
+                      <b>{`${r.head} ${r.thread}`.trim()}</b>, {r.tool}
                     </p>
                     <p className="text-[13px] leading-snug">{r.how}.</p>
                     <p className="text-[13px] text-ink2">
