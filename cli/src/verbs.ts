@@ -9,9 +9,12 @@ import {
   formatMass,
   formatPercent,
   formatTorque,
+  jointCapacity,
   type PlanDocument,
+  type ResolvedJoint,
   shopOf,
   shoppingList,
+  stackFaults,
   strikeForce,
   strikePlate,
   toolRoll,
@@ -103,7 +106,13 @@ const weighVerb: Verb = facts => {
   };
 };
 
-const boltsVerb: Verb = ({ joints }) => ({
+/** What a joint bears, pulled and sheared, and what of it gives first. */
+const bearsOf = (j: ResolvedJoint, panels: readonly FoldedPanel[]) => {
+  const { pull, shear } = jointCapacity(j, panels);
+  return { pullN: pull.force, pullBy: pull.what, shearN: shear.force, shearBy: shear.what };
+};
+
+const boltsVerb: Verb = ({ joints, panels }) => ({
   json: {
     joints: joints.map(j => ({
       id: j.id,
@@ -120,7 +129,7 @@ const boltsVerb: Verb = ({ joints }) => ({
   },
   text: [
     rows([
-      ['joint', 'thread', 'grip', 'length', 'torque', 'limited by'],
+      ['joint', 'thread', 'grip', 'length', 'torque', 'limited by', 'pulled', 'sheared'],
       ...joints.map(j => [
         j.id,
         j.thread.designation,
@@ -128,8 +137,11 @@ const boltsVerb: Verb = ({ joints }) => ({
         formatLength(j.lengthMm, 'metric'),
         formatTorque(j.torqueNm, 'metric'),
         j.limitedBy,
+        `${fixed(bearsOf(j, panels).pullN / 1000, 1)} kN`,
+        `${fixed(bearsOf(j, panels).shearN / 1000, 1)} kN`,
       ]),
     ]),
+    ...joints.flatMap(j => stackFaults(j).map(f => `${j.id}: ${f.said}`)),
     '',
     ...shoppingList(joints).map(l => `${String(l.count).padStart(4)}  ${l.part}`),
   ].join('\n'),

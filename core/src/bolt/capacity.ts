@@ -18,6 +18,8 @@ export interface JointCapacity {
   readonly shear: CapacityElement;
 }
 
+/** Friction of a clamp on a painted tube: a guess. */
+const SLIP = 0.15;
 const PULL_SOURCE = 'proof load of the class, or the element\u2019s strip torque (docs/method.md)';
 const BEARING_SOURCE = 'AISC 360-16 eq. J3-6a: 2.4 d t Fu';
 const TEAROUT_SOURCE = 'AISC 360-16 eq. J3-6c: 1.2 lc t Fu';
@@ -92,6 +94,13 @@ export function jointCapacity(j: ResolvedJoint, panels: readonly FoldedPanel[]):
       acts: 'shear',
       force: 2.4 * d * j.member.wall * MATERIALS['steel-hr36'].ultimate,
       source: `${BEARING_SOURCE}; mild steel is a guess`,
+    });
+  if (j.joint.nut === 'tube-clamp' || j.joint.nut === 'axle-strap')
+    elements.push({
+      what: 'clamp slips on its tube',
+      acts: 'shear',
+      force: 2 * SLIP * j.preloadN,
+      source: 'friction of 0.15 on two faces (a guess)',
     });
   const weakest = (acts: CapacityElement['acts']): CapacityElement =>
     elements.filter(e => e.acts === acts).reduce((a, b) => (b.force < a.force ? b : a));

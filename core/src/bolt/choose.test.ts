@@ -314,3 +314,27 @@ describe('notes on a joint', () => {
     expect(jointNotes(above, ['A']).direction).toMatch(/^Head above/);
   });
 });
+
+describe('spacers and clamps', () => {
+  const made = (change: Partial<Joint>) =>
+    looked(withJoint(heron.doc, 'j-6', j => ({ ...j, ...change }))).joints.find(j => j.id === 'j-6')!;
+  it('of aluminium weigh less, of plastic are crushed first, and both stand on the bag list', () => {
+    const steel = made({ spacer: 20 });
+    const al = made({ spacer: 20, spacerOf: 'aluminium' });
+    const plastic = made({ spacer: 20, spacerOf: 'plastic' });
+    // the ring of 1.7 d less the hole, 20 mm long, at the difference of the densities
+    const ring = (Math.PI / 4) * (17 ** 2 - 10.5 ** 2) * 20;
+    expect(steel.massKg - al.massKg).toBeCloseTo(ring * (7850 - 2700) * 1e-9, 9);
+    expect(plastic.limitedBy).toBe('plastic spacer');
+    expect(plastic.torqueNm).toBeLessThan(steel.torqueNm);
+    expect(al.parts.join()).toContain('aluminium spacer 20 mm for M10');
+    expect(steel.parts.join()).toContain('spacer 20 mm for M10');
+  });
+  it('on a tube slip before the bolt shears', () => {
+    const j = made({ nut: 'tube-clamp' });
+    const { shear } = jointCapacity(j, heron.panels);
+    expect(shear.what).toBe('clamp slips on its tube');
+    expect(shear.force).toBeCloseTo(0.3 * j.preloadN, 6);
+    expect(made({ nut: 'nut-strip' }).nut?.name).toBe('nut strip in the channel');
+  });
+});

@@ -110,6 +110,30 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         tool: '',
         source: 'common practice, no source',
       };
+    case 'nut-strip':
+      return {
+        name: 'nut strip in the channel',
+        height: 0.9 * t.d,
+        diameter: 2.5 * t.d,
+        tool: '',
+        source: 'common practice, no source',
+      };
+    case 'tube-clamp':
+      return {
+        name: 'tube clamp with nut',
+        height: t.d,
+        diameter: 3 * t.d,
+        tool: '',
+        source: 'common practice, no source',
+      };
+    case 'axle-strap':
+      return {
+        name: 'strap over the axle tube, two nuts',
+        height: FLANGE_NUT[t.size] ?? t.d,
+        diameter: 2.2 * t.d,
+        tool: wrench,
+        source: 'ISO 4161 nuts; the strap by common practice, no source',
+      };
     case 'clinch':
       return {
         name: 'clinch nut',

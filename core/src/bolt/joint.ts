@@ -59,6 +59,11 @@ const TURNED_HEADS = new Set(['carriage', 't-bolt']);
 const SELF_TAPPING = new Set(['thread-cutting', 'self-drilling']);
 
 const STEEL = 7850e-9;
+/** Outer diameter of a spacer in thread diameters, and what it is of: common practice, no source. */
+const SPACER = {
+  outer: 1.7,
+  of: { steel: 'steel-hr36', aluminium: 'al-6061-t6', plastic: 'uhmw-pe' },
+} as const;
 const disc = (d: number): number => (Math.PI * d * d) / 4;
 const hexagon = (flats: number): number => 0.866 * flats * flats;
 
@@ -115,7 +120,14 @@ function stack(
   );
   const spacer: Layer[] =
     joint.spacer > 0
-      ? [{ kind: 'spacer', name: 'spacer', thickness: joint.spacer, diameter: 1.7 * t.d }]
+      ? [
+          {
+            kind: 'spacer',
+            name: `${joint.spacerOf ?? 'steel'} spacer`,
+            thickness: joint.spacer,
+            diameter: SPACER.outer * t.d,
+          },
+        ]
       : [];
   const wall: Layer[] = member
     ? [{ kind: 'member', name: member.kind, thickness: member.wall, diameter: 0, ref: member.id }]
@@ -157,6 +169,15 @@ function limits(
       force: 0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * engaged,
     });
   }
+  if (joint.spacer > 0 && joint.spacerOf !== undefined && joint.spacerOf !== 'steel') {
+    const of = MATERIALS[SPACER.of[joint.spacerOf]];
+    // a ring is crushed at yield; plastic at half of it, since it creeps: common practice
+    const share = joint.spacerOf === 'plastic' ? 0.5 : 1;
+    all.push({
+      by: `${joint.spacerOf} spacer`,
+      force: share * of.yield * (disc(SPACER.outer * t.d) - disc(1.05 * t.d)),
+    });
+  }
   const plastic = panels.find(p => p.material.family === 'plastic');
   if (plastic) {
     const first = joint.washers[0];
@@ -178,12 +199,14 @@ function hardwareMass(
   layers: readonly Layer[],
   nut: NutSize | undefined,
   bought: boolean,
+  spacerDensity: number,
 ): number {
   const shank = 0.93 * disc(t.d) * length;
   const top = (head.flats ? hexagon(head.flats) : disc(head.bearing) * 0.75) * head.height;
+  const ring = (l: Layer): number => (disc(l.diameter) - disc(1.05 * t.d)) * l.thickness;
   const rings = layers
     .filter(l => l.kind === 'washer' || l.kind === 'spacer')
-    .reduce((sum, l) => sum + (disc(l.diameter) - disc(1.05 * t.d)) * l.thickness, 0);
+    .reduce((sum, l) => sum + ring(l) * (l.kind === 'spacer' ? spacerDensity / STEEL : 1), 0);
   const own = nut && bought ? (disc(nut.diameter) * 0.83 - disc(t.d)) * nut.height : 0;
   return STEEL * (shank + top + rings + own);
 }
@@ -237,7 +260,11 @@ export function resolveJoint(
     `${HEAD_NAMES[headKind]} ${t.designation} \u00d7 ${lengthName(lengthMm, t)}, ${grade.replace('-', ' ').replace('A2 ', 'A2-')}, ${finish}`,
     ...joint.washers.map(w => `${washerSize(w, t).name} ${t.size}`),
     ...(bought && nut ? [`${nut.name} ${t.designation}`] : []),
-    ...(joint.spacer > 0 ? [`spacer ${joint.spacer} mm for ${t.size}`] : []),
+    ...(joint.spacer > 0
+      ? [
+          `${joint.spacerOf && joint.spacerOf !== 'steel' ? `${joint.spacerOf} ` : ''}spacer ${joint.spacer} mm for ${t.size}`,
+        ]
+      : []),
   ];
   const turnsNut = TURNED_HEADS.has(headKind) || !head.tool;
   const tools = [
@@ -280,7 +307,15 @@ export function resolveJoint(
     drill: drillsFor(joint, mount, t),
     tools,
     parts,
-    massKg: hardwareMass(t, head, lengthMm, layers, nut, bought),
+    massKg: hardwareMass(
+      t,
+      head,
+      lengthMm,
+      layers,
+      nut,
+      bought,
+      MATERIALS[SPACER.of[joint.spacerOf ?? 'steel']].density * 1e-9,
+    ),
   };
 }
 

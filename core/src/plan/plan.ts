@@ -30,7 +30,11 @@ export const NUTS = [
   'rivet-nut',
   'nut-plate',
   'weld-tab',
+  'nut-strip',
+  'tube-clamp',
+  'axle-strap',
 ] as const;
+export const SPACERS = ['steel', 'aluminium', 'plastic'] as const;
 export const WASHERS = ['flat', 'lock', 'fender', 'cup', 'tapered', 'half-moon'] as const;
 export const LUBES = ['dry', 'anti-seize', 'threadlocker'] as const;
 export const HEAD_SIDES = ['below', 'above'] as const;
@@ -48,6 +52,7 @@ export type NutKind = (typeof NUTS)[number];
 export type WasherKind = (typeof WASHERS)[number];
 export type Lube = (typeof LUBES)[number];
 export type HeadSide = (typeof HEAD_SIDES)[number];
+export type SpacerOf = (typeof SPACERS)[number];
 export type Start = (typeof STARTS)[number];
 
 export type Shape =
@@ -126,6 +131,8 @@ export interface Joint {
   readonly washers: readonly WasherKind[];
   /** between plate and member, mm */
   readonly spacer: number;
+  /** what the spacer is of; steel unless told */
+  readonly spacerOf?: SpacerOf;
   readonly headSide: HeadSide;
   readonly lube: Lube;
   readonly torque: 'auto' | number;

@@ -24,6 +24,7 @@ import {
   NUTS,
   OPENING_KINDS,
   PRIORITIES,
+  SPACERS,
   STARTS,
   WASHERS,
 } from './plan';
@@ -293,6 +294,7 @@ export const planSchema = yup
         nut: oneOf(NUTS),
         washers: list(oneOf(WASHERS)),
         spacer: notNegative(),
+        spacerOf: yup.string().oneOf(SPACERS),
         headSide: oneOf(HEAD_SIDES),
         lube: oneOf(LUBES),
         torque: wordOr('auto', yup.number().moreThan(0)),

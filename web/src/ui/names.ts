@@ -93,7 +93,12 @@ export const NUT_NAMES = {
   'rivet-nut': 'rivet nut',
   'nut-plate': 'nut plate',
   'weld-tab': 'tab with welded nut',
+  'nut-strip': 'nut strip in the channel',
+  'tube-clamp': 'tube clamp with nut',
+  'axle-strap': 'strap over the axle tube',
 } as const;
+
+export const SPACER_NAMES = { steel: 'steel', aluminium: 'aluminium', plastic: 'plastic' } as const;
 
 export const WASHER_NAMES = {
   flat: 'flat washer',

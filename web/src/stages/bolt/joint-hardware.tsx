@@ -6,6 +6,7 @@ import {
   type Joint,
   NUTS,
   type ResolvedJoint,
+  SPACERS,
   THREADS,
   type UnitSystem,
   WASHERS,
@@ -14,7 +15,7 @@ import {
 } from '@plate-fold/core';
 import { useEdit } from '../../app/use-edit';
 import { MeasureInput } from '../../ui/measure-input';
-import { FASTENER_FINISH_NAMES, headName, NUT_NAMES, WASHER_NAMES } from '../../ui/names';
+import { FASTENER_FINISH_NAMES, headName, NUT_NAMES, SPACER_NAMES, WASHER_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
 
 /** Sets of washers in order from the head; one that a file has beside these is kept. */
@@ -107,6 +108,15 @@ export function JointHardware({
           most={120}
           onEnter={spacer => set({ spacer })}
         />
+        {joint.spacer > 0 && (
+          <Select
+            label="Spacer of"
+            value={joint.spacerOf ?? 'steel'}
+            choices={SPACERS.map(x => ({ value: x, name: `${SPACER_NAMES[x]} spacer` }))}
+            onChoose={spacerOf => set({ spacerOf })}
+            className="self-end"
+          />
+        )}
       </div>
     </details>
   );
