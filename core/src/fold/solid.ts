@@ -120,15 +120,59 @@ function blankParts(f: FoldedPanel): readonly BlankPart[] {
       2,
       Math.ceil(angle / (2 * Math.acos(1 - ARC_TOLERANCE / (bend.insideRadius + t)))),
     );
-    for (let i = 0; i < steps; i++) {
-      const [a, b] = [(bend.allowanceMm * i) / steps, (bend.allowanceMm * (i + 1)) / steps];
-      const band =
-        cuts.length > 0 ? intersection(strip, regionOf(rectangle(a, -1, b, width + 1))) : undefined;
-      const open = [...(i > 0 ? [a] : []), ...(i + 1 < steps ? [b] : [])];
-      parts.push(partOf(id, 'band', band ?? regionOf(rectangle(a, 0, b, width)), open));
-    }
-    return parts;
+    const lines = Array.from({ length: steps + 1 }, (_, i) => (bend.allowanceMm * i) / steps);
+    const bands = lines.slice(1).map((b, i): Region => {
+      const a = lines[i] as number;
+      return cuts.length > 0
+        ? intersection(strip, regionOf(rectangle(a, -1, b, width + 1)))
+        : regionOf(rectangle(a, 0, b, width));
+    });
+    const inner = lines.slice(1, -1);
+    return [
+      ...parts,
+      ...stitched(bands, inner).map((rings, i) =>
+        partOf(
+          id,
+          'band',
+          rings,
+          inner.filter((_, k) => k === i - 1 || k === i),
+        ),
+      ),
+    ];
   });
+}
+
+/** Corners nearer than this are one: what cutting rounds to, mm. */
+const ONE = 1e-3;
+
+/** Bands with the corners that lie on a line between two of them made the same in both, so that no edge meets half an edge. */
+function stitched(bands: readonly Region[], lines: readonly number[]): readonly Region[] {
+  return lines.reduce<readonly Region[]>((done, line, i) => {
+    const on = ([x]: Vec2): boolean => Math.abs(x - line) < ONE;
+    const heights = [...(done[i] ?? []), ...(done[i + 1] ?? [])]
+      .flat()
+      .filter(on)
+      .map(q => q[1])
+      .sort((a, b) => a - b)
+      .filter((y, k, all) => k === 0 || y - (all[k - 1] as number) > ONE);
+    const snap = (q: Vec2): Vec2 =>
+      on(q) ? [line, heights.find(y => Math.abs(y - q[1]) <= 2 * ONE) ?? q[1]] : q;
+    const mend = (ring: Polygon): Polygon =>
+      ring
+        .flatMap((q, k): readonly Vec2[] => {
+          const [a, b] = [snap(q), snap(ring[(k + 1) % ring.length] as Vec2)];
+          if (!on(q) || !on(ring[(k + 1) % ring.length] as Vec2)) return [a];
+          const between = heights
+            .filter(y => y > Math.min(a[1], b[1]) + ONE && y < Math.max(a[1], b[1]) - ONE)
+            .map((y): Vec2 => [line, y]);
+          return [a, ...(a[1] < b[1] ? between : between.reverse())];
+        })
+        .filter((q, k, all) => {
+          const next = all[(k + 1) % all.length] as Vec2;
+          return q[0] !== next[0] || q[1] !== next[1];
+        });
+    return done.map((r, k) => (k === i || k === i + 1 ? r.map(mend).filter(p => p.length > 2) : r));
+  }, bands);
 }
 
 /** What lies past the line where a bend begins, over its width and as deep as its set-back: no flat of the parent. */
