@@ -6,6 +6,7 @@ import {
   kitGaps,
   packOf,
   type ResolvedJoint,
+  threadsOnShelf,
   toBuy,
   uncoveredTorques,
 } from './index';
@@ -39,6 +40,20 @@ describe('what to buy', () => {
   it('knows packs by what a part is', () => {
     expect(packOf('spacer 12 mm for M8')).toBe(1);
     expect(packOf('serrated flange nut M12x1.75')).toBe(10);
+  });
+});
+
+describe('threads on the shelf', () => {
+  it('are counted over bolts and screws, and not over nuts or washers', () => {
+    expect(
+      threadsOnShelf({
+        'flange bolt M10x1.5 × 25, 8.8, zinc': 8,
+        'hex bolt M10x1.5 × 40, 8.8, zinc': 4,
+        'button head screw M10x1.25 × 30, 10.9, zinc': 2,
+        'rivet nut M8x1.25': 9,
+        'flat washer M10': 30,
+      }),
+    ).toEqual({ 'M10x1.5': 12, 'M10x1.25': 2 });
   });
 });
 

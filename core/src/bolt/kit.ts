@@ -1,5 +1,6 @@
 import type { ResolvedJoint } from './joint';
 import type { ShoppingLine, ToolLine } from './lists';
+import { THREADS } from './thread';
 
 /** A torque wrench of the owner's, N·m. */
 export interface OwnWrench {
@@ -75,3 +76,15 @@ export const uncoveredTorques = (
   wrenches: readonly OwnWrench[],
 ): readonly ResolvedJoint[] =>
   joints.filter(j => !wrenches.some(w => j.torqueNm >= w.low && j.torqueNm <= w.high * 0.95));
+
+/** Bolts and screws on the shelf by their thread, as `chooseHardware` prefers them. */
+export function threadsOnShelf(shelf: Readonly<Record<string, number>>): Readonly<Record<string, number>> {
+  const out: Record<string, number> = {};
+  for (const [part, count] of Object.entries(shelf)) {
+    if (!/bolt|screw/.test(part)) continue;
+    // with the blank behind it: 1/4-20 also ends other words
+    const t = THREADS.find(x => part.includes(`${x.designation} `));
+    if (t) out[t.designation] = (out[t.designation] ?? 0) + count;
+  }
+  return out;
+}

@@ -3,9 +3,11 @@ import {
   type HardwareChoice,
   type Joint,
   type PlanDocument,
+  threadsOnShelf,
   withJoint,
 } from '@plate-fold/core';
 import { useMemo } from 'react';
+import { useShelfQuery } from '../../app/api';
 import { useFacts } from '../../app/derived';
 import { useDo } from '../../app/store';
 import { useEdit } from '../../app/use-edit';
@@ -33,14 +35,18 @@ export function ChooseTab() {
   const dispatch = useDo();
   const edit = useEdit();
   const asked = useShares(facts);
+  const { data: shelf } = useShelfQuery();
   const choices = useMemo(
     () =>
       chooseHardware(facts.joints, {
         rig: facts.rig,
         panels: facts.panels,
+        shelf: threadsOnShelf(
+          Object.fromEntries((shelf ?? []).filter(e => e.kind === 'part').map(e => [e.name, e.count])),
+        ),
         shares: Object.fromEntries(Object.entries(asked).map(([id, a]) => [id, a.share])),
       }),
-    [facts, asked],
+    [facts, asked, shelf],
   );
   const changed = choices.filter(c => c.changed);
   const lock = (id: string, on: boolean): void => {

@@ -114,6 +114,7 @@ export function useLadder(
   const [rungs, setRungs] = useState<ReadonlyMap<string, readonly Rung[]>>(new Map());
   const [count, setCount] = useState(0);
   const [stopped, setStopped] = useState(false);
+  const [laying, setLaying] = useState(true);
   /** the hopeless ones are asked for as well */
   const [deep, setDeep] = useState(false);
   const asked = useRef(new Set<string>());
@@ -127,14 +128,18 @@ export function useLadder(
     let off = false;
     const words = wordsIn(units);
     const made = new Map<string, Rung[]>(panels.map(p => [p, []]));
+    // thick ones first: they are struck first
     const list = ladderSheets(stock)
       .filter(s => materials.includes(s.material))
+      .sort((a, b) => b.thickness - a.thickness)
       .flatMap(s => panels.map(p => [p, s] as const));
     const step = (from: number): void => {
       if (off) return;
       for (const [p, s] of list.slice(from, from + 4)) made.get(p)?.push(rungOf(facts, p, s, words));
-      if (from + 4 < list.length) setTimeout(() => step(from + 4), 0);
-      else setRungs(new Map(made));
+      const whole = from + 4 >= list.length;
+      if (whole) setRungs(new Map(made));
+      setLaying(!whole);
+      if (!whole) setTimeout(() => step(from + 4), 0);
     };
     // what was laid out for the same plates stays until it is laid out anew
     const of = `${key} ${stock} ${allowed}`;
@@ -207,7 +212,9 @@ export function useLadder(
   return {
     known,
     waiting:
-      rungs.size === 0 || own.some(o => !found(o.key)) ? undefined : now.length + (deep ? later.length : 0),
+      laying || rungs.size === 0 || own.some(o => !found(o.key))
+        ? undefined
+        : now.length + (deep ? later.length : 0),
     /** sheets that are left out as hopeless, unless asked for */
     later: deep ? 0 : later.length,
     askLater: () => setDeep(true),
