@@ -21,8 +21,8 @@ export interface JointCapacity {
 /** Friction of a clamp on a painted tube: a guess. */
 const SLIP = 0.15;
 const PULL_SOURCE = 'proof load of the class, or the element\u2019s strip torque (docs/method.md)';
-const BEARING_SOURCE = 'AISC 360-16 eq. J3-6a: 2.4 d t Fu';
-const TEAROUT_SOURCE = 'AISC 360-16 eq. J3-6c: 1.2 lc t Fu';
+const BEARING_SOURCE = 'AISC 360-16 eq. J3-6a: 2.4 d t Fu (from memory)';
+const TEAROUT_SOURCE = 'AISC 360-16 eq. J3-6c: 1.2 lc t Fu (from memory)';
 
 /** Clear distance from a hole\u2019s edge to the nearest edge of a plate\u2019s base or of an opening in it, mm; undefined off the base. */
 export function clearToEdge(

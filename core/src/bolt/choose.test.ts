@@ -17,6 +17,7 @@ import {
   resolveJoints,
   STRENGTH,
   stackFaults,
+  toolRoll,
 } from './index';
 
 const demo = (name: string): PlanDocument => {
@@ -211,6 +212,8 @@ describe('the card of a new hole', () => {
     const j = bramble.joints.find(x => x.mount?.hole.kind === 'drill')!;
     const near = { ...j, mount: { ...j.mount!, behind: { component: 'tank', depth: 18 } } };
     expect(drillingCard(near, bramble.joints, { drilling: 'template' })).toMatchObject({ stopMm: 13 });
+    expect(toolRoll([near]).map(t => t.tool)).toContain('drill stop');
+    expect(toolRoll([{ ...near, drill: [] }]).map(t => t.tool)).not.toContain('drill stop');
     const sound = bramble.joints.find(x => x.drill.length === 0)!;
     expect(drillingCard(sound, bramble.joints, { drilling: 'template' })).toBeUndefined();
   });

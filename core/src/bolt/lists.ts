@@ -33,6 +33,7 @@ export function toolRoll(joints: readonly ResolvedJoint[]): readonly ToolLine[] 
   for (const j of joints) {
     for (const tool of j.tools) add(tool, j.id);
     if (j.drill.length > 0) add('centre punch', j.id);
+    if (j.drill.length > 0 && j.mount?.behind) add('drill stop', j.id);
     for (const size of j.drill) add(`drill ${drillName(size)}`, j.id);
     if (j.joint.lube !== 'dry') add(j.joint.lube, j.id);
     if (j.mount?.condition === 'rusted') add(`thread chaser ${j.thread.designation}`, j.id);
