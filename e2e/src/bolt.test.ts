@@ -1,8 +1,7 @@
-import type { Plan, PlanDocument } from '@plate-fold/core';
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seriousFaults } from './axe';
-import { DESK, openBrowser, openPage, PHONE, press, saved, says, TestServer, words } from './browser';
+import { DESK, openBrowser, openPage, PHONE, press, says, storedPlan, TestServer, words } from './browser';
 
 let browser: Browser;
 let server: TestServer;
@@ -14,12 +13,7 @@ afterAll(async () => {
   await server?.remove();
 });
 
-/** The plan as the server has it. */
-const stored = async (page: Page, id: string): Promise<Plan> => {
-  await saved(page);
-  const r = await fetch(server.at(`/api/documents/${id}`));
-  return ((await r.json()) as { document: PlanDocument }).document.plan;
-};
+const stored = (page: Page, id: string) => storedPlan(server, page, id);
 const jointOf = async (page: Page, id: string) =>
   (await stored(page, 'heron-autumn')).joints.find(j => j.id === id);
 const choose = async (page: Page, label: string, option: string): Promise<void> => {

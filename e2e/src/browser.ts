@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { Plan, PlanDocument } from '@plate-fold/core';
 import { BUILT_WEB, type RunningServer, startServer } from '@plate-fold/server';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 
@@ -123,6 +124,13 @@ export async function says(page: Page, text: string | RegExp, timeout = 20_000):
 }
 
 export const saved = (page: Page): Promise<unknown> => page.waitForSelector('[data-save="saved"]');
+
+/** A plan as the server has it, once the page has saved. */
+export async function storedPlan(server: TestServer, page: Page, id: string): Promise<Plan> {
+  await saved(page);
+  const r = await fetch(server.at(`/api/documents/${id}`));
+  return ((await r.json()) as { document: PlanDocument }).document.plan;
+}
 
 /** The large figure of an entry of the tally, as it stands there. */
 export const tally = (page: Page, name: string): Promise<string> =>

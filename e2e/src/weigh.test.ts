@@ -1,8 +1,18 @@
-import type { Plan, PlanDocument } from '@plate-fold/core';
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seriousFaults } from './axe';
-import { DESK, openBrowser, openPage, PHONE, press, saved, says, TestServer, tally } from './browser';
+import {
+  DESK,
+  openBrowser,
+  openPage,
+  PHONE,
+  press,
+  saved,
+  says,
+  storedPlan,
+  TestServer,
+  tally,
+} from './browser';
 
 let browser: Browser;
 let server: TestServer;
@@ -14,12 +24,7 @@ afterAll(async () => {
   await server?.remove();
 });
 
-/** The plan as the server has it. */
-const stored = async (page: Page, id: string): Promise<Plan> => {
-  await saved(page);
-  const r = await fetch(server.at(`/api/documents/${id}`));
-  return ((await r.json()) as { document: PlanDocument }).document.plan;
-};
+const stored = (page: Page, id: string) => storedPlan(server, page, id);
 const climbed = (page: Page): Promise<unknown> =>
   page.waitForFunction(
     () =>

@@ -1,7 +1,7 @@
 import type { Triangle, Vec3 } from '@plate-fold/core';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
+import type { Eye, Solid } from './space/contents';
 import { EYES, frontLies } from './space/eyes';
-import type { Eye, Solid } from './space/scene';
 
 interface Face {
   readonly d: string;

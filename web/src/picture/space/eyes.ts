@@ -1,4 +1,4 @@
-import type { Eye } from './scene';
+import type { Eye } from './contents';
 
 /** From below and ahead on the left, as a rock meets it; level from ahead; from the left side; from above; the whole belly, lying across. */
 export const EYES = {

@@ -1,4 +1,4 @@
-import type { Polygon, Triangle, Vec3 } from '@plate-fold/core';
+import type { Triangle, Vec3 } from '@plate-fold/core';
 import {
   AmbientLight,
   BackSide,
@@ -26,43 +26,8 @@ import {
   WebGLRenderer,
 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
-
-/** A body of sheet, in the vehicle's frame, mm. */
-export interface Solid {
-  readonly id: string;
-  readonly triangles: readonly Triangle[];
-  /** the colour variable it is drawn in, and whether it stands out */
-  readonly tone: '--steel' | '--stainless' | '--aluminium' | '--plastic';
-  readonly chosen: boolean;
-}
-
-/** A part of the vehicle, upright over its footprint, mm. */
-export interface Ghost {
-  readonly id: string;
-  readonly footprint: Polygon;
-  readonly zBottom: number;
-  readonly zTop: number;
-}
-
-/** A surface coloured by a figure: x y z and a colour of every corner, r g b from 0 to 1. */
-export interface ColouredSurface {
-  readonly id: string;
-  readonly coordinates: Float32Array;
-  readonly triangles: Uint32Array;
-  readonly colours: Float32Array;
-}
-
-/** What is cut away: everything beyond `at` along an axis, mm. */
-export interface Section {
-  readonly axis: 'x' | 'y';
-  readonly at: number;
-}
-
-/** Where the eye stands: degrees round the upright axis from the vehicle's front, and above (below: negative) level. */
-export interface Eye {
-  readonly turn: number;
-  readonly lift: number;
-}
+import type { ColouredSurface, Eye, Ghost, Section, Solid } from './contents';
+import { CREASE, creasesOf } from './creases';
 
 export interface SpaceScene {
   readonly solids: (list: readonly Solid[]) => void;
@@ -91,8 +56,6 @@ export interface SpaceScene {
 const colourOf = (name: string): Color =>
   new Color(getComputedStyle(document.documentElement).getPropertyValue(name).trim() || '#888888');
 
-/** Folds sharper than this are drawn as lines, degrees: the chords of a bend's arc are not. */
-const CREASE = 28;
 const FIELD = 28;
 /** Faces stand a little behind the lines on them, or the lines would break up. */
 const BEHIND_LINES = { polygonOffset: true, polygonOffsetFactor: 1.5, polygonOffsetUnits: 2 } as const;
@@ -110,45 +73,6 @@ function geometryOf(triangles: readonly Triangle[]): BufferGeometry {
   g.setAttribute('position', new BufferAttribute(at, 3));
   g.computeVertexNormals();
   return g;
-}
-
-const creasesKept = new WeakMap<Uint32Array, Uint32Array>();
-/**
- * Edges of a surface that are drawn: its rims, and folds sharper than the crease; pairs of corners. Worked out once for its
- * triangles: moving or colouring them changes nothing of it.
- */
-function creasesOf({ coordinates: c, triangles: t }: ColouredSurface): Uint32Array {
-  const known = creasesKept.get(t);
-  if (known) return known;
-  const count = c.length / 3;
-  const sharp = Math.cos(inUnit(CREASE));
-  const normals = new Float32Array(t.length);
-  const [a, b, d] = [new Vector3(), new Vector3(), new Vector3()];
-  /** first triangle at every edge, by its corners */
-  const first = new Map<number, number>();
-  const flat = new Set<number>();
-  for (let e = 0; e < t.length; e += 3) {
-    a.fromArray(c, 3 * (t[e] as number));
-    b.fromArray(c, 3 * (t[e + 1] as number)).sub(a);
-    d.fromArray(c, 3 * (t[e + 2] as number)).sub(a);
-    b.cross(d).normalize().toArray(normals, e);
-    for (let i = 0; i < 3; i++) {
-      const [p, q] = [t[e + i] as number, t[e + ((i + 1) % 3)] as number];
-      const key = Math.min(p, q) * count + Math.max(p, q);
-      const other = first.get(key);
-      if (other === undefined) first.set(key, e);
-      else {
-        let dot = 0;
-        for (let k = 0; k < 3; k++) dot += (normals[e + k] as number) * (normals[other + k] as number);
-        if (Math.abs(dot) > sharp) flat.add(key);
-      }
-    }
-  }
-  const pairs: number[] = [];
-  for (const key of first.keys()) if (!flat.has(key)) pairs.push(Math.floor(key / count), key % count);
-  const made = Uint32Array.from(pairs);
-  creasesKept.set(t, made);
-  return made;
 }
 
 const inUnit = (deg: number): number => (deg * Math.PI) / 180;

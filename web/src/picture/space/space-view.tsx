@@ -1,15 +1,8 @@
 import type { Vec3 } from '@plate-fold/core';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import type { ColouredSurface, Eye, Ghost, Section, Solid } from './contents';
 import { EYES, frontLies } from './eyes';
-import {
-  type ColouredSurface,
-  type Eye,
-  type Ghost,
-  makeScene,
-  type Section,
-  type Solid,
-  type SpaceScene,
-} from './scene';
+import { makeScene, type SpaceScene } from './scene';
 
 interface Props {
   readonly label: string;

@@ -1,7 +1,7 @@
 import type { UnitSystem, Vec2 } from '@plate-fold/core';
 import { lazy, Suspense, useMemo } from 'react';
 import { type SheetScale, sheetScale } from '../../picture/sheet-scale';
-import type { ColouredSurface, Eye } from '../../picture/space/scene';
+import type { ColouredSurface, Eye } from '../../picture/space/contents';
 import { hasWebGl } from '../../picture/space/webgl';
 import { useSize } from '../../picture/use-size';
 import { DrawnBelly, type Rock } from './drawn-belly';

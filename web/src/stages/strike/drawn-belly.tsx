@@ -1,7 +1,7 @@
 import { formatLength, type UnitSystem, type Vec2, type Vec3 } from '@plate-fold/core';
 import { useEffect, useRef } from 'react';
 import type { SheetScale } from '../../picture/sheet-scale';
-import type { ColouredSurface } from '../../picture/space/scene';
+import type { ColouredSurface } from '../../picture/space/contents';
 import { useGrip } from '../../picture/use-grip';
 import { css } from './ramp';
 

@@ -1,5 +1,5 @@
 import { type Figure, fixed, lengthFigure, type UnitSystem } from '@plate-fold/core';
-import type { ColouredSurface } from '../../picture/space/scene';
+import type { ColouredSurface } from '../../picture/space/contents';
 import { rampColour } from './ramp';
 import type { Struck } from './use-strikes';
 

@@ -18,7 +18,7 @@ import { useFacts } from '../../app/derived';
 import { useApp, useDo } from '../../app/store';
 import { bellyStruck } from '../../app/struck-slice';
 import type { SheetScale } from '../../picture/sheet-scale';
-import type { Eye } from '../../picture/space/scene';
+import type { Eye } from '../../picture/space/contents';
 import { hasWebGl } from '../../picture/space/webgl';
 import { Button } from '../../ui/button';
 import { Chips } from '../../ui/chips';

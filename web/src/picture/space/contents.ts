@@ -1,0 +1,38 @@
+import type { Polygon, Triangle } from '@plate-fold/core';
+
+/** A body of sheet, in the vehicle's frame, mm. */
+export interface Solid {
+  readonly id: string;
+  readonly triangles: readonly Triangle[];
+  /** the colour variable it is drawn in, and whether it stands out */
+  readonly tone: '--steel' | '--stainless' | '--aluminium' | '--plastic';
+  readonly chosen: boolean;
+}
+
+/** A part of the vehicle, upright over its footprint, mm. */
+export interface Ghost {
+  readonly id: string;
+  readonly footprint: Polygon;
+  readonly zBottom: number;
+  readonly zTop: number;
+}
+
+/** A surface coloured by a figure: x y z and a colour of every corner, r g b from 0 to 1. */
+export interface ColouredSurface {
+  readonly id: string;
+  readonly coordinates: Float32Array;
+  readonly triangles: Uint32Array;
+  readonly colours: Float32Array;
+}
+
+/** What is cut away: everything beyond `at` along an axis, mm. */
+export interface Section {
+  readonly axis: 'x' | 'y';
+  readonly at: number;
+}
+
+/** Where the eye stands: degrees round the upright axis from the vehicle's front, and above (below: negative) level. */
+export interface Eye {
+  readonly turn: number;
+  readonly lift: number;
+}
