@@ -19,7 +19,7 @@ import { ToolRoll } from './tool-roll';
 import { TorqueTab } from './torque-tab';
 
 const TAB =
-  'min-h-11 px-4 font-semibold focus-visible:-outline-offset-4 border-b-[3px] border-transparent text-ink2 data-[state=active]:border-fluid data-[state=active]:text-ink';
+  'min-h-11 px-4 font-semibold focus-visible:-outline-offset-4! border-b-[3px] border-transparent text-ink2 data-[state=active]:border-fluid data-[state=active]:text-ink';
 
 const LISTS = [
   ['choose', 'Choose for me', ChooseTab],
@@ -94,7 +94,11 @@ export function BoltStage() {
             )}
           </Tabs.Content>
           {LISTS.map(([value, , List]) => (
-            <Tabs.Content key={value} value={value} className="min-h-0 flex-1 overflow-auto bg-paper">
+            <Tabs.Content
+              key={value}
+              value={value}
+              className="relative min-h-0 flex-1 overflow-auto bg-paper"
+            >
               <List />
             </Tabs.Content>
           ))}

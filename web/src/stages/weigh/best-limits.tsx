@@ -143,7 +143,7 @@ export function BestLimits({
             must not drum
           </label>
         </div>
-        <fieldset className="flex flex-wrap gap-x-4">
+        <fieldset className="mt-2 flex flex-wrap gap-x-4">
           <legend className="text-[12.5px] text-ink2">May be of</legend>
           {MATERIAL_IDS.map(m => (
             <label key={m} className="flex min-h-11 items-center gap-2 first-letter:uppercase">

@@ -231,7 +231,7 @@ export function CostTab({ facts }: { facts: Facts }) {
               <th scope="col" className="w-36 py-1 pr-3">
                 Dollars
               </th>
-              <th scope="col" className="py-1 pr-3">
+              <th scope="col" className="py-1 pr-3 max-desk:hidden">
                 for
               </th>
               <th scope="col" className="py-1 pr-3">
@@ -247,8 +247,9 @@ export function CostTab({ facts }: { facts: Facts }) {
               <tr key={line.id} className="border-b border-scribe/60">
                 <th scope="row" className="py-1 pr-3 text-left font-normal">
                   {line.name}
+                  <span className="block text-[12px] text-ink2 desk:hidden">{line.per}</span>
                 </th>
-                <td className="py-1 pr-3">
+                <td className="min-w-28 py-1 pr-3">
                   <MeasureInput
                     label={`${line.name}, dollars`}
                     hideLabel
@@ -260,7 +261,7 @@ export function CostTab({ facts }: { facts: Facts }) {
                     onEnter={v => setRate(line, v, line.entered ? (rates?.[line.id]?.source ?? '') : '')}
                   />
                 </td>
-                <td className="py-1 pr-3 text-[13px] text-ink2">{line.per}</td>
+                <td className="py-1 pr-3 text-[13px] text-ink2 max-desk:hidden">{line.per}</td>
                 <td className="min-w-44 py-1 pr-3">
                   {line.entered ? (
                     <SourceInput

@@ -103,7 +103,7 @@ export function WeighStage() {
       asideName="Axles and ride height"
       work={(_, height) => (
         <div
-          className="h-full overflow-auto bg-paper max-desk:h-auto"
+          className="relative h-full overflow-auto bg-paper max-desk:h-auto"
           style={{ maxHeight: `max(${height}px, 100%)` }}
         >
           <div className="sticky top-0 left-0 z-30 border-b border-scribe bg-sheet px-2 py-1">
