@@ -2,6 +2,7 @@ import type { FoldedPanel } from '../fold';
 import type { Joint, NutKind, WasherKind } from '../plan';
 import type { PresentRig } from '../rig';
 import { needsNewNut } from './drill';
+import { fewestThreads } from './fewest';
 import type { ResolvedJoint } from './joint';
 import { repairOptions } from './repair';
 import { THREADS, type Thread, threadNamed } from './thread';
@@ -28,14 +29,36 @@ const own = (text: string | undefined): Thread | undefined => {
   return t.ok ? t.value : undefined;
 };
 
-/** The largest coarse thread that passes a plain hole, of the system most used here. */
-function throughHole(diameter: number, system: Thread['system'], shelf: Shelf): Thread | undefined {
-  const fits = THREADS.filter(t => t.system === system && t.clearance <= diameter + 0.1);
-  const largest = Math.max(...fits.map(t => t.d));
-  // what lies on the shelf goes first, as long as it is of the largest size that passes
-  return fits
-    .filter(t => t.d === largest)
-    .sort((a, b) => (shelf[b.designation] ?? 0) - (shelf[a.designation] ?? 0) || b.pitch - a.pitch)[0];
+/**
+ * Threads a joint may take where its hole leaves the choice, the best first: of the largest size that passes a plain hole, what lies
+ * on the shelf and then the coarse one before the fine; in a new hole the usual one of this job or the coarse ones of its size.
+ */
+function threadOptions(
+  j: ResolvedJoint,
+  system: Thread['system'],
+  usual: string,
+  shelf: Shelf,
+): readonly string[] {
+  const hole = j.mount?.hole;
+  if (own(hole?.thread)) return [];
+  const onShelf = (t: Thread): number => shelf[t.designation] ?? 0;
+  const best = (list: readonly Thread[]): string[] =>
+    [...list].sort((a, b) => onShelf(b) - onShelf(a) || b.pitch - a.pitch).map(t => t.designation);
+  if (hole?.kind === 'through' || hole?.kind === 'slot') {
+    const { diameter } = hole;
+    if (diameter === undefined) return [];
+    const fits = THREADS.filter(t => t.system === system && t.clearance <= diameter + 0.1);
+    const largest = Math.max(...fits.map(t => t.d));
+    return best(fits.filter(t => t.d === largest));
+  }
+  if (hole?.kind !== 'drill' && hole) return [];
+  const size = own(usual)?.d ?? j.thread.d;
+  return [
+    ...new Set([
+      usual,
+      ...best(THREADS.filter(t => t.system === system && t.d >= size && t.d <= 1.3 * size)),
+    ]),
+  ];
 }
 
 /** The value most of a list has. */
@@ -66,10 +89,20 @@ export function chooseHardware(
   const system = mostOf(given.map(t => t.system)) ?? mostOf(joints.map(j => j.thread.system)) ?? 'metric';
   const usual =
     mostOf(given.map(t => t.designation)) ?? mostOf(joints.map(j => j.thread.designation)) ?? 'M8x1.25';
+  const free = joints.filter(j => !j.joint.lock && !needsNewNut(j.mount));
+  const options = new Map(free.map(j => [j.id, threadOptions(j, system, usual, shelf)]));
+  const dictated = new Set([
+    ...given.map(t => t.designation),
+    ...joints.filter(j => j.joint.lock).map(j => j.thread.designation),
+  ]);
+  const threads = fewestThreads(
+    dictated,
+    free.map(j => ({ id: j.id, options: options.get(j.id) ?? [] })),
+  );
   return joints.map(j => {
     if (j.joint.lock)
       return { id: j.id, joint: j.joint, why: 'Your own choice, kept.', kept: true, changed: false };
-    const { joint, why } = chosen(j, { rig, panels, shelf, shares, system, usual });
+    const { joint, why } = chosen(j, { rig, panels, shares, pick: threads.get(j.id) });
     const changed = JSON.stringify(joint) !== JSON.stringify(j.joint);
     return { id: j.id, joint, why, kept: false, changed };
   });
@@ -77,14 +110,7 @@ export function chooseHardware(
 
 function chosen(
   j: ResolvedJoint,
-  {
-    rig,
-    panels,
-    shelf,
-    shares,
-    system,
-    usual,
-  }: Required<Asked> & { readonly system: Thread['system']; readonly usual: string },
+  { rig, panels, shares, pick }: Required<Omit<Asked, 'shelf'>> & { readonly pick: string | undefined },
 ): { joint: Joint; why: string } {
   const why: string[] = [];
   const { mount } = j;
@@ -97,15 +123,13 @@ function chosen(
   const fixed = own(hole?.thread);
   let thread = fixed?.designation ?? j.thread.designation;
   if (fixed) why.push(`the hole is tapped ${fixed.designation}`);
-  else if (hole?.kind === 'through' || hole?.kind === 'slot') {
-    const fits = hole.diameter === undefined ? undefined : throughHole(hole.diameter, system, shelf);
-    if (fits) {
-      thread = fits.designation;
-      why.push(`${fits.size} is the largest that passes the hole`);
-    }
-  } else if (hole?.kind === 'drill' || !hole) {
-    thread = usual;
-    why.push(`${usual} as most joints here, so one size of tool serves`);
+  else if (pick !== undefined) {
+    thread = pick;
+    why.push(
+      hole?.kind === 'drill' || !hole
+        ? `${pick}, so that the job needs the fewest different threads`
+        : `${own(pick)?.size} is the largest that passes the hole`,
+    );
   }
 
   // what it screws into

@@ -1,7 +1,7 @@
 import type { NutKind, WasherKind } from '../plan';
 import type { HoleKind } from '../rig';
 import { MM_PER_INCH } from '../units';
-import { hexFlats, sizeName } from './heads';
+import { nutFlats, sizeName } from './heads';
 import type { Thread } from './thread';
 
 type BySize = Readonly<Record<string, number>>;
@@ -66,7 +66,7 @@ const SCALED = 'common practice at one size, scaled with d\u00b3 (a guess)';
 
 /** Dimensions and strength of the thing the bolt screws into. */
 export function nutSize(kind: NutElement, t: Thread): NutSize {
-  const flats = hexFlats(t);
+  const flats = nutFlats(t);
   const wrench = `wrench ${sizeName(flats, t)}`;
   switch (kind) {
     case 'hex':

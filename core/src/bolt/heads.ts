@@ -219,5 +219,6 @@ export function headSize(head: Head, t: Thread): HeadSize {
   }
 }
 
-/** Head height and flats table used for nuts' wrenches too. */
-export const hexFlats = (t: Thread): number => HEX[t.size]?.[0] ?? 1.6 * t.d;
+/** Across flats of a hex nut, mm: as the head's, but 11/16 at 7/16 (ASME B18.2.2) and 7/16 at 1/4 in. */
+export const nutFlats = (t: Thread): number =>
+  t.size === '7/16' ? 0.6875 * MM_PER_INCH : (HEX[t.size]?.[0] ?? 1.6 * t.d);

@@ -8,7 +8,7 @@ import { drillsFor, needsNewNut } from './drill';
 import { type NutElement, type NutSize, nutElement, nutSize, washerSize } from './elements';
 import { HEAD_NAMES, type HeadSize, headSize } from './heads';
 import { lengthName, stockLength } from './length';
-import { nutFactor, REUSED_PRELOAD, STRENGTH, TORQUE_SCATTER, torqueFor } from './strength';
+import { clampScatter, nutFactor, REUSED_PRELOAD, STRENGTH, torqueFor } from './strength';
 import { internalShearArea, type Thread, threadNamed } from './thread';
 
 export type LayerKind = 'head' | 'washer' | 'plate' | 'spacer' | 'member' | 'nut';
@@ -40,9 +40,11 @@ export interface ResolvedJoint {
   /** bolt end past the nut element, mm */
   readonly protrusionMm: number;
   readonly torqueNm: number;
-  /** torque that gives the same clamp at the ends of the wrench's scatter, N·m */
+  /** torque that the same clamp may take at the ends of K's spread, N·m */
   readonly torqueBand: readonly [number, number];
   readonly preloadN: number;
+  /** clamp that the torque may give at the ends of K's spread, N */
+  readonly preloadBand: readonly [number, number];
   /** what it bears before it gives: pulled along the bolt (the weakest of bolt at proof, head, nut element, sheet), and sheared, N */
   readonly bearsN: { readonly tension: number; readonly shear: number };
   /** what each element bears along the bolt before it gives, N */
@@ -64,6 +66,8 @@ const SPACER = {
   outer: 1.7,
   of: { steel: 'steel-hr36', aluminium: 'al-6061-t6', plastic: 'uhmw-pe' },
 } as const;
+/** Band of a tube clamp or a strap over an axle tube, mild steel at yield, mm: common practice, no source. */
+export const BAND = { width: 25, thickness: 3, tube: 45 } as const;
 const disc = (d: number): number => (Math.PI * d * d) / 4;
 const hexagon = (flats: number): number => 0.866 * flats * flats;
 
@@ -169,6 +173,17 @@ function limits(
       force: 0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * engaged,
     });
   }
+  if (element === 'nut-strip' || element === 'nut-plate')
+    // a strip of mild steel tapped over its own depth, by the same half of its strip load
+    all.push({
+      by: nut?.name ?? element,
+      force: 0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * (nut?.height ?? t.d),
+    });
+  if (element === 'tube-clamp' || element === 'axle-strap')
+    all.push({
+      by: element === 'tube-clamp' ? 'clamp band' : 'strap',
+      force: MATERIALS['steel-hr36'].yield * BAND.width * BAND.thickness * (element === 'axle-strap' ? 2 : 1),
+    });
   if (joint.spacer > 0 && joint.spacerOf !== undefined && joint.spacerOf !== 'steel') {
     const of = MATERIALS[SPACER.of[joint.spacerOf]];
     // a ring is crushed at yield; plastic at half of it, since it creeps: common practice
@@ -254,6 +269,7 @@ export function resolveJoint(
   const torqueNm = entered ? (joint.torque as number) : torqueFor(kFactor, t.d, least.force);
   const preloadN = entered ? (torqueNm * 1000) / (kFactor * t.d) : least.force;
 
+  const scatter = clampScatter(joint.lube);
   const bought = joint.nut !== 'none' || repaired;
   const { head: headKind, class: grade, finish } = joint.fastener;
   const parts = [
@@ -294,8 +310,9 @@ export function resolveJoint(
     lengthMm,
     protrusionMm: lengthMm - grip - engaged,
     torqueNm,
-    torqueBand: [torqueNm * (1 - TORQUE_SCATTER), torqueNm * (1 + TORQUE_SCATTER)],
+    torqueBand: [torqueNm / (1 + scatter), torqueNm / (1 - scatter)],
     preloadN,
+    preloadBand: [preloadN * (1 - scatter), preloadN * (1 + scatter)],
     bearsN: {
       tension: Math.min(...pulls.map(l => l.force)),
       // shear strength 0.577 of tension (von Mises; Shigley Eq. 5-20), the thread in the shear plane

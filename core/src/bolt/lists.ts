@@ -1,3 +1,4 @@
+import { type Around, extensionFor } from './access';
 import { drillName } from './drill';
 import type { ResolvedJoint } from './joint';
 
@@ -22,8 +23,11 @@ export function shoppingList(joints: readonly ResolvedJoint[]): readonly Shoppin
     .sort((a, b) => Math.max(rank(a.part), 1) - Math.max(rank(b.part), 1));
 }
 
-/** One roll for the whole job: sockets, keys, bits, wrenches and drills, each with the joints it is for. */
-export function toolRoll(joints: readonly ResolvedJoint[]): readonly ToolLine[] {
+/**
+ * One roll for the whole job: sockets, keys, bits, wrenches and drills, each with the joints it is for; with what is
+ * around the joints also the extensions that get a ratchet past it.
+ */
+export function toolRoll(joints: readonly ResolvedJoint[], around?: Around): readonly ToolLine[] {
   const uses = new Map<string, string[]>();
   const add = (tool: string, id: string): void => {
     const list = uses.get(tool) ?? [];
@@ -35,6 +39,8 @@ export function toolRoll(joints: readonly ResolvedJoint[]): readonly ToolLine[] 
     if (j.drill.length > 0) add('centre punch', j.id);
     if (j.drill.length > 0 && j.mount?.behind) add('drill stop', j.id);
     for (const size of j.drill) add(`drill ${drillName(size)}`, j.id);
+    const extension = around && extensionFor(j, around);
+    if (extension !== undefined) add(`extension ${extension} mm`, j.id);
     if (j.joint.lube !== 'dry') add(j.joint.lube, j.id);
     if (j.mount?.condition === 'rusted') add(`thread chaser ${j.thread.designation}`, j.id);
   }

@@ -33,5 +33,8 @@ export const torqueFor = (k: number, d: number, force: number): number => (k * d
 /** Share of proof load for a joint that will be opened again (Shigley Eq. 8-31). */
 export const REUSED_PRELOAD = 0.75;
 
-/** Scatter of the clamp force from a torque wrench, plus or minus (NASA RP-1228). */
-export const TORQUE_SCATTER = 0.25;
+/**
+ * How far the clamp may be off at one torque, as a share, since K is never known: 35 % unlubricated, 25 % lubricated
+ * (NASA RP-1228).
+ */
+export const clampScatter = (lube: Lube): number => (lube === 'dry' ? 0.35 : 0.25);

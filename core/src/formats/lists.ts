@@ -1,4 +1,4 @@
-import type { ShoppingLine, ToolLine } from '../bolt';
+import type { BuyLine, ShoppingLine, ToolLine } from '../bolt';
 import { csv } from './csv';
 
 /** The bag list as CSV: part, count. */
@@ -6,6 +6,13 @@ export const bagListCsv = (lines: readonly ShoppingLine[]): string =>
   csv(
     ['part', 'count'],
     lines.map(l => [l.part, l.count]),
+  );
+
+/** The bag list against the shelf as CSV: part, count, on the shelf, missing, packs to buy, parts in a pack. */
+export const buyListCsv = (lines: readonly BuyLine[]): string =>
+  csv(
+    ['part', 'count', 'on the shelf', 'missing', 'packs to buy', 'in a pack'],
+    lines.map(l => [l.part, l.count, l.have, l.missing, l.packs, l.pack]),
   );
 
 /** The tool roll as CSV: tool, joints it is for. */

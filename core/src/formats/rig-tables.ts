@@ -91,6 +91,8 @@ export const holesTable = (rig: Rig): Table<Mount> => ({
     { name: 'condition', kind: 'text', choices: HOLE_CONDITIONS, get: m => m.condition },
     { name: 'member', kind: 'text', get: m => m.member },
     { name: 'diameter', kind: 'length', get: m => m.hole.diameter },
+    { name: 'slot length', kind: 'length', get: m => m.hole.length },
+    { name: 'slot along', kind: 'text', choices: ['x', 'y'], get: m => m.hole.along },
     { name: 'nut reach', kind: 'text', choices: NUT_REACHES, get: m => m.nutReach },
   ],
   make: c => {
@@ -109,7 +111,13 @@ export const holesTable = (rig: Rig): Table<Mount> => ({
       id: text(c, 'id'),
       member: member as string,
       at,
-      hole: { kind: text(c, 'kind') as Mount['hole']['kind'], thread, diameter: maybe(c, 'diameter') },
+      hole: {
+        kind: text(c, 'kind') as Mount['hole']['kind'],
+        thread,
+        diameter: maybe(c, 'diameter'),
+        length: maybe(c, 'slot length'),
+        along: c['slot along'] as Mount['hole']['along'],
+      },
       condition: (c.condition ?? 'good') as Mount['condition'],
       nutReach: (c['nut reach'] ?? old?.nutReach ?? 'none') as Mount['nutReach'],
     };

@@ -11,7 +11,7 @@ import {
   simplifyPathsD,
   unionD,
 } from 'clipper2-ts';
-import { boxesMeet, boxOf, type Polygon, signedArea, vertex } from './polygon';
+import { boxesMeet, boxOf, contains, type Polygon, signedArea, vertex } from './polygon';
 import { distance2, type Vec2 } from './vector';
 
 /** Any flat area: outlines counter-clockwise, holes clockwise, mm. The only door to the clipping library. */
@@ -78,6 +78,9 @@ export function difference(a: Region, b: Region): Region {
 
 /** Area of a region, holes taken off, mm². */
 export const areaOf = (r: Region): number => r.reduce((sum, p) => sum + signedArea(p), 0);
+
+/** Whether a point lies in a region and in none of its holes. */
+export const inRegion = (r: Region, p: Vec2): boolean => r.filter(o => contains(o, p)).length % 2 === 1;
 
 /** One polygon of any winding as a region. */
 export const regionOf = (p: Polygon): Region => [counterClockwise(p)];

@@ -147,7 +147,13 @@ export const rigSchema = yup
         member: id(),
         at: point3(),
         hole: yup
-          .object({ kind: oneOf(HOLE_KINDS), thread: yup.string(), diameter: yup.number().moreThan(0) })
+          .object({
+            kind: oneOf(HOLE_KINDS),
+            thread: yup.string(),
+            diameter: yup.number().moreThan(0),
+            length: yup.number().moreThan(0),
+            along: yup.string().oneOf(['x', 'y'] as const),
+          })
           .required(),
         condition: oneOf(HOLE_CONDITIONS),
         nutReach: oneOf(NUT_REACHES),

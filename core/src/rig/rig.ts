@@ -94,7 +94,15 @@ export interface Mount {
   readonly id: string;
   readonly member: string;
   readonly at: Vec3;
-  readonly hole: { readonly kind: HoleKind; readonly thread?: string; readonly diameter?: number };
+  readonly hole: {
+    readonly kind: HoleKind;
+    readonly thread?: string;
+    /** width of a slot, mm */
+    readonly diameter?: number;
+    /** of a slot, end to end, mm, and the way it lies: `x` fore and aft unless told, `y` across */
+    readonly length?: number;
+    readonly along?: 'x' | 'y';
+  };
   readonly condition: HoleCondition;
   readonly nutReach: NutReach;
   readonly behind?: { readonly component: string; readonly depth: number };

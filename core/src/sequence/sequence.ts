@@ -3,6 +3,7 @@ import type { FoldedPanel } from '../fold';
 import type { PlanDocument } from '../plan';
 import type { PresentRig } from '../rig';
 import { CAUTIONS } from './cautions';
+import { hangingOrder, laps, tiedGroups } from './hang-order';
 import { type Spot, startOrder, tighteningOrder } from './order';
 import { inOrder, type Sequence, type Step } from './step';
 
@@ -19,66 +20,6 @@ const tools = (joints: readonly ResolvedJoint[], keep: (tool: string) => boolean
 const isTorque = (t: string): boolean => t.startsWith('torque wrench');
 const count = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;
 const marks = (panels: readonly FoldedPanel[]): string => panels.map(p => p.panel.mark).join(', ');
-
-/** Pairs (inner, outer): the inner plate has to hang before the outer one can lap over it. */
-function laps(doc: PlanDocument): readonly (readonly [inner: string, outer: string])[] {
-  return [
-    ...doc.plan.seams.map(s => [s.outside === s.front ? s.rear : s.front, s.outside] as const),
-    ...doc.plan.joints.flatMap(j =>
-      j.panels.slice(1).map((inner, i) => [inner, j.panels[i] as string] as const),
-    ),
-  ];
-}
-
-/** Plates tied by a shared bolt, seam or crossbar come up together: their groups. */
-function groups(doc: PlanDocument, panels: readonly FoldedPanel[]): readonly (readonly FoldedPanel[])[] {
-  const leader = new Map(panels.map(p => [p.panel.id, p.panel.id]));
-  const find = (id: string): string => {
-    const up = leader.get(id) ?? id;
-    return up === id ? id : find(up);
-  };
-  const tie = (ids: readonly string[]): void => {
-    for (const id of ids.slice(1)) leader.set(find(id), find(ids[0] as string));
-  };
-  for (const j of doc.plan.joints) tie(j.panels);
-  for (const s of doc.plan.seams) tie([s.front, s.rear]);
-  for (const c of doc.plan.crossbars)
-    tie(
-      doc.plan.joints.filter(j => j.mount !== undefined && c.mounts.includes(j.mount)).flatMap(j => j.panels),
-    );
-  const byLeader = new Map<string, FoldedPanel[]>();
-  for (const p of panels) {
-    const key = find(p.panel.id);
-    byLeader.set(key, [...(byLeader.get(key) ?? []), p]);
-  }
-  return [...byLeader.values()];
-}
-
-/** Plates in the order in which they go up: inner before outer, then by the chosen school. */
-function hangingOrder(
-  doc: PlanDocument,
-  panels: readonly FoldedPanel[],
-): { order: FoldedPanel[]; stuck: FoldedPanel[] } {
-  const rearFirst = doc.plan.method.start !== 'front-to-rear';
-  const left = [...panels].sort((a, b) => (a.centroid[0] - b.centroid[0]) * (rearFirst ? -1 : 1));
-  const pairs = laps(doc);
-  const order: FoldedPanel[] = [];
-  while (left.length > 0) {
-    const next = left.findIndex(
-      p =>
-        !pairs.some(
-          ([inner, outer]) => outer === p.panel.id && left.some(q => q !== p && q.panel.id === inner),
-        ),
-    );
-    if (next < 0) break;
-    order.push(...left.splice(next, 1));
-  }
-  return { order, stuck: left };
-}
-
-/** True when plates lap in a ring, so that none can hang first: the one way in which steps come to wait for each other. */
-export const plateRing = (doc: PlanDocument, panels: readonly FoldedPanel[]): boolean =>
-  hangingOrder(doc, panels).stuck.length > 0;
 
 /**
  * The whole job as steps with reasons, sorted so that everything a step needs comes before it. Joints shared by
@@ -299,7 +240,7 @@ export function installation(
 
   const rounds = PASS_SHARES.length;
   const last: string[] = [];
-  for (const [g, group] of groups(doc, panels).entries()) {
+  for (const [g, group] of tiedGroups(doc, panels).entries()) {
     const ids = group.map(p => p.panel.id);
     const home = add({
       id: `home-${g + 1}`,

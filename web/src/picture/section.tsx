@@ -7,6 +7,7 @@ import {
 } from '@plate-fold/core';
 import { sheetName } from '../ui/names';
 import { HatchDefs, hatch } from './hatch';
+import { NutShape } from './nut-shape';
 import { type DrawnLayer, isSunk, isTapped, layOutStack, spreadLabels } from './stack-layout';
 
 interface SectionProps {
@@ -71,7 +72,7 @@ function labelOf(part: DrawnLayer, { joint, panels, units }: SectionProps): read
         `⌀${formatLength(layer.diameter, units, true)} × ${formatLength(layer.thickness, units, true)}`,
       ];
     case 'nut':
-      return [layer.name, `${thick} deep`];
+      return [layer.name.split(', ')[0] ?? '', `${thick} deep`];
     default:
       return [layer.name, thick];
   }
@@ -141,6 +142,21 @@ export function Section(props: SectionProps) {
         .map(p => {
           const w = half(p.layer.diameter);
           const inner = p.layer.kind === 'nut' ? r : hole * 0.98;
+          if (p.layer.kind === 'nut' && j.nut)
+            return (
+              <NutShape
+                key={`nut ${p.from}`}
+                kind={j.nut.kind}
+                cx={cx}
+                half={w}
+                bore={r}
+                near={Y(p.from)}
+                far={Y(p.to)}
+                end={Y(layout.end)}
+                scale={k}
+                ink={ink}
+              />
+            );
           return (
             <g key={`${p.layer.kind} ${p.from}`} fill="var(--stainless)" {...ink}>
               <path d={box(cx - w, cx - inner, Y(p.from), Y(p.to))} />

@@ -1,4 +1,4 @@
-import type { Layer, ResolvedJoint } from '@plate-fold/core';
+import { BAND, type Layer, type ResolvedJoint } from '@plate-fold/core';
 
 /** One drawn part of a stack: where it begins and ends along the bolt, mm from under the head. */
 export interface DrawnLayer {
@@ -20,6 +20,10 @@ export interface StackLayout {
 const SUNK = new Set(['countersunk']);
 /** Nut elements that sit in the wall itself, not behind it. */
 const IN_WALL = new Set(['rivet nut', 'rivet-nut', 'threaded hole', 'clinch']);
+
+/** What goes round a tube behind the stack, instead of sitting on a wall. */
+const ROUND_TUBE = new Set(['tube-clamp', 'axle-strap']);
+export const isRoundTube = (j: ResolvedJoint): boolean => j.nut !== undefined && ROUND_TUBE.has(j.nut.kind);
 
 export const isSunk = (j: ResolvedJoint): boolean => SUNK.has(j.joint.fastener.head);
 export const isTapped = (j: ResolvedJoint): boolean => j.nut?.kind === 'threaded hole' || !j.nut;
@@ -55,8 +59,12 @@ export function layOutStack(j: ResolvedJoint, apart = 0): StackLayout {
     parts,
     bolt: { from: front, to: tip },
     start: Math.min(front - (sunk ? 0 : height), 0),
-    end: Math.max(at - apart, tip),
-    reach: Math.max(26, 1.25 * Math.max(...j.layers.map(l => l.diameter)), 2.4 * j.thread.d),
+    end: Math.max(at - apart, tip) + (isRoundTube(j) ? BAND.tube + 2 * BAND.thickness : 0),
+    reach: Math.max(
+      isRoundTube(j) ? 0.7 * BAND.tube + 10 : 26,
+      1.25 * Math.max(...j.layers.map(l => l.diameter)),
+      2.4 * j.thread.d,
+    ),
   };
 }
 

@@ -1,13 +1,40 @@
-import { withJoint } from '../../plan';
-import type { Rule } from '../finding';
+import { type PlanDocument, withJoint } from '../../plan';
+import { hangingOrder, nutReaches } from '../../sequence';
+import type { Facts } from '../facts';
+import type { Rule, Unsigned } from '../finding';
 
 const SEPARATE = new Set(['hex', 'nylon-lock', 'flange-serrated']);
+
+/** Nuts that a plate which hangs earlier has already closed off. */
+function tooLate({ document, panels, joints }: Facts): Unsigned[] {
+  const { order } = hangingOrder(document, panels);
+  const place = (id: string): number => order.findIndex(p => p.panel.id === id);
+  const reaches = nutReaches(document, panels, joints);
+  return joints.flatMap(j => {
+    const until = reaches.get(j.id)?.until;
+    if (typeof until !== 'object' || j.joint.tightenBefore === 'hang') return [];
+    const outermost = j.joint.panels[0];
+    if (outermost === undefined || place(until.panel) >= place(outermost)) return [];
+    const closer = panels.find(p => p.panel.id === until.panel)?.panel.mark ?? until.panel;
+    return [
+      {
+        severity: 'fix' as const,
+        where: 'bolt' as const,
+        about: [j.id],
+        text: `${j.id}: no hand gets to its nut any more when its plate goes up: plate ${closer} already covers it.`,
+        remedy: 'Set a rivet nut, or a door in the plate where the nut is.',
+        mend: (doc: PlanDocument) => withJoint(doc, j.id, x => ({ ...x, nut: 'rivet-nut' })),
+      },
+    ];
+  });
+}
 
 export const nutReach: Rule = {
   id: 'nut-reach',
   why: 'A nut no hand reaches cannot be started or held once the plate is up.',
-  find: facts =>
-    facts.joints.flatMap(j =>
+  find: facts => [
+    ...tooLate(facts),
+    ...facts.joints.flatMap(j =>
       j.mount && j.mount.nutReach === 'none' && SEPARATE.has(j.joint.nut) && j.joint.tightenBefore !== 'hang'
         ? [
             {
@@ -16,9 +43,10 @@ export const nutReach: Rule = {
               about: [j.id],
               text: `${j.id}: no wrench reaches the ${j.nut?.name ?? 'nut'} behind this hole once the plate hangs.`,
               remedy: 'Set a rivet nut instead.',
-              mend: doc => withJoint(doc, j.id, x => ({ ...x, nut: 'rivet-nut' })),
+              mend: (doc: PlanDocument) => withJoint(doc, j.id, x => ({ ...x, nut: 'rivet-nut' })),
             },
           ]
         : [],
     ),
+  ],
 };

@@ -242,6 +242,9 @@ export function panelSplit(
 ): Result<{ document: PlanDocument; ids: readonly [string, string] }> {
   const p = doc.plan.panels.find(q => q.id === id);
   if (!p) return bad('there is no such plate');
+  // the clipping library never comes back from a corner that is no number
+  if (!p.base.outline.flat().every(Number.isFinite))
+    return bad(`${nameOf(doc, id)} has a corner that is no number`);
   const axis = 'x' in line ? 0 : 1;
   const at = 'x' in line ? line.x : line.y;
   const cut = at - p.base.origin[axis];

@@ -1,4 +1,4 @@
-import { bagListCsv, shoppingList, toBuy } from '@plate-fold/core';
+import { buyListCsv, shoppingList, toBuy } from '@plate-fold/core';
 import { usePutOnShelfMutation, useShelfQuery } from '../../app/api';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
@@ -20,7 +20,7 @@ export function BagList() {
       <ListHead
         title={`Bag list for build ${build.id}`}
         file={`${document.plan.id}-${build.id}-bag-list.csv`}
-        text={() => bagListCsv(lines)}
+        text={() => buyListCsv(buy)}
       />
       <p role="status" className="mb-2 font-semibold">
         {packs === 0 ? 'The shelf holds all of it.' : `${packs} packs to buy`}

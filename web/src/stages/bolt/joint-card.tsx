@@ -5,11 +5,12 @@ import {
   jointNotes,
   type Lube,
   lengthFigure,
+  nutReaches,
   parseTorque,
   type ResolvedJoint,
   torqueFigure,
 } from '@plate-fold/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { selectFindings, useFacts } from '../../app/derived';
 import { lubeChosen, torqueEntered } from '../../app/plan-slice';
 import { useApp, useDo } from '../../app/store';
@@ -89,6 +90,8 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
   const findings = useApp(selectFindings).filter(f => f.about.includes(j.id));
   const marks = j.joint.panels.map(p => facts.document.plan.panels.find(x => x.id === p)?.mark ?? p);
   const notes = jointNotes(j, marks);
+  const reaches = useMemo(() => nutReaches(facts.document, facts.panels, facts.joints), [facts]);
+  const [play, across] = notes.playMm;
   const [low, high] = j.torqueBand;
   const band = [torqueFigure(low, units).value, torqueFigure(high, units).value];
   const force =
@@ -107,8 +110,8 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
       <div className="my-3 border-y border-ink2 py-2">
         <Fig of={torqueFigure(j.torqueNm, units)} className="text-[44px] leading-none font-semibold" />
         <p className="mt-1.5 text-[13px] leading-snug text-ink2">
-          Limited by: <b className="text-ink">{j.limitedBy}</b>. A wrench scatters the clamp by a quarter: the
-          same clamp may take {band[0]} to {band[1]}. An estimate, not a certificate.
+          Limited by: <b className="text-ink">{j.limitedBy}</b>. K is never known closely: the same clamp may
+          take {band[0]} to {band[1]}. An estimate, not a certificate.
         </p>
       </div>
       <dl>
@@ -127,13 +130,19 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
       </dl>
       <ul className="mt-1.5 grid gap-1 text-[13px] leading-snug">
         <li>{notes.direction}</li>
-        <li>{notes.reach}</li>
+        <li>{reaches.get(j.id)?.said}</li>
         {notes.shared && <li>{notes.shared}</li>}
-        {notes.playMm !== undefined && (
-          <li>
-            Its holes leave <Fig of={lengthFigure(notes.playMm, units, true)} /> to each side for centring.
-          </li>
-        )}
+        <li>
+          Its holes leave <Fig of={lengthFigure(play, units, true)} />{' '}
+          {Math.abs(play - across) < 0.05 ? (
+            'to each side'
+          ) : (
+            <>
+              fore and aft and <Fig of={lengthFigure(across, units, true)} /> across
+            </>
+          )}{' '}
+          for centring.
+        </li>
       </ul>
       {j.mount && (
         <p className="mt-1.5 text-[13px] text-ink2">

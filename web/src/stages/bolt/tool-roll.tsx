@@ -5,8 +5,8 @@ import { OwnWrenches } from './own-wrenches';
 
 /** Everything to lay out before the vehicle is in the air. */
 export function ToolRoll() {
-  const { joints, document, build } = useFacts();
-  const lines = toolRoll(joints);
+  const { joints, document, build, panels, rig } = useFacts();
+  const lines = toolRoll(joints, { panels, rig });
   return (
     <div className="max-w-3xl p-4">
       <ListHead

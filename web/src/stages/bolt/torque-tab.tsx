@@ -22,9 +22,9 @@ export function TorqueTab() {
         </Button>
       </div>
       <p className="max-w-3xl text-[13px] text-ink2">
-        Clean threads, as said under K. The bar is where the same clamp may need a wrench to stand, since a
-        wrench scatters the clamp by a quarter. The vehicle maker’s value, where one was entered, wins.
-        Estimates, not certificates.
+        Clean threads, as said under K. Nobody knows K closely: the bar is where the same clamp may need a
+        wrench to stand, 35 % of clamp either way on a dry thread, 25 % on a lubricated one. The vehicle
+        maker’s value, where one was entered, wins. Estimates, not certificates.
       </p>
       <table className="mt-2 w-full text-[14px]">
         <thead>

@@ -11,12 +11,12 @@ import { useMemo } from 'react';
 import { useKeepKitMutation, useKitQuery } from '../../app/api';
 
 /** The kit of the active build, as far as it has been gone through. */
-export function useKit({ document, build, joints }: Facts) {
+export function useKit({ document, build, joints, panels, rig }: Facts) {
   const of = { document: document.plan.id, build: build.id };
   const { data, isError } = useKitQuery(of, { refetchOnMountOrArgChange: true });
   const [keep, kept] = useKeepKitMutation();
   const parts = useMemo(() => shoppingList(joints), [joints]);
-  const tools = useMemo(() => toolRoll(joints), [joints]);
+  const tools = useMemo(() => toolRoll(joints, { panels, rig }), [joints, panels, rig]);
   const kit: KitState = data ?? EMPTY_KIT;
   const gaps = kitGaps(parts, tools, kit);
   const change = (part: Partial<KitState>): void =>
