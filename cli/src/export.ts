@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import {
   bagListCsv,
   bendTableCsv,
+  dueList,
   type Facts,
   flatPattern,
   foldedSolid,
@@ -13,6 +14,7 @@ import {
   nestDxf,
   patternDxf,
   patternSvg,
+  remindersIcs,
   shopOf,
   shoppingList,
   stl,
@@ -77,8 +79,29 @@ export const EXPORTS: Readonly<Record<string, Files>> = {
   ],
   csv: facts => [
     ['bag-list.csv', bagListCsv(shoppingList(facts.joints))],
-    ['tool-roll.csv', toolRollCsv(toolRoll(facts.joints))],
+    ['tool-roll.csv', toolRollCsv(toolRoll(facts.joints, facts))],
     ['bends.csv', bendTableCsv(facts.panels)],
+  ],
+  ics: facts => [
+    [
+      `${facts.document.plan.id}.ics`,
+      remindersIcs(
+        facts.document.plan.name,
+        // a plan file holds no log: reminders as if it were installed today
+        dueList(
+          facts.document,
+          facts.rig,
+          [{ id: 'today', kind: 'install', at: Date.now() }],
+          Date.now(),
+        ).map(d => ({
+          uid: `${facts.document.plan.id}-${d.id}@plate-fold`,
+          at: d.at,
+          what: `${d.what}: ${facts.document.rig.name}`,
+          why: d.why,
+        })),
+        Date.now(),
+      ),
+    ],
   ],
   json: facts => [[`${facts.document.plan.id}.platefold.json`, writeDocument(facts.document)]],
 };

@@ -12,6 +12,7 @@ import {
   jointCapacity,
   type PlanDocument,
   type ResolvedJoint,
+  serviceList,
   shopOf,
   shoppingList,
   stackFaults,
@@ -112,7 +113,7 @@ const bearsOf = (j: ResolvedJoint, panels: readonly FoldedPanel[]) => {
   return { pullN: pull.force, pullBy: pull.what, shearN: shear.force, shearBy: shear.what };
 };
 
-const boltsVerb: Verb = ({ joints, panels }) => ({
+const boltsVerb: Verb = ({ joints, panels, rig }) => ({
   json: {
     joints: joints.map(j => ({
       id: j.id,
@@ -125,7 +126,7 @@ const boltsVerb: Verb = ({ joints, panels }) => ({
       tools: j.tools,
     })),
     shopping: shoppingList(joints),
-    tools: toolRoll(joints),
+    tools: toolRoll(joints, { panels, rig }),
   },
   text: [
     rows([
@@ -292,6 +293,39 @@ const strikeVerb: Verb = facts => {
   };
 };
 
+/** The way to every service point, and what it costs in a year. */
+const serviceVerb: Verb = ({ document, rig, panels, joints }) => {
+  const lines = serviceList({ doc: document, panels, joints }, rig);
+  return {
+    json: {
+      points: lines.map(l => ({
+        id: l.point.id,
+        through: l.through,
+        ...(l.openingId === undefined ? {} : { openingId: l.openingId }),
+        drop: l.drop,
+        loosen: l.loosen,
+        remove: l.remove,
+        minutes: l.minutes,
+      })),
+    },
+    text: [
+      rows([
+        ['point', 'through', 'down', 'bolts out', 'loosened', 'minutes (a guess)', 'a year'],
+        ...lines.map(l => [
+          l.point.name,
+          l.through === 'opening' ? (l.openingId ?? 'nothing in the way') : 'drop',
+          l.drop.join(', ') || '–',
+          String(l.remove.length),
+          String(l.loosen.length),
+          fixed(l.minutes, 1),
+          l.yearlyMinutes === undefined ? '–' : fixed(l.yearlyMinutes, 0),
+        ]),
+      ]),
+    ].join('\n'),
+    code: 0,
+  };
+};
+
 export const VERBS: Readonly<Record<string, Verb>> = {
   check: checkVerb,
   cover: coverVerb,
@@ -300,4 +334,5 @@ export const VERBS: Readonly<Record<string, Verb>> = {
   fold: foldVerb,
   strike: strikeVerb,
   sequence: sequenceVerb,
+  service: serviceVerb,
 };

@@ -239,6 +239,14 @@ export interface TestedK {
   readonly ratio: number;
   readonly k: number;
 }
+/** How the vehicle is used and when what is looked at again. km and days; what is absent is taken as a guess. */
+export interface Upkeep {
+  readonly kmPerYear?: number;
+  readonly retorqueKm?: number;
+  readonly retorqueDays?: number;
+  readonly inspectKm?: number;
+  readonly inspectDays?: number;
+}
 export interface Plan {
   readonly id: string;
   readonly name: string;
@@ -258,6 +266,9 @@ export interface Plan {
   /** what matters to the owner, most first */
   readonly priorities?: readonly Priority[];
   readonly fenders?: FenderHeights;
+  /** minutes of a step as the owner takes them, by step id */
+  readonly minutes?: Readonly<Record<string, number>>;
+  readonly upkeep?: Upkeep;
 }
 export interface PlanDocument {
   readonly format: typeof FORMAT;

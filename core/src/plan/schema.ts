@@ -357,6 +357,19 @@ export const planSchema = yup
       .default(undefined),
     priorities: yup.array().of(oneOf(PRIORITIES)).optional(),
     fenders: yup.object({ front: fender, rear: fender }).optional().default(undefined),
+    minutes: record(yup.number().moreThan(0).max(1440).required(), 'must be minutes')
+      .optional()
+      .default(undefined),
+    upkeep: yup
+      .object({
+        kmPerYear: yup.number().moreThan(0).max(500_000),
+        retorqueKm: yup.number().moreThan(0).max(100_000),
+        retorqueDays: yup.number().moreThan(0).max(3650),
+        inspectKm: yup.number().moreThan(0).max(500_000),
+        inspectDays: yup.number().moreThan(0).max(3650),
+      })
+      .optional()
+      .default(undefined),
     shop: yup
       .object({
         id: id(),

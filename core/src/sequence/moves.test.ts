@@ -11,6 +11,8 @@ const step = (s: Partial<Step> & { id: string }): Step => ({
   needs: [],
   tools: [],
   cautions: [],
+  people: 1,
+  minutes: 1,
   ...s,
 });
 const steps = [

@@ -18,6 +18,12 @@ export interface Tick {
   readonly kind: 'done' | 'undone' | 'deviation';
   readonly torqueNm?: number | null;
   readonly note?: string | null;
+  /** whose hands, as entered on the device */
+  readonly who?: string | null;
+  /** the wrench that read it: `typed in`, or the device's own name */
+  readonly wrench?: string | null;
+  /** id of a photo kept with it */
+  readonly photo?: string | null;
   /** clock of the device, ms */
   readonly at: number;
   readonly device: string;
@@ -27,6 +33,8 @@ export interface Tick {
 export interface MoveState {
   readonly done: boolean;
   readonly torqueNm?: number;
+  /** the tick that did it */
+  readonly by?: Tick;
   readonly deviations: readonly Tick[];
 }
 
@@ -57,7 +65,15 @@ export function moveStates(ticks: readonly Tick[]): ReadonlyMap<string, MoveStat
       const last = sorted.find(t => t.kind !== 'deviation');
       const done = last?.kind === 'done';
       const torqueNm = done ? (last.torqueNm ?? undefined) : undefined;
-      return [id, { done, torqueNm, deviations: sorted.filter(t => t.kind === 'deviation').reverse() }];
+      return [
+        id,
+        {
+          done,
+          torqueNm,
+          ...(done && last ? { by: last } : {}),
+          deviations: sorted.filter(t => t.kind === 'deviation').reverse(),
+        },
+      ];
     }),
   );
 }

@@ -95,6 +95,8 @@ const step = (id: string, needs: string[]): Step => ({
   needs,
   tools: [],
   cautions: [],
+  people: 1,
+  minutes: 1,
 });
 
 describe('sorting', () => {

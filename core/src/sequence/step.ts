@@ -18,6 +18,28 @@ export const STAGES = [
 ] as const;
 export type Stage = (typeof STAGES)[number];
 
+/** Where the fasteners of a part taken off go: a bag with a label. */
+export interface Bag {
+  readonly label: string;
+  /** `reuse`: goes on with the plates; `keep`: in case the part goes back on; `discard` */
+  readonly fate: 'reuse' | 'keep' | 'discard';
+  readonly count: number;
+}
+
+/** What holds a plate, or what hangs above it, until its bolts do. */
+export interface Support {
+  readonly massKg: number;
+  /** where the jack's block touches */
+  readonly jackAt: Vec3;
+  /** with the plate on the jack alone, N */
+  readonly aloneN: number;
+  /** with the first bolts in: what the jack still carries and what each bolt does, N; minus means it is pushed up */
+  readonly shared?: {
+    readonly jackN: number;
+    readonly bolts: readonly { readonly joint: string; readonly forceN: number }[];
+  };
+}
+
 /** One thing to do. Joints stand in the order of the hands; torque in N·m at the wrench for this pass. */
 export interface Step {
   readonly id: string;
@@ -34,8 +56,18 @@ export interface Step {
   readonly needs: readonly string[];
   readonly tools: readonly string[];
   readonly cautions: readonly string[];
-  /** where the jack goes, under the plate's centre of mass */
-  readonly jackAt?: Vec3;
+  readonly support?: Support;
+  /** hands it takes */
+  readonly people: 1 | 2;
+  /** how long it takes, minutes: a guess unless the owner entered it */
+  readonly minutes: number;
+  readonly bags?: readonly Bag[];
+  /** an impact wrench may run the bolts in, or is ruled out; undefined where nothing is turned */
+  readonly impact?: 'run-in' | 'never';
+  /** after it nothing hangs loose: the vehicle can be let down and driven */
+  readonly drivable?: boolean;
+  /** a good place to stop for the night */
+  readonly night?: boolean;
 }
 
 export interface Sequence {

@@ -46,7 +46,7 @@ export const StepMap = memo(function StepMap(props: StepMapProps) {
   const r = Math.max(9, Math.min(19, tight / 2 - 1));
   const now = bolts.findIndex(b => b.id === joint);
   const driverAtTop = (facts.rig.rig.driverSide === 'right') === rightAtTop;
-  const jack = step.jackAt && put([step.jackAt[0], step.jackAt[1]]);
+  const jack = step.support && put([step.support.jackAt[0], step.support.jackAt[1]]);
   const route = places.slice(Math.max(0, now), now < 0 ? undefined : now + 3);
   return (
     <svg

@@ -1,0 +1,4 @@
+export * from './due';
+export * from './entry';
+export * from './preload';
+export * from './search';

@@ -1,0 +1,65 @@
+import type { ResolvedJoint } from '../bolt';
+import type { FoldedPanel } from '../fold';
+import type { PlanDocument } from '../plan';
+import type { PresentRig } from '../rig';
+import { guessMinutes } from './minutes';
+import type { Spot } from './order';
+import type { Step } from './step';
+
+/** NIOSH load constant, the lift limit when the plan sets none, kg (Pub. 94-110). */
+export const LIFT_LIMIT_KG = 23;
+
+/** What a list of steps is made for, and the list itself. */
+export interface Job {
+  readonly doc: PlanDocument;
+  readonly rig: PresentRig;
+  readonly panels: readonly FoldedPanel[];
+  readonly joints: readonly ResolvedJoint[];
+  readonly steps: Step[];
+  /** adds a step with what is usual, its minutes guessed unless entered; gives its id back */
+  readonly add: (s: Partial<Step> & Pick<Step, 'id' | 'stage' | 'title' | 'why'>, amount?: number) => string;
+}
+
+export function jobOf(
+  doc: PlanDocument,
+  rig: PresentRig,
+  panels: readonly FoldedPanel[],
+  joints: readonly ResolvedJoint[],
+): Job {
+  const steps: Step[] = [];
+  return {
+    doc,
+    rig,
+    panels,
+    joints,
+    steps,
+    add: (s, amount = 1) => {
+      const people = s.people ?? 1;
+      steps.push({
+        panels: [],
+        joints: [],
+        needs: [],
+        tools: [],
+        cautions: [],
+        ...s,
+        people,
+        minutes:
+          doc.plan.minutes?.[s.id] ?? guessMinutes(s.stage, amount, { ...doc.plan.method, needs: people }),
+      });
+      return s.id;
+    },
+  };
+}
+
+export const spotOf = (j: ResolvedJoint): Spot => ({ id: j.id, x: j.at[0], y: j.at[1] });
+export const isTorque = (t: string): boolean => t.startsWith('torque wrench');
+export const toolsOf = (joints: readonly ResolvedJoint[], keep: (tool: string) => boolean): string[] => [
+  ...new Set(joints.flatMap(j => j.tools).filter(keep)),
+];
+export const count = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;
+export const marksOf = (panels: readonly FoldedPanel[]): string => panels.map(p => p.panel.mark).join(', ');
+export const guardsKind = (job: Pick<Job, 'rig'>, p: FoldedPanel, kind: string): boolean =>
+  p.panel.guards.some(g => job.rig.components.some(c => c.id === g && c.kind === kind));
+/** A plate heavier than one person should lift. */
+export const isHeavy = ({ doc }: Pick<Job, 'doc'>, p: FoldedPanel): boolean =>
+  p.massKg > (doc.plan.limits.maxLiftKg ?? LIFT_LIMIT_KG);

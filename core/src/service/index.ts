@@ -1,0 +1,3 @@
+export * from './access';
+export * from './service';
+export * from './service-steps';
