@@ -1,5 +1,7 @@
+import { readFileSync } from 'node:fs';
 import { mkdir, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
 import {
   bagListCsv,
   bendTableCsv,
@@ -23,6 +25,14 @@ import {
   type UnitSystem,
   writeDocument,
 } from '@plate-fold/core';
+import { buildBook } from '@plate-fold/core/book';
+
+const FONT_FILES = 'files/atkinson-hyperlegible-next-latin-';
+/** A font of the book, as its package ships it. */
+const bookFont = (weight: number): Uint8Array => {
+  const from = createRequire(import.meta.url).resolve('@fontsource/atkinson-hyperlegible-next/package.json');
+  return readFileSync(join(dirname(from), `${FONT_FILES}${weight}-normal.woff`));
+};
 
 type File = readonly [name: string, content: string | Uint8Array];
 type Files = (facts: Facts, system: UnitSystem) => readonly File[];
@@ -81,6 +91,17 @@ export const EXPORTS: Readonly<Record<string, Files>> = {
     ['bag-list.csv', bagListCsv(shoppingList(facts.joints))],
     ['tool-roll.csv', toolRollCsv(toolRoll(facts.joints, facts))],
     ['bends.csv', bendTableCsv(facts.panels)],
+  ],
+  pdf: (facts, units) => [
+    [
+      `${facts.document.plan.id}-build-book.pdf`,
+      buildBook(facts, {
+        fonts: { plain: bookFont(400), bold: bookFont(700) },
+        units,
+        side: 'head-front',
+        at: Date.now(),
+      }),
+    ],
   ],
   ics: facts => [
     [
