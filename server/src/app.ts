@@ -1,18 +1,19 @@
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
 import { bodyParser } from '@koa/bodyparser';
 import Router from '@koa/router';
-import { send } from '@koa/send';
 import Koa from 'koa';
-import helmet from 'koa-helmet';
 import { documentRoutes } from './api/documents';
+import { logRoutes } from './api/log';
 import { runRoutes } from './api/runs';
+import { shareRoutes } from './api/share';
 import { shelfRoutes } from './api/shelf';
 import type { Store } from './db/open';
-import { answerFaults, Refusal } from './fault';
+import { answerFaults } from './fault';
 import { guard } from './guard';
+import { headers, pages } from './pages';
+import type { Sharing } from './share/sharing';
 import { quoteRoutes } from './stand-ins/quotes';
 import { scalesRoutes } from './stand-ins/scales';
+import { wrenchRoutes } from './stand-ins/wrench';
 
 export interface AppOptions {
   readonly store: Store;
@@ -20,37 +21,19 @@ export interface AppOptions {
   /** folder of the built interface; the API alone is served without it */
   readonly web?: string;
   readonly log: (e: unknown) => void;
+  /** lets a phone on the local network take part in one run; not offered without it */
+  readonly sharing?: Sharing;
 }
 
 /** The whole server: faults, headers, guard, bodies, API, then the built interface. */
-export function createApp({ store, hosts, web, log }: AppOptions): Koa {
+export function createApp({ store, hosts, web, log, sharing }: AppOptions): Koa {
   const app = new Koa();
   // a reader that leaves in mid-answer is no fault of ours
   app.on('error', e => {
     if ((e as NodeJS.ErrnoException).code !== 'ERR_STREAM_PREMATURE_CLOSE') log(e);
   });
   app.use(answerFaults(log));
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'self'"],
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          fontSrc: ["'self'"],
-          workerSrc: ["'self'", 'blob:'],
-          connectSrc: ["'self'"],
-          objectSrc: ["'none'"],
-          baseUri: ["'none'"],
-          frameAncestors: ["'none'"],
-          formAction: ["'self'"],
-        },
-      },
-      strictTransportSecurity: false,
-      crossOriginEmbedderPolicy: false,
-    }),
-  );
+  app.use(headers(true));
   app.use(guard(hosts));
   app.use(bodyParser({ jsonLimit: '4mb', enableTypes: ['json'] }));
   const health = new Router();
@@ -61,22 +44,14 @@ export function createApp({ store, hosts, web, log }: AppOptions): Koa {
     health,
     documentRoutes(store),
     runRoutes(store),
+    logRoutes(store),
     shelfRoutes(store),
     scalesRoutes(),
+    wrenchRoutes(),
     quoteRoutes(),
+    ...(sharing ? [shareRoutes(store, sharing)] : []),
   ])
     app.use(router.routes());
-  app.use(async ctx => {
-    if (ctx.path.startsWith('/api/')) throw new Refusal(404, 'There is nothing at this address.');
-    if (!web || !existsSync(join(web, 'index.html')))
-      throw new Refusal(404, 'The interface has not been built.');
-    if (ctx.method !== 'GET' && ctx.method !== 'HEAD') throw new Refusal(405, 'Pages are only read.');
-    const asset = /\.[a-z0-9]+$/i.test(ctx.path);
-    await send(ctx, asset ? ctx.path : '/index.html', {
-      root: web,
-      maxAge: ctx.path.startsWith('/assets/') ? 365 * 24 * 3600 * 1000 : 0,
-      immutable: ctx.path.startsWith('/assets/'),
-    });
-  });
+  app.use(pages(web));
   return app;
 }

@@ -33,6 +33,8 @@ try {
     dataDir,
     databaseUrl: process.env.DATABASE_URL,
     host: process.env.HOST,
+    shareHost: process.env.SHARE_HOST,
+    sharePort: process.env.SHARE_PORT === undefined ? undefined : Number(process.env.SHARE_PORT),
     web: BUILT_WEB,
   });
   console.log(`Plate Fold is ready: ${server.address}`);

@@ -6,6 +6,8 @@ import { createApp } from './app';
 import { openStore } from './db/open';
 import { loadDemo } from './demo';
 import { hostNames } from './guard';
+import { shareApp } from './share/app';
+import { Sharing } from './share/sharing';
 
 export interface ServerOptions {
   readonly dataDir: string;
@@ -15,6 +17,9 @@ export interface ServerOptions {
   readonly web?: string;
   readonly demo?: boolean;
   readonly quiet?: boolean;
+  /** where a shared run listens on the local network */
+  readonly shareHost?: string;
+  readonly sharePort?: number;
 }
 
 export interface RunningServer {
@@ -40,7 +45,13 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   const log = pino({ level: options.quiet ? 'silent' : 'warn' });
   const store = await openStore(options.dataDir, options.databaseUrl);
   if (options.demo ?? true) await loadDemo(store);
-  const app = createApp({ store, hosts: hostNames(host), web: options.web, log: e => log.error(e) });
+  const mistake = (e: unknown): void => log.error(e);
+  const sharing = new Sharing({
+    host: options.shareHost ?? '0.0.0.0',
+    port: options.sharePort ?? 0,
+    app: s => shareApp(store, options.web, mistake, s),
+  });
+  const app = createApp({ store, hosts: hostNames(host), web: options.web, log: mistake, sharing });
   const server = createServer(app.callback());
   try {
     await listening(server, options.port, host);
@@ -53,6 +64,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     address: `http://${host}:${port}`,
     port,
     close: async () => {
+      await sharing.close();
       server.closeAllConnections();
       await new Promise(done => server.close(done));
       store.close();

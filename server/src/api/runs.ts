@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
+import type { IncomingMessage } from 'node:http';
 import Router from '@koa/router';
-import { asc, desc, eq, inArray } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import * as yup from 'yup';
 import type { Store } from '../db/open';
-import { documents, runs, ticks } from '../db/schema';
+import { documents, photos, runs, ticks } from '../db/schema';
 import { Refusal } from '../fault';
 import { param } from './param';
 
@@ -17,11 +18,41 @@ const tickSchema = yup.object({
     .required(),
   torqueNm: yup.number().nullable().min(0).max(1000),
   note: yup.string().nullable().max(2000),
+  who: yup.string().nullable().max(80),
+  wrench: yup.string().nullable().max(80),
+  photo: yup.string().nullable().max(64),
   at: yup.number().required().integer(),
   device: yup.string().required().max(64),
 });
 
 const bodySchema = yup.object({ ticks: yup.array().of(tickSchema.required()).required().max(500) });
+
+const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'];
+/** A phone makes its photos smaller before it sends them. */
+const MOST_PHOTO = 3_000_000;
+
+/** The first bytes by which each kind of picture is known. */
+function looksLike(bytes: Buffer, type: string): boolean {
+  if (type === 'image/jpeg') return bytes[0] === 0xff && bytes[1] === 0xd8;
+  if (type === 'image/png') return bytes.subarray(1, 4).toString('latin1') === 'PNG';
+  return (
+    bytes.subarray(0, 4).toString('latin1') === 'RIFF' && bytes.subarray(8, 12).toString('latin1') === 'WEBP'
+  );
+}
+
+/** All bytes of a request, no more than so many. What is over is read and dropped, or the sender would never hear why. */
+async function upTo(request: IncomingMessage, most: number): Promise<Buffer> {
+  const parts: Buffer[] = [];
+  let length = 0;
+  for await (const part of request) {
+    length += (part as Buffer).length;
+    if (length <= most) parts.push(part as Buffer);
+    if (length > 10 * most) break;
+  }
+  if (length > most)
+    throw new Refusal(413, `The photo is larger than ${most / 1e6} MB: it was not kept. The note was.`);
+  return Buffer.concat(parts);
+}
 
 export function runRoutes({ db, write }: Store): Router {
   const router = new Router({ prefix: '/api' });
@@ -40,6 +71,7 @@ export function runRoutes({ db, write }: Store): Router {
         id: runs.id,
         buildId: runs.buildId,
         revision: runs.revision,
+        service: runs.service,
         startedAt: runs.startedAt,
         endedAt: runs.endedAt,
       })
@@ -49,20 +81,26 @@ export function runRoutes({ db, write }: Store): Router {
   });
 
   router.post('/documents/:id/runs', async ctx => {
-    const { buildId } = ctx.request.body as { buildId?: string };
+    const { buildId, service } = ctx.request.body as { buildId?: string; service?: string };
     const [doc] = await db
       .select()
       .from(documents)
       .where(eq(documents.id, param(ctx.params, 'id')));
     if (!doc) throw new Refusal(404, `There is no plan "${param(ctx.params, 'id')}".`);
-    const builds = (JSON.parse(doc.body) as { plan: { builds: { id: string }[] } }).plan.builds;
-    if (!builds.some(b => b.id === buildId))
+    const { plan, rig } = JSON.parse(doc.body) as {
+      plan: { builds: { id: string }[] };
+      rig: { servicePoints: { id: string }[] };
+    };
+    if (service !== undefined && !rig.servicePoints.some(p => p.id === service))
+      throw new Refusal(422, `There is no service "${service}" on this vehicle.`);
+    if (!plan.builds.some(b => b.id === buildId))
       throw new Refusal(422, `There is no build "${buildId}" in this plan.`);
     const run = {
       id: randomUUID(),
       documentId: doc.id,
       revision: doc.revision,
       buildId: buildId as string,
+      service: service ?? null,
       body: doc.body,
       startedAt: Date.now(),
     };
@@ -93,6 +131,37 @@ export function runRoutes({ db, write }: Store): Router {
           .onConflictDoNothing(),
       );
     ctx.body = { received: sent.ticks.map(t => t.id), ticks: await ticksOf(run.id) };
+  });
+
+  /** Keeps a photo, its id made on the device; sent again it is kept once. */
+  router.put('/runs/:id/photos/:photo', async ctx => {
+    const run = await runNamed(param(ctx.params, 'id'));
+    const type = ctx.get('content-type').split(';')[0]?.trim() ?? '';
+    if (!PHOTO_TYPES.includes(type))
+      throw new Refusal(415, `A photo is one of ${PHOTO_TYPES.join(', ')}, not "${type}".`);
+    const id = param(ctx.params, 'photo');
+    if (id.length > 64) throw new Refusal(422, 'The id of the photo is too long.');
+    const bytes = await upTo(ctx.req, MOST_PHOTO);
+    if (!looksLike(bytes, type)) throw new Refusal(422, `The photo is torn: its bytes are not ${type}.`);
+    await write(() =>
+      db
+        .insert(photos)
+        .values({ id, runId: run.id, type, bytes, receivedAt: Date.now() })
+        .onConflictDoNothing(),
+    );
+    ctx.status = 201;
+    ctx.body = { received: id };
+  });
+
+  router.get('/runs/:id/photos/:photo', async ctx => {
+    const [photo] = await db
+      .select()
+      .from(photos)
+      .where(and(eq(photos.runId, param(ctx.params, 'id')), eq(photos.id, param(ctx.params, 'photo'))));
+    if (!photo) throw new Refusal(404, 'There is no such photo.');
+    ctx.type = photo.type;
+    ctx.set('cache-control', 'private, max-age=31536000, immutable');
+    ctx.body = Buffer.from(photo.bytes);
   });
 
   router.post('/runs/:id/end', async ctx => {

@@ -1,4 +1,4 @@
-import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Current state of each plan with its rig; `body` is a plate-fold/1 document. */
 export const documents = sqliteTable('documents', {
@@ -36,6 +36,8 @@ export const runs = sqliteTable('runs', {
     .references(() => documents.id, { onDelete: 'cascade' }),
   revision: integer('revision').notNull(),
   buildId: text('build_id').notNull(),
+  /** the service point it is about; null for an installation */
+  service: text('service'),
   body: text('body').notNull(),
   startedAt: integer('started_at').notNull(),
   endedAt: integer('ended_at'),
@@ -55,6 +57,9 @@ export const ticks = sqliteTable(
     kind: text('kind', { enum: ['done', 'undone', 'deviation'] }).notNull(),
     torqueNm: real('torque_nm'),
     note: text('note'),
+    who: text('who'),
+    wrench: text('wrench'),
+    photo: text('photo'),
     /** clock of the device, ms */
     at: integer('at').notNull(),
     receivedAt: integer('received_at').notNull(),
@@ -93,4 +98,37 @@ export const kits = sqliteTable(
     updatedAt: integer('updated_at').notNull(),
   },
   t => [primaryKey({ columns: [t.documentId, t.buildId] })],
+);
+
+/** Photos of what was off in a run. */
+export const photos = sqliteTable(
+  'photos',
+  {
+    id: text('id').notNull(),
+    runId: text('run_id')
+      .notNull()
+      .references(() => runs.id, { onDelete: 'cascade' }),
+    type: text('type').notNull(),
+    bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+    receivedAt: integer('received_at').notNull(),
+  },
+  t => [primaryKey({ columns: [t.runId, t.id] })],
+);
+
+/** What happened to a plan's vehicle. Entries are struck out, never lost. */
+export const logEntries = sqliteTable(
+  'log_entries',
+  {
+    /** made on the device, so that sending it twice adds it once */
+    id: text('id').notNull(),
+    documentId: text('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    kind: text('kind').notNull(),
+    at: integer('at').notNull(),
+    body: text('body').notNull(),
+    struckAt: integer('struck_at'),
+    receivedAt: integer('received_at').notNull(),
+  },
+  t => [primaryKey({ columns: [t.documentId, t.id] }), index('log_by_document').on(t.documentId, t.at)],
 );

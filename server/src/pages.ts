@@ -1,0 +1,47 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { send } from '@koa/send';
+import type { Middleware } from 'koa';
+import helmet from 'koa-helmet';
+import { Refusal } from './fault';
+
+/** Headers of every answer: nothing is loaded from elsewhere, nobody frames the pages. `trusted`: the page comes from this machine. */
+export const headers = (trusted: boolean): Middleware =>
+  helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        fontSrc: ["'self'"],
+        workerSrc: ["'self'", 'blob:'],
+        connectSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        frameAncestors: ["'none'"],
+        formAction: ["'self'"],
+      },
+    },
+    strictTransportSecurity: false,
+    crossOriginEmbedderPolicy: false,
+    // elsewhere than on this machine, over plain http, browsers pass these over with a complaint
+    crossOriginOpenerPolicy: trusted,
+    originAgentCluster: trusted,
+  }) as Middleware;
+
+/** The built interface: its files, and its one page under every other address. */
+export const pages =
+  (web: string | undefined): Middleware =>
+  async ctx => {
+    if (ctx.path.startsWith('/api/')) throw new Refusal(404, 'There is nothing at this address.');
+    if (!web || !existsSync(join(web, 'index.html')))
+      throw new Refusal(404, 'The interface has not been built.');
+    if (ctx.method !== 'GET' && ctx.method !== 'HEAD') throw new Refusal(405, 'Pages are only read.');
+    const asset = /\.[a-z0-9]+$/i.test(ctx.path);
+    await send(ctx, asset ? ctx.path : '/index.html', {
+      root: web,
+      maxAge: ctx.path.startsWith('/assets/') ? 365 * 24 * 3600 * 1000 : 0,
+      immutable: ctx.path.startsWith('/assets/'),
+    });
+  };

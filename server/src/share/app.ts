@@ -1,0 +1,88 @@
+import { bodyParser } from '@koa/bodyparser';
+import Koa, { type Context, type Middleware } from 'koa';
+import { runRoutes } from '../api/runs';
+import type { Store } from '../db/open';
+import { answerFaults, Refusal } from '../fault';
+import { guard } from '../guard';
+import { headers, pages } from '../pages';
+import { wrenchRoutes } from '../stand-ins/wrench';
+import { JOIN_SCRIPT, joinPage } from './join-page';
+import type { Sharing } from './sharing';
+
+export const COOKIE = 'plate-fold-phone';
+const WHY = {
+  wrong: 'That is not the code.',
+  expired: 'That code has expired: ask for a new one at the desk.',
+  spent: 'That code is spent: ask for a new one at the desk.',
+} as const;
+
+const page = (ctx: Context, status: number, text: string): void => {
+  ctx.status = status;
+  ctx.type = 'html';
+  ctx.set('cache-control', 'no-store');
+  ctx.body = text;
+};
+
+/** Without a session there is the page that asks for the code, and nothing else. */
+const gate =
+  (sharing: Sharing): Middleware =>
+  async (ctx, next) => {
+    if (ctx.path === '/join.js' && ctx.method === 'GET') {
+      ctx.type = 'js';
+      ctx.body = JOIN_SCRIPT;
+      return;
+    }
+    if (ctx.path === '/join' && ctx.method === 'POST') {
+      const { code } = (ctx.request.body ?? {}) as { code?: unknown };
+      const answer = sharing.enter(typeof code === 'string' ? code.slice(0, 40) : '');
+      if ('why' in answer) return page(ctx, 401, joinPage(WHY[answer.why]));
+      ctx.cookies.set(COOKIE, answer.token, {
+        httpOnly: true,
+        sameSite: 'strict',
+        overwrite: true,
+        signed: false,
+      });
+      ctx.redirect(`/run/${sharing.run}`);
+      ctx.status = 303;
+      return;
+    }
+    if (sharing.letIn(ctx.cookies.get(COOKIE))) return next();
+    if (ctx.path.startsWith('/api/'))
+      throw new Refusal(401, 'This device is not let in, or the desk has ended the sharing.');
+    page(ctx, 401, joinPage());
+  };
+
+/** Of what the server can do, a device that was let in gets its run and the wrench. */
+const onlyTheRun =
+  (sharing: Sharing): Middleware =>
+  async (ctx, next) => {
+    if (!ctx.path.startsWith('/api/')) return next();
+    const run = `/api/runs/${sharing.run}`;
+    const its = ctx.path === run || ctx.path.startsWith(`${run}/`);
+    const wrench = ctx.path === '/api/devices/wrench' || ctx.path.startsWith('/api/devices/wrench/');
+    if (!its && !wrench) throw new Refusal(403, 'Only the shared run is open to this device.');
+    await next();
+  };
+
+/** What a phone on the local network reaches: the page for the code, then the one run that is shared. */
+export function shareApp(
+  store: Store,
+  web: string | undefined,
+  log: (e: unknown) => void,
+  sharing: Sharing,
+): Koa {
+  const app = new Koa();
+  app.on('error', e => {
+    if ((e as NodeJS.ErrnoException).code !== 'ERR_STREAM_PREMATURE_CLOSE') log(e);
+  });
+  app.use(answerFaults(log));
+  app.use(headers(false));
+  app.use(guard(sharing.hosts));
+  app.use(bodyParser({ jsonLimit: '4mb', formLimit: '1kb', enableTypes: ['json', 'form'] }));
+  app.use(gate(sharing));
+  app.use(onlyTheRun(sharing));
+  app.use(runRoutes(store).routes());
+  app.use(wrenchRoutes().routes());
+  app.use(pages(web));
+  return app;
+}

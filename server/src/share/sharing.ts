@@ -1,0 +1,126 @@
+import { randomBytes } from 'node:crypto';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { networkInterfaces } from 'node:os';
+import type Koa from 'koa';
+import { Refusal } from '../fault';
+import { type CodeAnswer, freshCode, type OneTimeCode, tryCode } from './code';
+
+/** How a run is shared at present, as the desk is told. */
+export interface ShareState {
+  readonly run: string;
+  /** addresses of this machine on the local network */
+  readonly addresses: readonly string[];
+  /** undefined when it was used or spent: the desk asks for a new one */
+  readonly code?: { readonly text: string; readonly expiresAt: number };
+  /** devices that were let in */
+  readonly devices: number;
+}
+
+const SESSION_MS = 12 * 3600_000;
+
+/** Addresses of this machine that others on its local networks reach it by. */
+export const localAddresses = (): readonly string[] =>
+  Object.values(networkInterfaces()).flatMap(list =>
+    (list ?? []).filter(a => a.family === 'IPv4' && !a.internal).map(a => a.address),
+  );
+
+export interface SharingOptions {
+  /** where the second listener listens, and on which port (0: any free one) */
+  readonly host: string;
+  readonly port: number;
+  /** the application that a let-in device reaches */
+  readonly app: (sharing: Sharing) => Koa;
+  readonly now?: () => number;
+}
+
+/**
+ * Sharing of one run on the local network: a listener of its own that is open only while somebody shares, a one-time code, and who was let
+ * in. All of it is forgotten when it ends.
+ */
+export class Sharing {
+  readonly #options: SharingOptions;
+  #server: Server | undefined;
+  #run: string | undefined;
+  #code: OneTimeCode | undefined;
+  readonly #sessions = new Map<string, number>();
+
+  constructor(options: SharingOptions) {
+    this.#options = options;
+  }
+
+  get #now(): number {
+    return (this.#options.now ?? Date.now)();
+  }
+  get run(): string | undefined {
+    return this.#run;
+  }
+
+  /** Names under which the listener answers. */
+  get hosts(): readonly string[] {
+    const { host } = this.#options;
+    return host === '0.0.0.0' ? localAddresses() : [host];
+  }
+
+  state(): ShareState | undefined {
+    const address = this.#server?.address() as AddressInfo | null | undefined;
+    if (this.#run === undefined || !address) return undefined;
+    const code = this.#code && this.#now <= this.#code.expiresAt ? this.#code : undefined;
+    return {
+      run: this.#run,
+      addresses: this.hosts.map(h => `http://${h}:${address.port}`),
+      ...(code ? { code: { text: code.text, expiresAt: code.expiresAt } } : {}),
+      devices: this.#sessions.size,
+    };
+  }
+
+  /** Opens the listener for a run, or changes over to it, and makes a new code. */
+  async open(run: string): Promise<void> {
+    if (this.hosts.length === 0)
+      throw new Refusal(
+        409,
+        'This machine is on no local network: there is nothing a phone could reach it by.',
+      );
+    if (this.#run !== run) this.#sessions.clear();
+    this.#run = run;
+    this.#code = freshCode(this.#now);
+    if (this.#server) return;
+    const server = createServer(this.#options.app(this).callback());
+    await new Promise<void>((done, fail) => {
+      server.once('error', e =>
+        fail(new Refusal(409, `The local network cannot be listened on: ${e.message}.`)),
+      );
+      server.listen(this.#options.port, this.#options.host, done);
+    });
+    this.#server = server;
+  }
+
+  /** Ends it: who was let in is out, and the port is closed. */
+  async close(): Promise<void> {
+    const server = this.#server;
+    this.#server = undefined;
+    this.#run = undefined;
+    this.#code = undefined;
+    this.#sessions.clear();
+    server?.closeAllConnections();
+    if (server) await new Promise(done => server.close(done));
+  }
+
+  /** Lets a device in that knows the code; the code is then spent. A token where it is right. */
+  enter(typed: string): { readonly token: string } | { readonly why: Exclude<CodeAnswer, 'right'> } {
+    const answer = tryCode(this.#code, typed, this.#now);
+    if (answer === 'right') {
+      this.#code = undefined;
+      const token = randomBytes(24).toString('base64url');
+      this.#sessions.set(token, this.#now + SESSION_MS);
+      return { token };
+    }
+    if (answer === 'wrong' && this.#code) this.#code = { ...this.#code, tries: this.#code.tries + 1 };
+    return { why: answer };
+  }
+
+  letIn(token: string | undefined): boolean {
+    const until = token === undefined ? undefined : this.#sessions.get(token);
+    return until !== undefined && until > this.#now;
+  }
+}
