@@ -54,7 +54,14 @@ export class TestServer {
     return server;
   }
   async start(): Promise<void> {
-    this.running = await startServer({ dataDir: this.dataDir, port: this.port, web: BUILT_WEB, quiet: true });
+    this.running = await startServer({
+      dataDir: this.dataDir,
+      port: this.port,
+      web: BUILT_WEB,
+      quiet: true,
+      // a shared run is tried without leaving this machine
+      shareHost: '127.0.0.1',
+    });
     this.port = this.running.port;
   }
   async stop(): Promise<void> {

@@ -23,6 +23,8 @@ export const headers = (trusted: boolean): Middleware =>
         formAction: ["'self'"],
       },
     },
+    // with none at all a browser sends a form's Origin as null, and the guard would take it for another site's
+    referrerPolicy: { policy: 'same-origin' },
     strictTransportSecurity: false,
     crossOriginEmbedderPolicy: false,
     // elsewhere than on this machine, over plain http, browsers pass these over with a complaint

@@ -113,8 +113,18 @@ describe('runs', () => {
       ['t1', null],
       ['t2', 50.2],
     ]);
-    expect((await call(`/api/documents/${ID}/runs`)).body).toHaveLength(1);
+    // beside it stands the demo's own finished run
+    expect((await call(`/api/documents/${ID}/runs`)).body.map((r: { id: string }) => r.id)).toEqual([
+      id,
+      'demo-install',
+    ]);
+    expect((await call(`/api/runs/${id}/end`, 'POST', { km: 91_960 })).body.ended).toBe(true);
     expect((await call(`/api/runs/${id}/end`, 'POST', {})).body.ended).toBe(true);
+    const log = (await call(`/api/documents/${ID}/log`)).body as { run?: string }[];
+    expect(log.filter(e => e.run === id)).toEqual([
+      expect.objectContaining({ kind: 'install', km: 91_960, opened: true }),
+    ]);
+    expect((await call(`/api/runs/${id}/end`, 'POST', { km: 'far' })).status).toBe(422);
   });
   it('refuse a wrong tick, build or run', async () => {
     const { id } = (await call(`/api/documents/${ID}/runs`, 'POST', { buildId: 'A' })).body;

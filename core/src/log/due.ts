@@ -69,10 +69,7 @@ export function dueList(
     };
   };
   const out: Due[] = [];
-  const opened = last(
-    log,
-    e => e.kind === 'install' || (e.kind === 'service' && (e.readings?.length ?? 0) > 0),
-  );
+  const opened = last(log, e => e.kind === 'install' || (e.kind === 'service' && e.opened === true));
   const retorqued = last(log, e => e.kind === 're-torque');
   if (opened && (!retorqued || retorqued.at < opened.at))
     out.push(

@@ -46,6 +46,8 @@ export interface LogEntry {
   readonly point?: string;
   readonly minutes?: number;
   readonly run?: string;
+  /** bolts of plates were turned in it */
+  readonly opened?: boolean;
 }
 
 const id = () => yup.string().required().min(1).max(120);
@@ -90,6 +92,7 @@ export const logEntrySchema = yup
     point: yup.string().max(120),
     minutes: yup.number().min(0).max(10_000),
     run: yup.string().max(64),
+    opened: yup.boolean(),
   })
   .noUnknown()
   .required();

@@ -128,7 +128,7 @@ describe('what is due', () => {
       kind: 'service',
       at: day(9),
       point: 'oil-drain',
-      readings: [{ joint: 'j', set: 1, found: 1, after: 1 }],
+      opened: true,
     });
     expect(due([install, done, open]).some(d => d.kind === 're-torque')).toBe(true);
   });

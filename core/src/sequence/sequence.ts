@@ -12,6 +12,9 @@ import { inOrder, type Sequence, type Step } from './step';
 /** Stages in which a plate is neither down nor fast. */
 const BETWEEN = new Set<Step['stage']>(['support', 'hang', 'start', 'home']);
 
+/** Work that is over in minutes: nobody stops for the night right after it. */
+const SHORT = new Set<Step['stage']>(['kit', 'safety', 'check', 'finish']);
+
 /**
  * Marks after which steps nothing hangs loose, so that the vehicle can be let down and driven, and which of those are good places to stop
  * for the night: where the next step is of another kind of work.
@@ -27,7 +30,11 @@ export function withStops(steps: readonly Step[]): readonly Step[] {
     for (const p of s.panels) if (lastTight.get(p) === i) open.delete(p);
     const drivable = open.size === 0;
     const next = steps[i + 1];
-    return { ...s, drivable, night: drivable && next !== undefined && next.stage !== s.stage };
+    return {
+      ...s,
+      drivable,
+      night: drivable && !SHORT.has(s.stage) && next !== undefined && next.stage !== s.stage,
+    };
   });
 }
 

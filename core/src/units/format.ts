@@ -32,11 +32,13 @@ export function torqueFigure(nm: number, system: UnitSystem): Figure {
   return { value: fixed(value, value < 10 ? 1 : 0), unit: system === 'inch' ? 'lbf\u00b7ft' : 'N\u00b7m' };
 }
 
-/** A load given in N as a figure: kN to a tenth, or pounds-force to the next ten. */
-export const loadFigure = (n: number, system: UnitSystem): Figure =>
-  system === 'inch'
-    ? { value: fixed(Math.round(n / N_PER_LBF / 10) * 10, 0), unit: 'lbf' }
-    : { value: fixed(n / 1000, 1), unit: 'kN' };
+/** A load given in N as a figure: kN to a tenth, or pounds-force to the next ten; what hands hold, under 1 kN, to the whole N or lbf. */
+export const loadFigure = (n: number, system: UnitSystem): Figure => {
+  const small = Math.abs(n) < 1000;
+  if (system === 'inch')
+    return { value: fixed(small ? n / N_PER_LBF : Math.round(n / N_PER_LBF / 10) * 10, 0), unit: 'lbf' };
+  return small ? { value: fixed(n, 0), unit: 'N' } : { value: fixed(n / 1000, 1), unit: 'kN' };
+};
 
 /** Stress in MPa as a figure: MPa, or ksi to a tenth. */
 export const stressFigure = (mpa: number, system: UnitSystem): Figure =>

@@ -142,6 +142,8 @@ describe('loads, presses and stress', () => {
   // 1 lbf = 4.4482216152605 N, 1 US ton = 2,000 lbf, 1 ksi = 6.894757 MPa (exact by their definitions)
   it('are shown in the units of the trade', () => {
     expect(loadFigure(5492, 'metric')).toEqual({ value: '5.5', unit: 'kN' });
+    expect(loadFigure(192.3, 'metric')).toEqual({ value: '192', unit: 'N' });
+    expect(loadFigure(192.3, 'inch')).toEqual({ value: '43', unit: 'lbf' });
     expect(loadFigure(5492, 'inch')).toEqual({ value: '1230', unit: 'lbf' });
     expect(forceFigure(1350, 'inch')).toEqual({ value: '151.7', unit: 'ton' });
     expect(forceFigure(1350, 'metric')).toEqual({ value: '1350', unit: 'kN' });

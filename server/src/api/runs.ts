@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { IncomingMessage } from 'node:http';
 import Router from '@koa/router';
-import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import type { LogEntry } from '@plate-fold/core';
+import { and, asc, desc, eq } from 'drizzle-orm';
 import * as yup from 'yup';
 import type { Store } from '../db/open';
-import { documents, photos, runs, ticks } from '../db/schema';
+import { documents, logEntries, photos, runs, ticks } from '../db/schema';
 import { Refusal } from '../fault';
 import { param } from './param';
 
@@ -26,6 +27,11 @@ const tickSchema = yup.object({
 });
 
 const bodySchema = yup.object({ ticks: yup.array().of(tickSchema.required()).required().max(500) });
+
+const endSchema = yup.object({
+  km: yup.number().min(0).max(5_000_000),
+  minutes: yup.number().min(0).max(10_000),
+});
 
 const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'];
 /** A phone makes its photos smaller before it sends them. */
@@ -164,14 +170,44 @@ export function runRoutes({ db, write }: Store): Router {
     ctx.body = Buffer.from(photo.bytes);
   });
 
+  /** Ends a run and writes it into the plan's log, once. */
   router.post('/runs/:id/end', async ctx => {
     const run = await runNamed(param(ctx.params, 'id'));
-    await write(() =>
-      db
-        .update(runs)
-        .set({ endedAt: Date.now() })
-        .where(inArray(runs.id, [run.id])),
-    );
+    let said: yup.InferType<typeof endSchema>;
+    try {
+      said = endSchema.validateSync(ctx.request.body ?? {}, { strict: true });
+    } catch (e) {
+      throw new Refusal(422, `Not an end of a run: ${(e as Error).message}.`);
+    }
+    const done = await ticksOf(run.id);
+    const off = done.filter(t => t.kind === 'deviation').length;
+    const entry: LogEntry = {
+      id: `run-${run.id}`,
+      kind: run.service === null ? 'install' : 'service',
+      at: Date.now(),
+      run: run.id,
+      ...(said.km === undefined ? {} : { km: said.km }),
+      ...(run.service === null ? {} : { point: run.service }),
+      ...(said.minutes === undefined ? {} : { minutes: said.minutes }),
+      ...(done.some(t => t.kind === 'done' && t.jointId !== null) ? { opened: true } : {}),
+      ...(off > 0
+        ? { note: `${off} ${off === 1 ? 'thing was' : 'things were'} off: see the record of the run.` }
+        : {}),
+    };
+    await write(async () => {
+      await db.update(runs).set({ endedAt: entry.at }).where(eq(runs.id, run.id));
+      await db
+        .insert(logEntries)
+        .values({
+          id: entry.id,
+          documentId: run.documentId,
+          kind: entry.kind,
+          at: entry.at,
+          body: JSON.stringify(entry),
+          receivedAt: entry.at,
+        })
+        .onConflictDoNothing();
+    });
     ctx.body = { ended: true };
   });
   return router;

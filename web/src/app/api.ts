@@ -1,4 +1,4 @@
-import type { KitState, PlanDocument, QuoteRequest, Tick } from '@plate-fold/core';
+import type { KitState, LogEntry, PlanDocument, QuoteRequest, Tick } from '@plate-fold/core';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
 export interface DocumentRow {
@@ -13,6 +13,8 @@ export interface RunRow {
   readonly id: string;
   readonly buildId: string;
   readonly revision: number;
+  /** the service point it is about; null for an installation */
+  readonly service: string | null;
   readonly startedAt: number;
   readonly endedAt: number | null;
 }
@@ -29,6 +31,13 @@ export interface ShelfEntry {
   readonly count: number;
   readonly low?: number | null;
   readonly high?: number | null;
+}
+/** How a run is shared on the local network; `run` is null while none is. */
+export interface Share {
+  readonly run: string | null;
+  readonly addresses?: readonly string[];
+  readonly code?: { readonly text: string; readonly expiresAt: number };
+  readonly devices?: number;
 }
 /** The kit of one build of a plan. */
 export interface KitOf {
@@ -51,7 +60,7 @@ export type Quote =
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['documents', 'runs', 'shelf', 'kits'],
+  tagTypes: ['documents', 'runs', 'shelf', 'kits', 'log', 'share'],
   endpoints: build => ({
     documents: build.query<readonly DocumentRow[], void>({
       query: () => '/documents',
@@ -76,11 +85,11 @@ export const api = createApi({
       query: id => `/documents/${id}/runs`,
       providesTags: ['runs'],
     }),
-    startRun: build.mutation<{ id: string }, { documentId: string; buildId: string }>({
-      query: ({ documentId, buildId }) => ({
+    startRun: build.mutation<{ id: string }, { documentId: string; buildId: string; service?: string }>({
+      query: ({ documentId, ...body }) => ({
         url: `/documents/${documentId}/runs`,
         method: 'POST',
-        body: { buildId },
+        body,
       }),
       invalidatesTags: ['runs'],
     }),
@@ -116,9 +125,42 @@ export const api = createApi({
         await queryFulfilled.catch(shown.undo);
       },
     }),
-    endRun: build.mutation<{ ended: boolean }, string>({
-      query: id => ({ url: `/runs/${id}/end`, method: 'POST', body: {} }),
-      invalidatesTags: ['runs'],
+    endRun: build.mutation<{ ended: boolean }, { run: string; km?: number; minutes?: number }>({
+      query: ({ run, ...body }) => ({ url: `/runs/${run}/end`, method: 'POST', body }),
+      invalidatesTags: ['runs', 'log'],
+    }),
+    sendPhoto: build.mutation<{ received: string }, { run: string; id: string; photo: Blob }>({
+      query: ({ run, id, photo }) => ({
+        url: `/runs/${run}/photos/${id}`,
+        method: 'PUT',
+        body: photo,
+        headers: { 'content-type': photo.type },
+      }),
+    }),
+    log: build.query<readonly LogEntry[], string>({
+      query: id => `/documents/${id}/log`,
+      providesTags: ['log'],
+    }),
+    addToLog: build.mutation<readonly LogEntry[], { id: string; entries: readonly LogEntry[] }>({
+      query: ({ id, entries }) => ({ url: `/documents/${id}/log`, method: 'POST', body: { entries } }),
+      invalidatesTags: ['log'],
+    }),
+    rightLog: build.mutation<readonly LogEntry[], { id: string; entry: LogEntry }>({
+      query: ({ id, entry }) => ({ url: `/documents/${id}/log/${entry.id}`, method: 'PUT', body: entry }),
+      invalidatesTags: ['log'],
+    }),
+    strikeFromLog: build.mutation<readonly LogEntry[], { id: string; entry: string }>({
+      query: ({ id, entry }) => ({ url: `/documents/${id}/log/${entry}`, method: 'DELETE' }),
+      invalidatesTags: ['log'],
+    }),
+    share: build.query<Share, void>({ query: () => '/share', providesTags: ['share'] }),
+    openShare: build.mutation<Share, string>({
+      query: run => ({ url: '/share', method: 'POST', body: { run } }),
+      invalidatesTags: ['share'],
+    }),
+    endShare: build.mutation<Share, void>({
+      query: () => ({ url: '/share', method: 'DELETE' }),
+      invalidatesTags: ['share'],
     }),
   }),
 });
@@ -134,4 +176,11 @@ export const {
   usePutOnShelfMutation,
   useKitQuery,
   useKeepKitMutation,
+  useLogQuery,
+  useAddToLogMutation,
+  useRightLogMutation,
+  useStrikeFromLogMutation,
+  useShareQuery,
+  useOpenShareMutation,
+  useEndShareMutation,
 } = api;

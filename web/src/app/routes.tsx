@@ -41,6 +41,10 @@ export const router = createBrowserRouter([
             path: 'run',
             lazy: async () => ({ Component: (await import('../stages/run/run-stage')).RunStage }),
           },
+          {
+            path: 'log',
+            lazy: async () => ({ Component: (await import('../stages/log/log-stage')).LogStage }),
+          },
           { path: '*', element: <Navigate to="cover" replace /> },
         ],
       },

@@ -6,12 +6,13 @@ import {
   LayoutPanelTop,
   type LucideIcon,
   Mountain,
+  NotebookPen,
   Play,
   Scale,
 } from 'lucide-react';
 
 export interface StageEntry {
-  readonly id: 'rig' | 'cover' | 'fold' | 'strike' | 'weigh' | 'bolt' | 'run';
+  readonly id: 'rig' | 'cover' | 'fold' | 'strike' | 'weigh' | 'bolt' | 'run' | 'log';
   readonly name: string;
   readonly icon: LucideIcon;
   /** findings of these places are counted here */
@@ -27,4 +28,5 @@ export const STAGES: readonly StageEntry[] = [
   { id: 'weigh', name: 'Weigh', icon: Scale, holds: ['weigh'] },
   { id: 'bolt', name: 'Bolt', icon: Bolt, holds: ['bolt'] },
   { id: 'run', name: 'Run', icon: Play, holds: ['run'] },
+  { id: 'log', name: 'Log', icon: NotebookPen, holds: [] },
 ];

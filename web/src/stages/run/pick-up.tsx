@@ -3,8 +3,8 @@ import { TriangleAlert } from 'lucide-react';
 
 /** What to have in hand: tools, and the parts of this step where parts are counted or laid out. */
 export function PickUp({ step, facts }: { step: Step; facts: Facts }) {
-  const counted = step.stage === 'kit' || (step.stage === 'bench' && step.torqueNm === undefined);
-  const joints = step.stage === 'kit' ? facts.joints : facts.joints.filter(j => step.joints.includes(j.id));
+  const counted = step.id === 'kit' || (step.stage === 'bench' && step.torqueNm === undefined);
+  const joints = step.id === 'kit' ? facts.joints : facts.joints.filter(j => step.joints.includes(j.id));
   const parts = counted ? shoppingList(joints) : [];
   // torqued bolt by bolt: the tool stands in the bolt's own line
   const tools = step.torqueNm === undefined ? step.tools : [];

@@ -11,7 +11,10 @@ import { FindingCard } from '../../ui/finding-card';
 import { when } from '../../ui/names';
 import { type Choice, Select } from '../../ui/select';
 import { useKit } from '../bolt/use-kit';
+import { PlanOffers } from './plan-offers';
+import { ShareButton } from './share-button';
 import { deviceName, freshTickId, keepTick } from './tick-store';
+import { TimePlan } from './time-plan';
 
 const kitTick = (note: string): Tick => ({
   id: freshTickId(),
@@ -27,16 +30,27 @@ const kitTick = (note: string): Tick => ({
 type Key = 'start' | 'drilling' | 'lift' | 'drive';
 
 const METHODS: {
-  readonly [K in Key]: { readonly name: string; readonly choices: readonly Choice<Method[K]>[] };
+  readonly [K in Key]: {
+    readonly name: string;
+    readonly choices: readonly Choice<Method[K]>[];
+    /** when each of them suits, a sentence */
+    readonly suits: Readonly<Record<Method[K], string>>;
+  };
 } = {
   start: {
     name: 'Bolts are started',
     choices: [
-      { value: 'front-rear-centre', name: 'front, rear, then centre: does not bind' },
-      { value: 'rear-centre-first', name: 'rear centre first: hangs by one' },
-      { value: 'front-to-rear', name: 'front to rear, rear on the jack' },
-      { value: 'rear-to-front', name: 'rear to front, front on the jack' },
+      { value: 'front-rear-centre', name: 'front, rear, then centre' },
+      { value: 'rear-centre-first', name: 'rear centre first' },
+      { value: 'front-to-rear', name: 'front to rear' },
+      { value: 'rear-to-front', name: 'rear to front' },
     ],
+    suits: {
+      'front-rear-centre': 'Suits a long plate: its ends find their holes, and the middle does not bind.',
+      'rear-centre-first': 'Suits hands alone: the plate hangs by one bolt and swings to the rest.',
+      'front-to-rear': 'Suits a plate with the jack under its rear: the front hooks in first.',
+      'rear-to-front': 'Suits a plate that laps under a bumper: its front is slid in last.',
+    },
   },
   drilling: {
     name: 'New holes',
@@ -44,6 +58,10 @@ const METHODS: {
       { value: 'template', name: 'drilled through the plate' },
       { value: 'mark-and-remove', name: 'marked, plate down, then drilled' },
     ],
+    suits: {
+      template: 'Suits bare sheet and a small drill: no hole can be off its mark.',
+      'mark-and-remove': 'Suits a good finish or a big drill: the plate is out of the way of the bit.',
+    },
   },
   lift: {
     name: 'Vehicle on',
@@ -52,6 +70,11 @@ const METHODS: {
       { value: 'ramps', name: 'ramps' },
       { value: 'two-post', name: 'two-post lift' },
     ],
+    suits: {
+      ground: 'Wheels free, suspension hanging: in pairs, on level, hard ground.',
+      ramps: 'Wheels loaded, as it drives: quick up and down, nothing between the front wheels.',
+      'two-post': 'Standing up: half the time, and a transmission jack under the plates.',
+    },
   },
   drive: {
     name: 'Bolts run in',
@@ -59,13 +82,18 @@ const METHODS: {
       { value: 'hand-only', name: 'by hand only' },
       { value: 'impact-then-hand', name: 'by impact, last of it by hand' },
     ],
+    suits: {
+      'hand-only': 'Suits rivet nuts and clips, which an impact strips before you notice.',
+      'impact-then-hand':
+        'Suits many plain bolts. It stays ruled out on rivet nuts and wide assemblies; the run says where.',
+    },
   },
 };
 
 function MethodChoice<K extends Key>({ of }: { of: K }) {
   const dispatch = useDo();
   const method = useApp(s => s.plan.present?.plan.method);
-  const { name, choices } = METHODS[of];
+  const { name, choices, suits } = METHODS[of];
   if (!method) return null;
   return (
     <div>
@@ -77,12 +105,13 @@ function MethodChoice<K extends Key>({ of }: { of: K }) {
         onChoose={v => dispatch(methodChanged({ [of]: v }))}
         className="w-full"
       />
+      <p className="text-[12.5px] leading-snug text-ink2">{suits[method[of]]}</p>
     </div>
   );
 }
 
 /** How the job is to be done, runs so far, and the start of a new one. */
-export function RunCard() {
+export function RunCard({ onStep }: { onStep: (id: string) => void }) {
   const facts = useFacts();
   const dispatch = useDo();
   const navigate = useNavigate();
@@ -169,15 +198,21 @@ export function RunCard() {
                   className="flex min-h-12 items-center justify-between gap-2 border-b border-scribe/70 px-1 hover:bg-paper"
                 >
                   <span>
-                    Build {r.buildId}, begun {when(r.startedAt)}
+                    {r.service === null
+                      ? `Build ${r.buildId}`
+                      : (facts.rig.servicePoints.find(s => s.id === r.service)?.name ?? r.service)}
+                    , begun {when(r.startedAt)}
                   </span>
-                  <span className="text-[13px] text-ink2 underline">{r.endedAt ? 'ended' : 'go on'}</span>
+                  <span className="text-[13px] text-ink2 underline">{r.endedAt ? 'record' : 'go on'}</span>
                 </Link>
+                {!r.endedAt && <ShareButton run={r.id} worded />}
               </li>
             ))}
           </ul>
         </section>
       )}
+      <PlanOffers facts={facts} />
+      <TimePlan facts={facts} onStep={onStep} />
       <section className="mt-4 grid gap-2" aria-label="Method">
         <h3 className="font-bold">How it is done</h3>
         <MethodChoice of="start" />

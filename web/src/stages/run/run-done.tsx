@@ -1,20 +1,31 @@
-import { type Facts, moveStates, movesOf, type Tick, torqueFigure, type UnitSystem } from '@plate-fold/core';
+import {
+  type Move,
+  moveStates,
+  parseNumber,
+  type Tick,
+  torqueFigure,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { useState } from 'react';
 import { type Run, useEndRunMutation } from '../../app/api';
 import { Button } from '../../ui/button';
+import { KM_PER_MILE } from '../../ui/distance';
+import { RunPhoto } from './run-photo';
+import { RunRecord } from './run-record';
 import { judge } from './torque-target';
 
 /** The end of a run: what was read, what was off, and what is due next. */
 export function RunDone(props: {
   readonly run: Run;
-  readonly facts: Facts;
+  readonly moves: readonly Move[];
   readonly ticks: readonly Tick[];
   readonly units: UnitSystem;
   readonly waiting: number;
 }) {
-  const { run, facts, ticks, units, waiting } = props;
+  const { run, moves, ticks, units, waiting } = props;
+  const [odometer, setOdometer] = useState('');
   const [end, ending] = useEndRunMutation();
   const states = moveStates(ticks);
-  const moves = movesOf(facts.sequence);
   const open = moves.filter(m => !states.get(m.id)?.done);
   const read = moves.flatMap(m => {
     const torqueNm = states.get(m.id)?.torqueNm;
@@ -24,8 +35,14 @@ export function RunDone(props: {
   });
   const off = ticks.filter(t => t.kind === 'deviation');
   const ended = run.endedAt !== null || ending.isSuccess;
+  const km = odometer.trim() === '' ? undefined : parseNumber(odometer);
+  const inch = units === 'inch';
+  const finish = (): void => {
+    const reading = km?.ok && km.value >= 0 ? { km: km.value * (inch ? KM_PER_MILE : 1) } : {};
+    void end({ run: run.id, ...reading });
+  };
   return (
-    <main className="min-h-0 flex-1 overflow-y-auto px-4 pb-4 desk:mx-auto desk:w-full desk:max-w-3xl">
+    <main className="min-h-0 flex-1 overflow-y-auto print:overflow-visible px-4 pb-4 desk:mx-auto desk:w-full desk:max-w-3xl">
       <h1 className="text-[28px] leading-tight font-bold">
         {open.length === 0 ? 'All done' : `${open.length} moves were passed over`}
       </h1>
@@ -55,26 +72,52 @@ export function RunDone(props: {
           <li key={t.id} className="border-b border-scribe/70 py-1.5">
             {t.jointId && <span className="fig">{t.jointId}: </span>}
             {t.note}
+            {t.photo && <RunPhoto run={run.id} id={t.photo} />}
           </li>
         ))}
       </ul>
       {ended ? (
-        <p className="mt-5 text-[17px] font-semibold">This run is ended and kept with the plan.</p>
+        <p className="mt-5 text-[17px] font-semibold">
+          This run is ended and kept with the plan; it stands in the log.
+        </p>
       ) : (
-        <Button
-          look="strong"
-          className="mt-5 min-h-16 w-full text-[18px]"
-          disabled={ending.isLoading || waiting > 0}
-          onClick={() => void end(run.id)}
-        >
-          {waiting > 0 ? 'Waiting for the server …' : 'End the run'}
-        </Button>
+        <>
+          <div className="mt-5 flex items-center gap-3">
+            <label htmlFor="odometer" className="text-[16px]">
+              Odometer, {inch ? 'miles' : 'km'}
+            </label>
+            <input
+              id="odometer"
+              inputMode="numeric"
+              autoComplete="off"
+              value={odometer}
+              placeholder="if at hand"
+              onChange={e => setOdometer(e.target.value)}
+              aria-invalid={km !== undefined && !km.ok}
+              className="fig h-12 w-36 rounded-[4px] border border-scribe bg-paper px-3 text-[17px] placeholder:text-ink2"
+            />
+            {km && !km.ok && (
+              <span role="alert" className="text-oxide">
+                {km.fault}
+              </span>
+            )}
+          </div>
+          <Button
+            look="strong"
+            className="mt-3 min-h-16 w-full text-[18px]"
+            disabled={ending.isLoading || waiting > 0 || (km !== undefined && !km.ok)}
+            onClick={finish}
+          >
+            {waiting > 0 ? 'Waiting for the server …' : 'End the run'}
+          </Button>
+        </>
       )}
       {ending.isError && (
         <p role="alert" className="mt-2 text-oxide">
           The server does not answer: try again.
         </p>
       )}
+      <RunRecord run={run} moves={moves} ticks={ticks} units={units} />
     </main>
   );
 }

@@ -1,10 +1,14 @@
 import { type Step, torqueFigure } from '@plate-fold/core';
-import { useState } from 'react';
+import { Moon, Pause, Play } from 'lucide-react';
+import { useEffect, useState } from 'react';
 import { Bench } from '../../app/bench';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
 import { StepMap } from '../../picture/step-map';
 import { useSize } from '../../picture/use-size';
+import { Button } from '../../ui/button';
+import { MeasureInput } from '../../ui/measure-input';
 import { STAGE_NAMES } from '../../ui/names';
 import { RunCard } from './run-card';
 
@@ -19,6 +23,26 @@ function byStage(steps: readonly Step[]): readonly { stage: Step['stage']; steps
   return out;
 }
 
+/** The bolts of a step one after another, as the hands will go; a bolt every 0.9 s. */
+function usePlayed(step: Step | undefined) {
+  const [at, setAt] = useState<number>();
+  const count = step?.joints.length ?? 0;
+  const id = step?.id;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another step is not the one that was played
+  useEffect(() => setAt(undefined), [id]);
+  useEffect(() => {
+    if (at === undefined) return;
+    const timer = setTimeout(() => setAt(at + 1 < count ? at + 1 : undefined), 900);
+    return () => clearTimeout(timer);
+  }, [at, count]);
+  return {
+    joint: at === undefined ? undefined : step?.joints[at],
+    done: new Set(at === undefined ? [] : (step?.joints.slice(0, at) ?? [])),
+    playing: at !== undefined,
+    toggle: () => setAt(at === undefined ? 0 : undefined),
+  };
+}
+
 /** Run: the whole order of the hands to look through, and the way onto the floor. */
 export function RunStage() {
   const facts = useFacts();
@@ -27,6 +51,8 @@ export function RunStage() {
   const [id, setId] = useState<string>();
   const [mapBox, size] = useSize<HTMLDivElement>();
   const step = steps.find(s => s.id === id) ?? steps.find(s => s.stage === 'tighten') ?? steps[0];
+  const played = usePlayed(step);
+  const edit = useEdit();
   const number = new Map(steps.map((s, i) => [s.id, i + 1]));
   return (
     <Bench
@@ -52,6 +78,13 @@ export function RunStage() {
                           {number.get(s.id)}
                         </span>
                         <span className="flex-1">{s.title}</span>
+                        {s.night && (
+                          <Moon
+                            size={15}
+                            className="shrink-0 text-ink2"
+                            aria-label="here one can stop for the night"
+                          />
+                        )}
                         {s.torqueNm !== undefined && (
                           <span className="fig text-[13px] whitespace-nowrap">
                             {torqueFigure(s.torqueNm, units).value}
@@ -72,6 +105,62 @@ export function RunStage() {
               <div className="border-b border-scribe p-3">
                 <h2 className="text-[18px] leading-tight font-bold">{step.title}</h2>
                 <p className="text-[13px] leading-snug text-ink2">{step.why}</p>
+                <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
+                  <MeasureInput
+                    key={step.id}
+                    label={
+                      facts.document.plan.minutes?.[step.id] === undefined
+                        ? 'Minutes, a guess'
+                        : 'Minutes, yours'
+                    }
+                    plain="min"
+                    value={step.minutes}
+                    units="metric"
+                    least={0.5}
+                    most={1440}
+                    onEnter={m =>
+                      void edit('stepMinutesEntered', doc => ({
+                        ...doc,
+                        plan: { ...doc.plan, minutes: { ...doc.plan.minutes, [step.id]: m } },
+                      }))
+                    }
+                    className="w-28"
+                  />
+                  <p className="min-h-11 flex-1 py-1 text-[13px] leading-snug text-ink2">
+                    {step.people === 2 ? 'Two people, or one and a jack. ' : ''}
+                    {step.impact === 'never'
+                      ? 'No impact wrench. '
+                      : step.impact === 'run-in'
+                        ? 'An impact may run it in. '
+                        : ''}
+                    {step.tools.length > 0 ? `Tools: ${step.tools.join(', ')}. ` : ''}
+                    {step.drivable === false
+                      ? 'Not drivable after this step.'
+                      : step.night
+                        ? 'Drivable; a good place to stop.'
+                        : 'Drivable after it.'}
+                  </p>
+                  {step.joints.length > 1 && (
+                    <Button aria-pressed={played.playing} onClick={played.toggle}>
+                      {played.playing ? (
+                        <Pause size={17} aria-hidden="true" />
+                      ) : (
+                        <Play size={17} aria-hidden="true" />
+                      )}
+                      {played.playing ? 'Stop' : 'Show the order'}
+                    </Button>
+                  )}
+                </div>
+                {step.bags && (
+                  <ul className="mt-1 text-[13px] text-ink2">
+                    {step.bags.map(b => (
+                      <li key={b.label}>
+                        {{ reuse: 'Bag, used again', keep: 'Bag, keep', discard: 'Throw away' }[b.fate]}:{' '}
+                        {b.label}
+                      </li>
+                    ))}
+                  </ul>
+                )}
               </div>
             )}
             <div ref={mapBox} className="min-h-0 flex-1 overflow-hidden max-desk:h-60 max-desk:flex-none">
@@ -82,13 +171,15 @@ export function RunStage() {
                   side={side}
                   width={size.width}
                   height={Math.max(180, size.height)}
+                  joint={played.joint}
+                  done={played.done}
                 />
               )}
             </div>
           </div>
         </div>
       )}
-      aside={<RunCard />}
+      aside={<RunCard onStep={setId} />}
     />
   );
 }

@@ -2,6 +2,8 @@ import type { Tick } from '@plate-fold/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, type Run } from '../../app/api';
 import { useDo } from '../../app/store';
+import { whoseHands } from './hands';
+import { dropPhoto, keepPhoto, waitingPhotos } from './photos';
 import {
   deviceName,
   dropTick,
@@ -22,8 +24,11 @@ export interface RunState {
   /** ticks the server has not acknowledged yet */
   readonly waiting: number;
   readonly fault?: string;
-  readonly record: (tick: Pick<Tick, 'stepId' | 'jointId' | 'kind'> & Partial<Tick>) => void;
+  readonly record: (tick: Pick<Tick, 'stepId' | 'jointId' | 'kind'> & Partial<Tick>, photo?: Blob) => void;
 }
+
+/** A clock that is behind what this device has ticked already by more than this was set back. */
+const SET_BACK_MS = 60_000;
 
 type Answer = { data?: { fault?: string }; status: number | string };
 
@@ -38,6 +43,8 @@ export function useRun(id: string): RunState {
   const [waiting, setWaiting] = useState(0);
   const [fault, setFault] = useState<string>();
   const busy = useRef(false);
+  const known = useRef(ticks);
+  known.current = ticks;
 
   const send = useCallback(async (): Promise<void> => {
     if (busy.current) return;
@@ -49,15 +56,26 @@ export function useRun(id: string): RunState {
     busy.current = false;
     if (data) {
       for (const t of data.received) dropTick(id, t);
-      setTicks(known => mergeTicks(known, data.ticks));
+      setTicks(before => mergeTicks(before, data.ticks));
       setFault(undefined);
     } else {
       const { status, data: said } = error as Answer;
-      if (typeof status === 'number' && status < 500) setFault(said?.fault);
+      if (status === 401)
+        setFault('The desk has ended the sharing, or this device is not let in. Ticks are kept on it.');
+      else if (typeof status === 'number' && status < 500) setFault(said?.fault);
     }
     const left = waitingTicks(id).length;
     setWaiting(left);
     if (data && left > 0) void send();
+    // photos follow the ticks they belong to
+    if (data && left === 0)
+      for (const { id: photo, photo: bytes } of await waitingPhotos(id)) {
+        const sent = await dispatch(api.endpoints.sendPhoto.initiate({ run: id, id: photo, photo: bytes }));
+        const { status } = (sent.error as Answer | undefined) ?? { status: 0 };
+        // one that the server will never take is not sent again; its note is kept
+        if (sent.data || status === 413 || status === 422 || status === 415) await dropPhoto(id, photo);
+        if (sent.error && typeof status === 'number') setFault((sent.error as Answer).data?.fault);
+      }
   }, [id, dispatch]);
 
   useEffect(() => {
@@ -65,7 +83,7 @@ export function useRun(id: string): RunState {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const show = (r: Run): void => {
       setRun(r);
-      setTicks(known => mergeTicks(mergeTicks(known, r.ticks), waitingTicks(id)));
+      setTicks(before => mergeTicks(mergeTicks(before, r.ticks), waitingTicks(id)));
       setWaiting(waitingTicks(id).length);
     };
     const load = async (): Promise<void> => {
@@ -103,20 +121,34 @@ export function useRun(id: string): RunState {
   }, [send, waiting]);
 
   const record: RunState['record'] = useCallback(
-    part => {
+    (part, photo) => {
+      const device = deviceName();
+      const mine = known.current.filter(t => t.device === device).map(t => t.at);
+      const newest = Math.max(0, ...mine);
+      const now = Date.now();
+      if (newest - now > SET_BACK_MS)
+        setFault(
+          'This device\u2019s clock was set back. Ticks keep the order in which they were made; their times are off.',
+        );
       const tick: Tick = {
         id: freshTickId(),
-        at: Date.now(),
-        device: deviceName(),
+        at: Math.max(now, newest + 1),
+        device,
         torqueNm: null,
         note: null,
+        who: whoseHands() || null,
         ...part,
+        ...(photo ? { photo: freshTickId() } : {}),
       };
+      if (photo && tick.photo)
+        void keepPhoto(id, tick.photo, photo).then(kept => {
+          if (!kept) setFault('This device has no room for the photo: the note is kept without it.');
+        });
       if (!keepTick(id, tick))
         setFault(
           'This device cannot keep the tick: its store is full. Leave the page open until it is sent.',
         );
-      setTicks(known => mergeTicks(known, [tick]));
+      setTicks(before => mergeTicks(before, [tick]));
       setWaiting(n => n + 1);
       void send();
     },

@@ -1,5 +1,5 @@
-import { firstOpen, gatherFacts, type Move, moveStates, movesOf } from '@plate-fold/core';
-import { useMemo, useState } from 'react';
+import { firstOpen, gatherFacts, type Move, moveStates, movesOf, type Turn } from '@plate-fold/core';
+import { useCallback, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, useParams } from 'react-router';
 import { useApp } from '../../app/store';
@@ -7,11 +7,20 @@ import { StepMap } from '../../picture/step-map';
 import { useSize } from '../../picture/use-size';
 import { STAGE_NAMES } from '../../ui/names';
 import { DeviationSheet } from './deviation-sheet';
+import { HandsButton } from './hands-button';
 import { MoveWords } from './move-words';
 import { Cautions, PickUp } from './pick-up';
 import { RunDone } from './run-done';
+import { sequenceOf } from './sequence-of';
+import { ShareButton } from './share-button';
 import { TorqueTarget } from './torque-target';
+import { useAwake } from './use-awake';
+import { useOffline } from './use-offline';
 import { useRun } from './use-run';
+
+/** Name of the digital wrench in the record. */
+const WRENCH = 'digital wrench, simulated';
+const GAVE_WAY = new Set<Turn['verdict']>(['cross-threaded', 'stripping', 'yielded']);
 
 const FOOT = 'min-h-14 flex-1 px-2 text-[16px] disabled:opacity-40';
 
@@ -21,28 +30,46 @@ export function Walk() {
   const { run, ticks, waiting, fault, record } = useRun(runId);
   const { side, units } = useApp(s => s.view);
   const facts = useMemo(() => run && gatherFacts(run.document, run.buildId), [run]);
-  const moves = useMemo(() => (facts ? movesOf(facts.sequence) : []), [facts]);
+  const moves = useMemo(() => (facts && run ? movesOf(sequenceOf(facts, run.service)) : []), [facts, run]);
   const states = useMemo(() => moveStates(ticks), [ticks]);
   const [shown, setShown] = useState<number>();
   const [reading, setReading] = useState<number>();
+  const [turn, setTurn] = useState<Turn>();
+  const took = useCallback((t: Turn | undefined) => setTurn(t), []);
+  const typed = useCallback((nm: number | undefined) => setReading(nm), []);
+  useOffline();
+  useAwake(run !== undefined && run.endedAt === null);
   const [off, setOff] = useState(false);
   const [mapBox, size] = useSize<HTMLDivElement>();
 
   const at = shown ?? firstOpen(moves, states);
   const move: Move | undefined = moves[at];
   const state = move && states.get(move.id);
+  // what the wrench felt is no tight bolt: it is noted, and the bolt stays open
+  const gaveWay = turn !== undefined && GAVE_WAY.has(turn.verdict);
   const go = (to: number): void => {
     setReading(undefined);
+    setTurn(undefined);
     setShown(Math.max(0, Math.min(moves.length, to)));
   };
   const onward = (): void => {
     if (!move) return;
-    if (!state?.done || reading !== undefined)
+    if (gaveWay && turn)
+      record({
+        stepId: move.step.id,
+        jointId: move.joint ?? null,
+        kind: 'deviation',
+        torqueNm: turn.peakNm,
+        note: turn.said,
+        wrench: WRENCH,
+      });
+    else if (!state?.done || reading !== undefined)
       record({
         stepId: move.step.id,
         jointId: move.joint ?? null,
         kind: 'done',
         torqueNm: reading ?? null,
+        wrench: reading === undefined ? null : turn ? WRENCH : 'typed in',
       });
     go(at + 1);
   };
@@ -61,14 +88,14 @@ export function Walk() {
       </main>
     );
 
-  const back = `/plan/${run.documentId}/run`;
+  const back = `/plan/${run.documentId}/${run.service === null ? 'run' : 'log'}`;
   const doneCount = moves.filter(m => states.get(m.id)?.done).length;
   const joint = facts.joints.find(j => j.id === move?.joint);
   const plates = move?.step.panels.flatMap(id => facts.panels.find(p => p.panel.id === id)?.panel ?? []);
   const doneHere = new Set(move?.step.joints.filter(j => states.get(`${move.step.id}/${j}`)?.done) ?? []);
   return (
-    <div className="flex h-full flex-col bg-ground">
-      <header className="shrink-0 px-4 pt-3 desk:mx-auto desk:w-full desk:max-w-6xl desk:px-8">
+    <div className="flex h-full flex-col bg-ground print:block print:h-auto print:bg-paper">
+      <header className="shrink-0 print:hidden px-4 pt-3 desk:mx-auto desk:w-full desk:max-w-6xl desk:px-8">
         <div className="flex items-baseline justify-between gap-3 text-[15px] text-ink2">
           <span className="truncate">
             {move ? STAGE_NAMES[move.step.stage] : 'Done'}
@@ -76,6 +103,9 @@ export function Walk() {
               ? ` · ${plates.map(p => `${p.mark} ${p.name}`).join(', ')}`
               : ''}
           </span>
+          <span className="flex-1" />
+          <HandsButton />
+          <ShareButton run={run.id} />
           <span className="whitespace-nowrap">
             <span className="fig">{Math.min(at + 1, moves.length)}</span> of{' '}
             <span className="fig">{moves.length}</span>
@@ -95,7 +125,9 @@ export function Walk() {
           />
         </div>
         <p role="status" className="min-h-5 text-[13px] text-ink2">
-          {fault ?? (waiting > 0 ? `${waiting} kept on this device, sent when the server answers` : '')}
+          {[waiting > 0 ? `${waiting} kept on this device, sent when the server answers` : '', fault ?? '']
+            .filter(Boolean)
+            .join('. ')}
         </p>
       </header>
       {move ? (
@@ -108,12 +140,13 @@ export function Walk() {
               facts={facts}
               units={units}
               state={state}
+              run={run.id}
               onUndo={() => record({ stepId: move.step.id, jointId: move.joint ?? null, kind: 'undone' })}
             />
           </div>
           <div
             ref={mapBox}
-            className="mt-3 h-[212px] shrink-0 overflow-hidden bg-paper desk:col-start-1 desk:row-span-3 desk:row-start-1 desk:mt-0 desk:h-auto desk:min-h-80"
+            className={`mt-3 ${move.joint ? 'h-[150px]' : 'h-[212px]'} shrink-0 overflow-hidden bg-paper desk:col-start-1 desk:row-span-3 desk:row-start-1 desk:mt-0 desk:h-auto desk:min-h-80`}
           >
             {size.width > 0 && (
               <StepMap
@@ -134,7 +167,8 @@ export function Walk() {
                 move={move}
                 joint={joint}
                 units={units}
-                onReading={setReading}
+                onReading={typed}
+                onTurn={took}
                 onEnter={onward}
                 recorded={state?.torqueNm}
               />
@@ -146,16 +180,22 @@ export function Walk() {
           </div>
         </main>
       ) : (
-        <RunDone run={run} facts={facts} ticks={ticks} units={units} waiting={waiting} />
+        <RunDone run={run} moves={moves} ticks={ticks} units={units} waiting={waiting} />
       )}
-      <footer className="shrink-0 border-t border-scribe bg-sheet">
+      <footer className="shrink-0 print:hidden border-t border-scribe bg-sheet">
         {move && (
           <button
             type="button"
             onClick={onward}
-            className="block w-full bg-fluid text-[24px] font-bold text-onfluid max-desk:h-[15dvh] max-desk:min-h-24 desk:h-20"
+            className={`block w-full text-[24px] font-bold max-desk:h-[15dvh] max-desk:min-h-24 desk:h-20 ${gaveWay ? 'bg-oxide text-paper' : 'bg-fluid text-onfluid'}`}
           >
-            {state?.done ? 'Next' : move.joint ? 'Done, next bolt' : 'Done, next'}
+            {gaveWay
+              ? 'Note it, leave it open, next'
+              : state?.done
+                ? 'Next'
+                : move.joint
+                  ? 'Done, next bolt'
+                  : 'Done, next'}
           </button>
         )}
         <div className="flex desk:mx-auto desk:max-w-3xl">
@@ -177,8 +217,8 @@ export function Walk() {
           open={off}
           what={move.joint ? `bolt ${move.joint}` : move.step.title}
           onClose={() => setOff(false)}
-          onNote={note => {
-            record({ stepId: move.step.id, jointId: move.joint ?? null, kind: 'deviation', note });
+          onNote={(note, photo) => {
+            record({ stepId: move.step.id, jointId: move.joint ?? null, kind: 'deviation', note }, photo);
             setOff(false);
           }}
         />

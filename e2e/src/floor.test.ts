@@ -1,0 +1,478 @@
+import { readdir, readFile, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { LogEntry } from '@plate-fold/core';
+import type { Browser, Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { seriousFaults } from './axe';
+import {
+  DESK,
+  downloadsOf,
+  openBrowser,
+  openPage,
+  PHONE,
+  press,
+  says,
+  storedPlan,
+  TestServer,
+  words,
+} from './browser';
+
+let browser: Browser;
+let server: TestServer;
+beforeAll(async () => {
+  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.remove();
+});
+
+type Ticks = readonly {
+  readonly stepId: string;
+  readonly jointId: string | null;
+  readonly kind: string;
+  readonly torqueNm: number | null;
+  readonly note: string | null;
+  readonly who: string | null;
+  readonly wrench: string | null;
+  readonly photo: string | null;
+}[];
+const json = async (path: string, init?: RequestInit): Promise<unknown> =>
+  (await fetch(server.at(path), init)).json();
+const post = (path: string, body: unknown): Promise<unknown> =>
+  json(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+const startRun = async (plan: string, service?: string): Promise<string> =>
+  ((await post(`/api/documents/${plan}/runs`, { buildId: 'A', service })) as { id: string }).id;
+const ticksOf = async (run: string): Promise<Ticks> =>
+  ((await json(`/api/runs/${run}`)) as { ticks: Ticks }).ticks;
+const logOf = async (plan: string): Promise<readonly LogEntry[]> =>
+  (await json(`/api/documents/${plan}/log`)) as readonly LogEntry[];
+
+/** Presses the great button once. */
+const onward = (page: Page): Promise<void> =>
+  page.evaluate(() => {
+    document.querySelector<HTMLButtonElement>('footer button')?.click();
+  });
+/** Goes on until the page says it. */
+async function until(page: Page, what: RegExp, most = 300): Promise<void> {
+  await page.waitForSelector('footer button');
+  for (let i = 0; i < most && !what.test(await words(page)); i++) await onward(page);
+  await says(page, what);
+}
+async function pull(page: Page, mood: string): Promise<void> {
+  await press(page, 'The simulated wrench is on', 'combobox');
+  await press(page, mood, 'option');
+  await page
+    .locator(
+      '::-p-xpath(//section[@aria-label="Digital wrench"]//button[contains(., "Read the wrench") or contains(., "Pull again")])',
+    )
+    .click();
+}
+/** A picture as a phone's camera gives one: a small PNG. */
+const PNG = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAoAAAAKCAYAAACNMs+9AAAAFUlEQVR42mNkYPhfz0AEYBxVSF+FAP5FDvcfRYWgAAAAAElFTkSuQmCC',
+  'base64',
+);
+
+describe('an installation on the phone', () => {
+  const PLAN = 'pebble-tray';
+  let run: string;
+
+  it('is read by the wrench: good, stripping, and a connection that breaks; what was off is offered to the plan', async () => {
+    run = await startRun(PLAN);
+    const page = await openPage(browser, PHONE, { units: 'metric', theme: 'dark' });
+    await page.goto(server.at(`/run/${run}`));
+    await says(page, 'See that the vehicle is the one planned for');
+    await press(page, 'Hands: who?');
+    await page.locator('aria/Name[role="textbox"]').fill('Juniper');
+    await press(page, 'Keep');
+    await says(page, 'Juniper');
+    await onward(page);
+    await says(page, 'Count the kit');
+    await until(page, /Take off: /);
+    await says(page, /Bag, keep:|Throw away:|Bag, used again:/);
+    await until(page, /The jack carries|With its first two bolts in/);
+    await until(page, /Pass 1 of 4/);
+
+    // a good joint clicks, and is recorded with its peak and its wrench
+    const joint = /: ([\w-]+), M/.exec(await words(page))?.[1];
+    await pull(page, 'a good joint');
+    await says(page, /On target, and it pulled up as a sound joint does/);
+    await says(page, 'clicked');
+    await onward(page);
+    // a figure that is typed instead
+    await page.waitForFunction(() => !/pulled up as a sound/.test(document.body.innerText));
+    const target = Number(await page.$eval('[aria-label="Torque"] .fig', e => e.textContent));
+    await page.locator('aria/Wrench reads[role="textbox"]').fill(String(target));
+    await says(page, 'on target');
+    await onward(page);
+    // the connection breaks: nothing is lost, and it is read again
+    await pull(page, 'a connection that breaks');
+    await says(page, 'The wrench has stopped answering. Nothing is lost: pull again, or type');
+    await pull(page, 'a good joint');
+    await says(page, /On target/);
+    await onward(page);
+    // a rivet nut that strips is noted and stays open
+    await until(page, /Rivet nut: stop if it turns without getting tighter/);
+    const stripped = /: ([\w-]+), M/.exec(await words(page))?.[1];
+    await pull(page, 'a rivet nut that strips');
+    await says(page, 'the nut or its thread is stripping. Stop.');
+    await says(page, 'Note it, leave it open, next');
+    await onward(page);
+
+    const ticks = await ticksOf(run);
+    const of = (id: string | undefined) =>
+      ticks.filter(t => t.jointId === id && t.stepId.startsWith('tighten'));
+    expect(of(joint)[0]).toMatchObject({ kind: 'done', who: 'Juniper', wrench: 'digital wrench, simulated' });
+    expect(of(joint)[0]?.torqueNm).toBeGreaterThan(0);
+    expect(ticks.find(t => t.wrench === 'typed in')?.torqueNm).toBeCloseTo(target, 1);
+    expect(of(stripped)).toEqual([
+      expect.objectContaining({ kind: 'deviation', note: expect.stringContaining('stripping') }),
+    ]);
+
+    // two taps and a photo
+    const photo = join(tmpdir(), `plate-fold-photo-${process.pid}.png`);
+    await writeFile(photo, PNG);
+    await press(page, 'Something’s off');
+    const input = (await page.waitForSelector('input[type="file"]')) as unknown as {
+      uploadFile(p: string): Promise<void>;
+    };
+    const torn = join(tmpdir(), `plate-fold-torn-${process.pid}.png`);
+    await writeFile(torn, 'no picture');
+    await input.uploadFile(torn);
+    await says(page, 'no picture this browser can read');
+    await input.uploadFile(photo);
+    await says(page, /A photo of \d+ kB goes with it/);
+    await press(page, 'Touches something above');
+    await says(page, 'Touches something above');
+    await page.waitForFunction(
+      async id => {
+        const r = (await (await fetch(`/api/runs/${id}`)).json()) as { ticks: { photo: string | null }[] };
+        const kept = r.ticks.find(t => t.photo)?.photo;
+        return kept !== undefined && (await fetch(`/api/runs/${id}/photos/${kept}`)).ok;
+      },
+      { polling: 500 },
+      run,
+    );
+
+    await until(page, /passed over/);
+    await says(page, '1 moves were passed over');
+    await page.locator('aria/Odometer, km[role="textbox"]').fill('60210');
+    await press(page, 'End the run');
+    await says(page, 'it stands in the log');
+    await says(page, /As built .* revision 1 of the plan/);
+    expect((await logOf(PLAN)).at(-1)).toMatchObject({ kind: 'install', km: 60_210, run, opened: true });
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+
+    // at the desk the torn thread is offered to the plan
+    const desk = await openPage(browser, DESK);
+    await desk.goto(server.at(`/plan/${PLAN}/run`));
+    await says(desk, 'From the last run');
+    await desk
+      .locator('::-p-xpath(//button[contains(., "to stripped, so that Bolt offers its repairs")])')
+      .click();
+    const plan = await storedPlan(server, desk, PLAN);
+    const mount = plan.joints.find(j => j.id === stripped)?.mount;
+    const stored = (await json(`/api/documents/${PLAN}`)) as {
+      document: { rig: { mounts: { id: string; condition: string }[] } };
+    };
+    expect(stored.document.rig.mounts.find(m => m.id === mount)?.condition).toBe('stripped');
+    await desk.browserContext().close();
+  });
+
+  it('goes on without the server once it was opened, through a reload, and with a clock that was set back', async () => {
+    const own = await TestServer.open();
+    const page = await openPage(browser, PHONE);
+    try {
+      const made = await fetch(own.at(`/api/documents/${PLAN}/runs`), {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ buildId: 'A' }),
+      });
+      const { id } = (await made.json()) as { id: string };
+      await page.goto(own.at(`/run/${id}`));
+      await says(page, 'Done, next');
+      await page.evaluate(async () => {
+        await navigator.serviceWorker.ready;
+      });
+      await own.stop();
+      await onward(page);
+      await says(page, /kept on this device/);
+      await page.reload();
+      await says(page, /1 kept on this device/);
+      await says(page, /2 of \d+/);
+      await page.evaluate(() => {
+        const now = Date.now;
+        Date.now = () => now() - 3_600_000;
+      });
+      await onward(page);
+      await says(page, 'clock was set back');
+      await says(page, /3 of \d+/);
+      await own.start();
+      await page.waitForFunction(() => !/kept on this device/.test(document.body.innerText), {
+        timeout: 15_000,
+      });
+      const { ticks } = (await (await fetch(own.at(`/api/runs/${id}`))).json()) as {
+        ticks: { at: number }[];
+      };
+      expect(ticks.length).toBe(2);
+      expect(ticks[1]?.at).toBeGreaterThan(ticks[0]?.at ?? 0);
+      expect(page.faults).toEqual([]);
+    } finally {
+      await page.browserContext().close();
+      await own.remove();
+    }
+  });
+
+  it('is shared by a one-time code from the desk, and both hands are kept', async () => {
+    const id = await startRun(PLAN);
+    const desk = await openPage(browser, DESK);
+    await desk.goto(server.at(`/run/${id}`));
+    await says(desk, 'Done, next');
+    await press(desk, 'Run it on a phone');
+    await press(desk, 'Share this run');
+    await desk.waitForSelector('svg[aria-label="QR code that opens the run on a phone"]');
+    const code = await desk.$eval('[data-code]', e => e.textContent ?? '');
+    const address = /http:\/\/127\.0\.0\.1:\d+/.exec(await words(desk))?.[0] as string;
+    const phone = await openPage(browser, PHONE);
+    // without the code there is only the question for it
+    await phone.goto(`${address}/run/${id}`);
+    await says(phone, 'Code from the desk');
+    await phone.locator('#code').fill('WRONGONE');
+    await phone.locator('button').click();
+    await says(phone, 'That is not the code.');
+    // the QR code's address fills it in by itself
+    await phone.goto(`${address}/#${code}`);
+    await says(phone, 'Done, next');
+    await says(desk, '1 device has joined.');
+    await onward(phone);
+    await says(phone, /2 of \d+/);
+    await press(desk, 'Close');
+    await desk.keyboard.press('Space');
+    await says(desk, /2 of \d+/);
+    await desk.waitForFunction(
+      async run =>
+        ((await (await fetch(`/api/runs/${run}`)).json()) as { ticks: unknown[] }).ticks.length === 2,
+      { polling: 300 },
+      id,
+    );
+    expect(new Set((await ticksOf(id)).map(t => (t as unknown as { device: string }).device)).size).toBe(2);
+    await press(desk, 'Run it on a phone');
+    await press(desk, 'End the sharing');
+    await says(desk, 'Share this run');
+    await onward(phone);
+    await says(phone, 'kept on this device');
+    expect(phone.faults.concat(desk.faults)).toEqual([]);
+    await Promise.all([desk, phone].map(p => p.browserContext().close()));
+  });
+});
+
+describe('the log', () => {
+  const PLAN = 'bramble-winter';
+  let page: Awaited<ReturnType<typeof openPage>>;
+  beforeAll(async () => {
+    page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at(`/plan/${PLAN}/log`));
+    await page.waitForSelector('[aria-label="Entries"]');
+  });
+  afterAll(async () => {
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+
+  it('takes a hit where the map is touched, with what Strike foresees there', async () => {
+    const before = (await logOf(PLAN)).length;
+    await press(page, 'Log something');
+    await says(page, 'Touch the map where it hit.');
+    // in the middle of plate C
+    const spot = await page.$$eval('[aria-label^="Plate C"]', all => {
+      // it stands in the keel and in the map: the larger of the two is the map's
+      const boxes = all.map(e => e.getBoundingClientRect()).sort((a, b) => b.height - a.height);
+      const [b] = boxes;
+      return b ? ([b.x + b.width * 0.5, b.y + b.height * 0.3] as const) : ([0, 0] as const);
+    });
+    await page.mouse.click(spot[0], spot[1]);
+    await says(page, /Marked on the map, plate C/);
+    await page.locator('aria/Depth of the dent, straightedge across it[role="textbox"]').fill('4');
+    await page.keyboard.press('Tab');
+    await says(page, /Strike foresees \d+\.\d mm of dent there/, 60_000);
+    await page.locator('aria/Note[role="textbox"]').fill('boulder in the third ford');
+    await press(page, 'Keep it');
+    await says(page, 'boulder in the third ford');
+    const log = await logOf(PLAN);
+    expect(log.length).toBe(before + 1);
+    expect(log.at(-1)).toMatchObject({
+      kind: 'hit',
+      panel: 'plate-c',
+      dentMm: 4,
+      note: 'boulder in the third ford',
+    });
+    expect(log.at(-1)?.foreseenMm).toBeGreaterThanOrEqual(0);
+    await says(page, 'Look at what the last hit did above the plate');
+  });
+
+  it('is searched, sifted and struck from', async () => {
+    await page.locator('aria/Search the log[role="searchbox"]').fill('ford');
+    await says(page, /2 of \d+/);
+    for (let i = 0; i < 4; i++) await page.keyboard.press('Backspace');
+    await press(page, 'Kind of entry', 'combobox');
+    await press(page, 'Re-torque', 'option');
+    await says(page, /Re-torque: 13 bolts, most lost 28 %/);
+    await press(page, 'Kind of entry', 'combobox');
+    await press(page, 'all kinds', 'option');
+    const count = (await logOf(PLAN)).length;
+    const bin = await page.waitForSelector('[aria-label^="Strike out: Hit"]');
+    await bin?.click();
+    expect((await logOf(PLAN)).length).toBe(count);
+    await press(page, 'Strike it out: press again');
+    await page.waitForFunction(n => document.body.innerText.includes(`${n} of ${n}`), {}, count - 1);
+    expect((await logOf(PLAN)).length).toBe(count - 1);
+  });
+
+  it('keeps a re-torque with what each bolt lost, and shows it over time', async () => {
+    await press(page, 'Log something');
+    await press(page, 'What happened', 'combobox');
+    await press(page, 'Re-torque', 'option');
+    await says(page, 'Still wanted: the torque found on at least one bolt.');
+    await page.locator('aria/j07 began to turn at[role="textbox"]').fill('25');
+    await press(page, 'Keep it');
+    await says(page, /Re-torque: 1 bolts, most lost 50 %/);
+    await press(page, 'Over time', 'tab');
+    await says(page, 'Preload lost since it was tightened');
+    await says(page, /j07 50 %/);
+    await page.waitForSelector('.apexcharts-series path');
+  });
+
+  it('does an oil change as a run of its own, which comes into the log', async () => {
+    await press(page, 'Services', 'tab');
+    await says(page, /Engine oil drain Through the opening oil-drain-hole; nothing comes down\./);
+    await says(page, /Transfer case fill Plate C down: 6 bolts out, 1 of the neighbour loosened\./);
+    await says(page, 'A door below it would save');
+    await page
+      .locator(
+        '::-p-xpath(//ul[@aria-label="Services"]/li[contains(., "ngine oil drain")]//button[contains(., "Do it")])',
+      )
+      .click();
+    await says(page, 'Raise it on stands');
+    await onward(page);
+    await says(page, 'engine oil drain');
+    await says(page, 'Hot oil burns');
+    await until(page, /All done/);
+    await page.locator('aria/Odometer, km[role="textbox"]').fill('92400');
+    await press(page, 'End the run');
+    await says(page, 'it stands in the log');
+    await page.locator('::-p-text(To the plan)').click();
+    await says(page, 'engine oil drain');
+    expect((await logOf(PLAN)).find(e => e.km === 92_400)).toMatchObject({
+      kind: 'service',
+      point: 'oil-drain',
+    });
+  });
+
+  it('brings a plate down and up again for a service behind it', async () => {
+    const id = await startRun(PLAN, 'transfer-fill');
+    const walk = await openPage(browser, PHONE);
+    await walk.goto(server.at(`/run/${id}`));
+    await until(walk, /Loosen 1 bolt by three turns/);
+    await until(walk, /Take plate C, transfer case, down/);
+    await until(walk, /Raise plate C/);
+    await until(walk, /round again until nothing turns/);
+    await until(walk, /Bring the loosened bolts back/);
+    await until(walk, /All done/);
+    expect(walk.faults).toEqual([]);
+    await walk.browserContext().close();
+  });
+
+  it('gives out reminders, tables and the build book', async () => {
+    await page.goto(server.at(`/plan/${PLAN}/log`));
+    await page.waitForSelector('[aria-label="Take away"]');
+    const folder = await downloadsOf(page);
+    const file = async (name: string): Promise<Buffer> => {
+      for (let i = 0; i < 150 && !(await readdir(folder)).includes(name); i++)
+        await new Promise(d => setTimeout(d, 200));
+      return readFile(join(folder, name));
+    };
+    await press(page, 'Reminders');
+    const ics = (await file(`${PLAN}.ics`)).toString();
+    expect(ics).toContain('BEGIN:VEVENT');
+    expect(ics).toContain('engine oil drain: Bramble');
+    await press(page, 'JSON');
+    const log = JSON.parse((await file(`${PLAN}-log.json`)).toString()) as { entries: unknown[] };
+    expect(log.entries).toEqual(await logOf(PLAN));
+    await page.locator('::-p-xpath(//section[@aria-label="Take away"]//button[contains(., "CSV")])').click();
+    expect((await file(`${PLAN}-log.csv`)).toString().trim().split('\r\n').length).toBeGreaterThan(10);
+    await press(page, 'Build book');
+    const pdf = await file(`${PLAN}-build-book.pdf`);
+    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
+    expect(pdf.length).toBeGreaterThan(60_000);
+    expect((pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length).toBeGreaterThan(10);
+  });
+
+  it('says what it cannot keep, and keeps it in the form', async () => {
+    await press(page, 'Log something');
+    await press(page, 'What happened', 'combobox');
+    await press(page, 'Coating', 'option');
+    await press(page, 'Which plate', 'combobox');
+    await press(page, 'E, converter shield', 'option');
+    await page.locator('aria/Note[role="textbox"]').fill('second coat');
+    await server.stop();
+    await press(page, 'Keep it');
+    await says(page, 'the entry is still here');
+    await server.start();
+    await press(page, 'Keep it');
+    await page.waitForFunction(() =>
+      /second coat/.test(document.querySelector('[aria-label="Entries"]')?.textContent ?? ''),
+    );
+  });
+});
+
+describe('the run and the log hold', () => {
+  it.each([
+    ['light', DESK],
+    ['dark', PHONE],
+  ] as const)('in the %j theme, nothing is wrong with them for a screen reader', async (theme, view) => {
+    const page = await openPage(browser, view, { theme });
+    for (const path of ['/plan/bramble-winter/run', '/plan/bramble-winter/log', '/run/demo-install']) {
+      await page.goto(server.at(path));
+      await says(page, /Time, a guess|Log something|As built/);
+      expect(await seriousFaults(page), path).toEqual([]);
+    }
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+    expect(wide).toBeLessThanOrEqual(0);
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+
+  it('shows the order of the hands one bolt after another before anything starts', async () => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at('/plan/bramble-winter/run'));
+    await page
+      .locator(
+        '::-p-xpath(//button[contains(., "Start 6 bolts of plate D") or contains(., "Start 7 bolts of plate D") or contains(., "bolts of plate D by hand")])',
+      )
+      .click();
+    await press(page, 'Show the order');
+    const now = () =>
+      page.evaluate(
+        () =>
+          [...document.querySelectorAll('svg[aria-label^="Where"] circle')].filter(
+            c => c.getAttribute('fill') === 'var(--fluid)',
+          ).length,
+      );
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('svg[aria-label^="Where"] circle')].some(
+        c => c.getAttribute('fill') === 'var(--ink2)',
+      ),
+    );
+    expect(await now()).toBe(1);
+    await press(page, 'Stop');
+    expect(await now()).toBe(0);
+    // an evening of the owner's own
+    await page.locator('aria/An evening has, minutes[role="textbox"]').fill('600');
+    await page.keyboard.press('Tab');
+    await says(page, /Evening 1, \d+ steps/);
+    await page.browserContext().close();
+  });
+});

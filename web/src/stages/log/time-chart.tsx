@@ -1,0 +1,54 @@
+import { lengthFigure, type UnitSystem } from '@plate-fold/core';
+import { useMemo } from 'react';
+import Chart from '../../ui/chart';
+
+const colour = (name: string): string =>
+  getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+
+/** Heights of both axles' fenders over time; the figures stand in the table below. */
+export default function TimeChart({
+  heights,
+  units,
+  theme,
+}: {
+  heights: readonly { readonly at: number; readonly front: number; readonly rear: number }[];
+  units: UnitSystem;
+  theme: string;
+}) {
+  const key = JSON.stringify([heights, units]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the heights are told by their figures, the colours are read from the page
+  const options = useMemo(() => {
+    const unit = lengthFigure(0, units).unit;
+    const value = (mm: number): number => Math.round((units === 'inch' ? mm / 25.4 : mm) * 100) / 100;
+    return {
+      chart: {
+        type: 'line' as const,
+        height: 240,
+        animations: { enabled: false },
+        toolbar: { show: false },
+        zoom: { enabled: false },
+        foreColor: colour('--ink'),
+        fontFamily: 'inherit',
+        background: 'transparent',
+      },
+      series: (['front', 'rear'] as const).map(k => ({
+        name: `${k} fenders`,
+        data: heights.map(h => ({ x: h.at, y: value(h[k]) })),
+      })),
+      colors: [colour('--fluid'), colour('--ink')],
+      stroke: { width: 2.5, curve: 'straight' as const, dashArray: [0, 6] },
+      markers: { size: 5, shape: ['circle', 'square'] as never },
+      xaxis: { type: 'datetime' as const },
+      yaxis: {
+        title: { text: `above the wheel centres, ${unit}` },
+        labels: { formatter: (v: number) => String(Math.round(v * 10) / 10) },
+      },
+      legend: { position: 'top' as const, horizontalAlign: 'left' as const, fontSize: '13px' },
+      grid: { borderColor: colour('--scribe') },
+      tooltip: { theme, x: { format: 'd MMM yyyy' } },
+    };
+  }, [key, theme]);
+  return (
+    <Chart options={options} label="Heights of the fenders over time; the table below has the figures" />
+  );
+}

@@ -1,0 +1,34 @@
+import { Smartphone } from 'lucide-react';
+import { lazy, Suspense, useState } from 'react';
+
+const ShareDialog = lazy(async () => ({ default: (await import('./share-dialog')).ShareDialog }));
+
+/** Only the machine that holds the data can let others in. */
+export const atTheDesk = (): boolean => ['127.0.0.1', 'localhost', '[::1]'].includes(location.hostname);
+
+/** Opens the sheet that shares this run with a phone. */
+export function ShareButton({ run, worded = false }: { run: string; worded?: boolean }) {
+  const [open, setOpen] = useState(false);
+  if (!atTheDesk()) return null;
+  return (
+    <>
+      <button
+        type="button"
+        aria-label="Run it on a phone"
+        className={
+          worded
+            ? 'inline-flex min-h-11 items-center gap-1.5 px-1 text-[13px] underline'
+            : '-my-2 grid size-11 place-items-center max-desk:hidden'
+        }
+        onClick={() => setOpen(true)}
+      >
+        <Smartphone size={18} aria-hidden="true" /> {worded && 'on a phone'}
+      </button>
+      {open && (
+        <Suspense fallback={null}>
+          <ShareDialog run={run} open onClose={() => setOpen(false)} />
+        </Suspense>
+      )}
+    </>
+  );
+}

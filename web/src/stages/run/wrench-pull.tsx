@@ -1,0 +1,87 @@
+import { fixed, torqueFigure, type UnitSystem } from '@plate-fold/core';
+import { Radio } from 'lucide-react';
+import { useState } from 'react';
+import { Button } from '../../ui/button';
+import { Select } from '../../ui/select';
+import type { useWrench, WrenchMood } from './use-wrench';
+
+const MOODS: readonly { readonly value: WrenchMood; readonly name: string }[] = [
+  { value: 'good', name: 'a good joint' },
+  { value: 'cross-threaded', name: 'a crossed thread' },
+  { value: 'stripping', name: 'a rivet nut that strips' },
+  { value: 'yielded', name: 'a bolt that stretches' },
+  { value: 'broken', name: 'a connection that breaks' },
+];
+
+/** Reads the digital wrench: torque and angle while it turns, then the verdict. The wrench that ships with the program is simulated. */
+export function WrenchPull({
+  of: { wrench, pull },
+  targetNm,
+  units,
+}: {
+  readonly of: ReturnType<typeof useWrench>;
+  readonly targetNm: number;
+  readonly units: UnitSystem;
+}) {
+  const [mood, setMood] = useState<WrenchMood>('good');
+  const { state, now, turn, fault, clicked } = wrench;
+  const bad = turn && turn.verdict !== 'good';
+  const shown = now && torqueFigure(state === 'pulling' ? now.nm : wrench.peakNm, units);
+  return (
+    <section aria-label="Digital wrench" className="mt-3">
+      <div className="grid grid-cols-[1fr_1fr] gap-2">
+        <Button
+          look="plain"
+          className="min-h-14 leading-tight"
+          disabled={state === 'pulling'}
+          onClick={() => pull(mood)}
+        >
+          <Radio size={18} aria-hidden="true" />
+          {state === 'pulling' ? 'Pulling …' : state === 'idle' ? 'Read the wrench' : 'Pull again'}
+        </Button>
+        <Select
+          label="The simulated wrench is on"
+          value={mood}
+          choices={MOODS}
+          onChoose={setMood}
+          className="min-h-14 text-[14px]"
+        />
+      </div>
+      <p className="mt-1 text-[12.5px] text-ink2">Simulated: a stand-in that ships with the program.</p>
+      {state !== 'idle' && shown && (
+        <div className="mt-1.5" aria-live={state === 'pulling' ? 'off' : 'polite'}>
+          <div className="relative h-3 bg-scribe/60" aria-hidden="true">
+            <div
+              className={`h-full ${bad ? 'bg-oxide' : 'bg-fluid'}`}
+              style={{ width: `${Math.min(100, ((now?.nm ?? 0) / targetNm) * 87)}%` }}
+            />
+            <div className="absolute inset-y-[-3px] left-[87%] w-[3px] bg-ink" />
+          </div>
+          <p className="mt-1 text-[16px]">
+            {state === 'pulling' ? '' : 'Peak '}
+            <span className="fig text-[24px] font-semibold">{shown.value}</span> {shown.unit},{' '}
+            <span className="fig">{fixed(turn?.fromSnugDeg ?? now?.deg ?? 0, 0)}°</span>
+            {turn?.fromSnugDeg === undefined ? '' : ' past snug'}
+            {clicked ? ', clicked' : ''}
+          </p>
+        </div>
+      )}
+      {turn && (
+        <p
+          role={bad ? 'alert' : 'status'}
+          className={`mt-1 text-[16px] leading-snug ${bad ? 'border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 font-semibold' : ''}`}
+        >
+          {turn.said}
+        </p>
+      )}
+      {state === 'broken' && (
+        <p
+          role="alert"
+          className="mt-1 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[16px] leading-snug"
+        >
+          {fault} Nothing is lost: pull again, or type what the wrench shows.
+        </p>
+      )}
+    </section>
+  );
+}
