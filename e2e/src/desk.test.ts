@@ -118,7 +118,7 @@ describe('Run', () => {
     await says(page, 'Install build');
     const order = (): Promise<string> => page.$eval('main', m => m.textContent ?? '');
     const before = await order();
-    await choose(page, 'Bolts are started', 'front to rear, rear on the jack');
+    await choose(page, 'Bolts are started', 'front to rear');
     await page.waitForFunction(b => document.querySelector('main')?.textContent !== b, {}, before);
     await choose(page, 'Hands', 'two people');
     expect((await stored(page, 'bramble-winter')).plan.method).toMatchObject({

@@ -138,11 +138,11 @@ describe('the run', () => {
     const { id } = (await made.json()) as { id: string };
     const [desk, phone] = [await openPage(browser, DESK), await openPage(browser, PHONE)];
     await Promise.all([desk, phone].map(p => p.goto(server.at(`/run/${id}`))));
-    await Promise.all([desk, phone].map(p => says(p, 'Count the kit')));
+    await Promise.all([desk, phone].map(p => says(p, 'See that the vehicle is the one planned for')));
     await desk.keyboard.press('Space');
-    await says(desk, 'Raise it on stands');
+    await says(desk, 'Count the kit');
     await phone.reload();
-    await says(phone, 'Raise it on stands');
+    await says(phone, 'Count the kit');
     await press(phone, 'Something’s off');
     await press(phone, 'Part missing');
     await says(phone, 'Part missing');
@@ -152,7 +152,7 @@ describe('the run', () => {
     await says(desk, 'Ticked already.');
     await press(desk, 'Not done after all');
     await desk.reload();
-    await says(desk, 'Count the kit');
+    await says(desk, 'See that the vehicle is the one planned for');
     for (let i = 0; i < 400 && !/passed over|All done/.test(await words(desk)); i++)
       await desk.keyboard.press('Space');
     await says(desk, 'All done');
@@ -286,7 +286,9 @@ describe('files', () => {
     const bag = join(folder, 'bramble-spring-A-bag-list.csv');
     for (let i = 0; i < 50 && !(await readdir(folder)).includes('bramble-spring-A-bag-list.csv'); i++)
       await new Promise(done => setTimeout(done, 100));
-    expect(await readFile(bag, 'utf8')).toMatch(/^part,count\r\n"flange bolt M10x1\.5/);
+    expect(await readFile(bag, 'utf8')).toMatch(
+      /^part,count,on the shelf,missing,packs to buy,in a pack\r\n"flange bolt M10x1\.5/,
+    );
     await page.browserContext().close();
   });
 });

@@ -127,6 +127,7 @@ export const rigSchema = yup
         protect: yup.boolean().required(),
         keepOut: notNegative(),
         surfaceC: yup.number(),
+        litres: yup.number().moreThan(0).max(2000),
         moves: yup.boolean(),
         when: when(),
       }),

@@ -79,6 +79,8 @@ export interface Component {
   /** gap in mm that a plate must leave */
   readonly keepOut: number;
   readonly surfaceC?: number;
+  /** what a fuel tank holds */
+  readonly litres?: number;
   readonly moves?: boolean;
   readonly when?: When;
 }

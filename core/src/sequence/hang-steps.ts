@@ -38,6 +38,18 @@ function why(job: Job): string {
   }[job.doc.plan.method.start];
 }
 
+/** Density of petrol, kg a litre (EN 228, 720 to 775 kg/m³; from memory). */
+export const PETROL = [0.72, 0.775] as const;
+
+/** What fuel in a tank weighs, in words; what jack and straps hold beside the tank itself. */
+export function fuelWords(litres: number | undefined): string {
+  if (litres === undefined)
+    return 'Run it nearly empty first: a litre of fuel weighs some three quarters of a kilogram.';
+  const [low, high] = PETROL.map(d => Math.round(d * litres));
+  const tenth = Math.round((PETROL[1] * litres) / 10);
+  return `Full, its ${litres} l weigh ${low} to ${high} kg; run down to a tenth, ${tenth} kg and the tank itself, which jack and straps share.`;
+}
+
 /** A tank that hangs by its straps is held before one of them is touched. */
 function tankStep(job: Job, p: FoldedPanel, needs: readonly string[], tag: string): readonly string[] {
   const tank = job.rig.components.find(c => c.kind === 'fuel-tank' && p.panel.guards.includes(c.id));
@@ -48,7 +60,7 @@ function tankStep(job: Job, p: FoldedPanel, needs: readonly string[], tag: strin
       id: `support-tank-${p.panel.id}${tag}`,
       stage: 'support',
       title: `Hold up the ${tank.name} before any of its bolts is touched`,
-      why: 'Nearly empty: a litre of fuel weighs some three quarters of a kilogram. A jack with a wide board and a ratchet strap; then one bolt at a time, the new one in before the next comes out.',
+      why: `${fuelWords(tank.litres)} A jack with a wide board under its middle and a ratchet strap at each end; then one bolt at a time, the new one in before the next comes out.`,
       panels: [p.panel.id],
       needs,
       tools: ['jack with a wide board', 'ratchet strap'],

@@ -152,7 +152,10 @@ describe('the whole job', () => {
     const removed = sequence.steps.filter(s => s.stage === 'remove');
     expect(removed.length).toBe(4);
     for (const s of removed) expect(s.bags?.length).toBeGreaterThan(0);
-    expect(sequence.steps.some(s => s.id === 'support-tank-plate-d')).toBe(true);
+    // 80 l of 720 to 775 kg/m3 (EN 228): 57.6 to 62 kg
+    expect(sequence.steps.find(s => s.id === 'support-tank-plate-d')?.why).toContain(
+      '80 l weigh 58 to 62 kg',
+    );
     const impact = made({
       ...demo('bramble'),
       plan: {

@@ -30,6 +30,18 @@ export function RunRecord(props: {
         >
           <Download size={17} aria-hidden="true" /> CSV
         </Button>
+        <Button
+          className="print:hidden"
+          onClick={() =>
+            saveFile(
+              `${run.documentId}-run.json`,
+              JSON.stringify({ format: 'plate-fold-run/1', ...run, ticks }, null, 2),
+              'application/json',
+            )
+          }
+        >
+          <Download size={17} aria-hidden="true" /> JSON
+        </Button>
       </div>
       <p className="text-[13px] text-ink2">
         {run.document.plan.name}, build {run.buildId}, revision {run.revision} of the plan; begun{' '}
