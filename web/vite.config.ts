@@ -1,9 +1,14 @@
+import { fileURLToPath } from 'node:url';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { serviceWorker } from './service-worker/plugin.ts';
 
+const NONE = fileURLToPath(new URL('./src/work/none.ts', import.meta.url));
+
 export default defineConfig({
+  // the book is drawn, never printed from a page: what its package would load for that stays out
+  resolve: { alias: { html2canvas: NONE, canvg: NONE, dompurify: NONE } },
   plugins: [react(), tailwindcss(), serviceWorker()],
   server: {
     proxy: {

@@ -150,7 +150,13 @@ const SHOTS: readonly Shot[] = [
       await still();
     },
   },
-  { name: 'run', path: `${PLAN}/run`, view: DESK },
+  {
+    name: 'run',
+    path: `${PLAN}/run`,
+    view: DESK,
+    before: p => p.locator('::-p-text(bolts of plate D by hand)').click(),
+  },
+  { name: 'log', path: `${PLAN}/log`, view: DESK, before: still },
   { name: 'run-phone', path: `${PLAN}/run`, view: PHONE, theme: 'dark', before: toTorque },
 ];
 

@@ -1,10 +1,13 @@
 import { createBrowserRouter, Navigate } from 'react-router';
-import { CoverStage } from '../stages/cover/cover-stage';
 import { Frame } from './frame';
 import { Plans } from './plans';
 import { Trouble } from './trouble';
 
-/** Cover is what opens first; the other stages are fetched when they are opened. */
+const cover = () => import('../stages/cover/cover-stage');
+// Cover is what a plan opens with: it is fetched while the list of plans is read
+setTimeout(() => void cover().catch(() => undefined), 1500);
+
+/** Stages are fetched when they are opened. */
 export const router = createBrowserRouter([
   {
     errorElement: <Trouble />,
@@ -16,7 +19,7 @@ export const router = createBrowserRouter([
         element: <Frame />,
         children: [
           { index: true, element: <Navigate to="cover" replace /> },
-          { path: 'cover', element: <CoverStage /> },
+          { path: 'cover', lazy: async () => ({ Component: (await cover()).CoverStage }) },
           {
             path: 'rig',
             lazy: async () => ({ Component: (await import('../stages/rig/rig-stage')).RigStage }),

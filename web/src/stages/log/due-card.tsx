@@ -39,7 +39,7 @@ export function DueCard(props: {
     );
   return (
     <div className="p-4">
-      <Button look="strong" className="min-h-14 w-full text-[17px]" onClick={() => onAdd()}>
+      <Button look="strong" className="min-h-14 w-full text-[17px] max-desk:hidden" onClick={() => onAdd()}>
         <Plus size={20} aria-hidden="true" /> Log something
       </Button>
       <section aria-label="Due" className="mt-4">

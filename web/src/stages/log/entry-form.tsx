@@ -284,7 +284,7 @@ export function EntryForm(props: FormProps) {
   const missing = lacking(draft);
   return (
     <form
-      className="grid gap-3 p-4"
+      className="relative grid gap-3 p-4"
       aria-label="New entry"
       onSubmit={e => {
         e.preventDefault();

@@ -6,6 +6,8 @@ import { Bench, Pannable, type useSheet, ZoomButtons } from '../../app/bench';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
 import { UndersideMap } from '../../picture/map';
+import { Button } from '../../ui/button';
+import { useNarrow } from '../../ui/use-narrow';
 import { DueCard } from './due-card';
 import { EntryForm } from './entry-form';
 import { EntryList } from './entry-list';
@@ -56,6 +58,10 @@ function HitMap(props: {
     <Pannable sheet={sheet}>
       <div
         className={placing ? 'cursor-crosshair' : ''}
+        onMouseDownCapture={e => {
+          // a touch that places is not one that chooses
+          if (placing) e.preventDefault();
+        }}
         onClickCapture={e => {
           if (!placing) return;
           e.preventDefault();
@@ -100,10 +106,12 @@ export function LogStage() {
   const [draft, setDraft] = useState<Draft>();
   const [chosen, setChosen] = useState<string>();
   const [tab, setTab] = useState('log');
+  // on a phone the form stands under the map it asks to be touched
+  const narrow = useNarrow();
   const foreseen = useForeseen(facts, draft?.kind === 'hit' ? draft.place : undefined, draft?.panel);
   const fresh = (of?: Due): void => {
     setChosen(undefined);
-    if (!of) setTab('log');
+    if (!of || narrow) setTab('log');
     setDraft({
       id: freshEntryId(),
       kind: of?.kind ?? 'hit',
@@ -132,6 +140,24 @@ export function LogStage() {
     ? ((adding.error as { data?: { fault?: string } }).data?.fault ??
       'The server does not answer: the entry is still here. Try again.')
     : undefined;
+  const form = draft && (
+    <EntryForm
+      key={draft.id}
+      facts={facts}
+      units={units}
+      log={log}
+      draft={draft}
+      onChange={d => {
+        setDraft(d);
+        if (d.kind === 'hit') setTab('log');
+      }}
+      foreseen={foreseen}
+      fault={fault}
+      busy={adding.isLoading}
+      onKeep={() => void keep()}
+      onLeave={() => setDraft(undefined)}
+    />
+  );
   return (
     <Bench
       asideName="Due and new entries"
@@ -169,6 +195,14 @@ export function LogStage() {
                   if (draft) setDraft({ ...draft, place, panel: plateUnder(facts, place) });
                 }}
               />
+              {narrow &&
+                (form ?? (
+                  <div className="px-3 pt-3">
+                    <Button look="strong" className="min-h-14 w-full text-[17px]" onClick={() => fresh()}>
+                      Log something
+                    </Button>
+                  </div>
+                ))}
               {isError && (
                 <p role="alert" className="px-3 pt-2 text-oxide">
                   The server does not answer: the log is not known.
@@ -192,28 +226,7 @@ export function LogStage() {
           </Tabs.Root>
         );
       }}
-      aside={
-        draft ? (
-          <EntryForm
-            key={draft.id}
-            facts={facts}
-            units={units}
-            log={log}
-            draft={draft}
-            onChange={d => {
-              setDraft(d);
-              if (d.kind === 'hit') setTab('log');
-            }}
-            foreseen={foreseen}
-            fault={fault}
-            busy={adding.isLoading}
-            onKeep={() => void keep()}
-            onLeave={() => setDraft(undefined)}
-          />
-        ) : (
-          <DueCard facts={facts} log={log} units={units} onAdd={fresh} />
-        )
-      }
+      aside={!narrow && form ? form : <DueCard facts={facts} log={log} units={units} onAdd={fresh} />}
     />
   );
 }

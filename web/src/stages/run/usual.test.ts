@@ -38,6 +38,10 @@ describe('what a run offers the plan', () => {
       expect(of(next, off(note))).toEqual([]);
     }
   });
+  it('finds the bolt by the step where a step is about one', () => {
+    const [offer] = of(heron(), { ...off('Other bolt used', null), stepId: 'repair-j-3' });
+    expect(offer?.off).toBe('j-3: Other bolt used');
+  });
   it('locks a joint whose bolt was changed, and writes the rest into the notes once', () => {
     const doc = heron();
     const [lock, note] = of(doc, off('Other bolt used'), off('Touches something above', null));

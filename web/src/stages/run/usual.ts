@@ -37,7 +37,10 @@ export function offersFrom(doc: PlanDocument, ticks: readonly Tick[], day: strin
     .filter(t => t.kind === 'deviation' && t.note)
     .flatMap((t): readonly Offer[] => {
       const note = t.note ?? '';
-      const joint = doc.plan.joints.find(j => j.id === t.jointId);
+      // a step about one bolt bears its name
+      const joint =
+        doc.plan.joints.find(j => j.id === t.jointId) ??
+        doc.plan.joints.find(j => t.jointId === null && t.stepId.endsWith(`-${j.id}`));
       const where = joint ? `${joint.id}: ` : '';
       const mount = joint?.mount === undefined ? undefined : doc.rig.mounts.find(m => m.id === joint.mount);
       if (mount && THREAD_GONE.test(note)) {

@@ -96,7 +96,7 @@ export function Walk() {
   return (
     <div className="flex h-full flex-col bg-ground print:block print:h-auto print:bg-paper">
       <header className="shrink-0 print:hidden px-4 pt-3 desk:mx-auto desk:w-full desk:max-w-6xl desk:px-8">
-        <div className="flex items-baseline justify-between gap-3 text-[15px] text-ink2">
+        <div className="flex min-h-9 items-center justify-between gap-3 text-[15px] text-ink2">
           <span className="truncate">
             {move ? STAGE_NAMES[move.step.stage] : 'Done'}
             {plates && plates.length > 0 && plates.length < 4
