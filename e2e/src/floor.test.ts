@@ -338,7 +338,7 @@ describe('the log', () => {
     await says(page, 'Still wanted: the torque found on at least one bolt.');
     await page.locator('aria/j07 began to turn at[role="textbox"]').fill('25');
     await press(page, 'Keep it');
-    await says(page, /Re-torque: 1 bolts, most lost 50 %/);
+    await says(page, /Re-torque: 1 bolt, most lost 50 %/);
     await press(page, 'Over time', 'tab');
     await says(page, 'Preload lost since it was tightened');
     await says(page, /j07 50 %/);

@@ -18,8 +18,8 @@ const GUESS: Readonly<Record<Stage, readonly [fixed: number, each: number]>> = {
   check: [8, 0],
   finish: [8, 0],
 };
-/** Done lying on the floor, on a creeper under ramps, or standing under a lift. */
-const UNDER = { ground: 1.4, ramps: 1.2, 'two-post': 1 } as const;
+/** How much longer work takes lying on the floor, or on a creeper under ramps, than standing under a lift: a guess. */
+export const UNDER = { ground: 1.4, ramps: 1.2, 'two-post': 1 } as const;
 /** Raising the vehicle is quicker on ramps and on a lift. */
 const RAISING = { ground: 1.4, ramps: 0.6, 'two-post': 0.5 } as const;
 const BENCH_WORK = new Set<Stage>(['kit', 'bench', 'finish']);

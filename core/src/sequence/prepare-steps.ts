@@ -4,6 +4,13 @@ import { CAUTIONS } from './cautions';
 import { count, guardsKind, type Job } from './job';
 import type { Bag } from './step';
 
+/** How the vehicle is raised, as a step says it. */
+export const RAISE = {
+  ground: 'Raise it on stands',
+  ramps: 'Drive it up the ramps',
+  'two-post': 'Raise it on the lift',
+} as const;
+
 /** Components that rest on a crossmember and come down with it. */
 const ON_MEMBER = new Set(['engine', 'transmission', 'transfer-case']);
 
@@ -110,11 +117,7 @@ export function prepareSteps(job: Job): Prepared {
     needs: [kit],
     tools: ['tape measure'],
   });
-  const lift = {
-    ground: 'Raise it on stands',
-    ramps: 'Drive it up the ramps',
-    'two-post': 'Raise it on the lift',
-  }[method.lift];
+  const lift = RAISE[method.lift];
   const safety = add({
     id: 'safety',
     stage: 'safety',

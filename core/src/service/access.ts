@@ -4,7 +4,7 @@ import { clearDiameter, type FoldedPanel, openingCentre } from '../fold';
 import { distance2, distanceToOutline, grown, inRegion, toSpace, type Vec2 } from '../geometry';
 import type { Opening, PlanDocument } from '../plan';
 import type { ServicePoint } from '../rig';
-import { isHeavy, laps } from '../sequence';
+import { isHeavy, laps, UNDER } from '../sequence';
 
 /** How a service point is got at. */
 export interface ServiceAccess {
@@ -32,8 +32,7 @@ export const NEAR_SEAM = 250;
 export const LEAST_BOLTS = 2;
 
 /** Minutes: guesses, all of them. */
-const MINUTES = { opening: 0.5, loosen: 1.2, remove: 2.5, plate: 6, heavyAlone: 4 } as const;
-const UNDER = { ground: 1.4, ramps: 1.2, 'two-post': 1 } as const;
+export const MINUTES = { opening: 0.5, loosen: 1.2, remove: 2.5, plate: 6, heavyAlone: 4 } as const;
 
 /** What the plates and bolts of a plan are, for finding out what must come down. */
 export interface Hung {

@@ -1,5 +1,14 @@
 import type { PresentRig } from '../rig';
-import { CAUTIONS, groupSteps, inOrder, jobOf, type Sequence, tiedGroups, withStops } from '../sequence';
+import {
+  CAUTIONS,
+  groupSteps,
+  inOrder,
+  jobOf,
+  RAISE,
+  type Sequence,
+  tiedGroups,
+  withStops,
+} from '../sequence';
 import { formatTorque } from '../units';
 import type { Hung, ServiceAccess } from './access';
 
@@ -19,11 +28,7 @@ export function serviceSteps(access: ServiceAccess, hung: Hung, rig: PresentRig)
   const safety = add({
     id: 'service-safety',
     stage: 'safety',
-    title: {
-      ground: 'Raise it on stands',
-      ramps: 'Drive it up the ramps',
-      'two-post': 'Raise it on the lift',
-    }[doc.plan.method.lift],
+    title: RAISE[doc.plan.method.lift],
     why: 'Level, so that all of the oil runs out. Push it from the side before you go under.',
     cautions: [CAUTIONS.stands, CAUTIONS.maker, CAUTIONS.hot, ...(fuel ? [CAUTIONS.fuel] : [])],
     tools: ['wheel chocks'],

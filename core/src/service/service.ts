@@ -1,6 +1,7 @@
 import type { PlanDocument } from '../plan';
 import type { PresentRig } from '../rig';
-import { type Hung, type ServiceAccess, serviceAccess } from './access';
+import { UNDER } from '../sequence';
+import { type Hung, MINUTES, type ServiceAccess, serviceAccess } from './access';
 
 /** Distance driven in a year where the plan does not say: a guess. */
 export const KM_PER_YEAR = 15_000;
@@ -14,8 +15,7 @@ export interface ServiceLine extends ServiceAccess {
 }
 
 /** Access to a point through a door right below it, minutes: as through any opening. */
-const throughDoor = (doc: PlanDocument): number =>
-  0.5 * { ground: 1.4, ramps: 1.2, 'two-post': 1 }[doc.plan.method.lift];
+const throughDoor = (doc: PlanDocument): number => MINUTES.opening * UNDER[doc.plan.method.lift];
 
 /**
  * Every service point of a rig: the way to it, the minutes a year by its interval and the distance driven, and what a door below it

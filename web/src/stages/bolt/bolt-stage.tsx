@@ -8,6 +8,7 @@ import { jointSelected } from '../../app/view-slice';
 import { Section } from '../../picture/section';
 import { useSize } from '../../picture/use-size';
 import { Button } from '../../ui/button';
+import { TAB } from '../../ui/tab-style';
 import { BagList } from './bag-list';
 import { ChooseTab } from './choose-tab';
 import { DrillingTab } from './drilling-tab';
@@ -17,9 +18,6 @@ import { JointTable } from './joint-table';
 import { KitTab } from './kit-tab';
 import { ToolRoll } from './tool-roll';
 import { TorqueTab } from './torque-tab';
-
-const TAB =
-  'min-h-11 px-4 font-semibold focus-visible:-outline-offset-4! border-b-[3px] border-transparent text-ink2 data-[state=active]:border-fluid data-[state=active]:text-ink';
 
 const LISTS = [
   ['choose', 'Choose for me', ChooseTab],

@@ -12,7 +12,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { formatDistance } from '../../ui/distance';
 import { Select } from '../../ui/select';
-import { inWords } from './entry-form';
+import { inWords } from './entry-words';
 import { dayName, KIND_NAMES, namesOf } from './kinds';
 
 /** All entries, newest first, searched and sifted. */

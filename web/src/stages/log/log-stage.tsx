@@ -7,6 +7,7 @@ import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
 import { UndersideMap } from '../../picture/map';
 import { Button } from '../../ui/button';
+import { TAB } from '../../ui/tab-style';
 import { useNarrow } from '../../ui/use-narrow';
 import { DueCard } from './due-card';
 import { EntryForm } from './entry-form';
@@ -15,9 +16,6 @@ import { type Draft, freshEntryId } from './kinds';
 import { ServiceTab } from './service-tab';
 import { TimeTab } from './time-tab';
 import { plateUnder, useForeseen } from './use-foreseen';
-
-const TAB =
-  'min-h-11 px-4 font-semibold focus-visible:-outline-offset-4! border-b-[3px] border-transparent text-ink2 data-[state=active]:border-fluid data-[state=active]:text-ink';
 
 /** A hit on the map: a burst as large as the dent is deep. */
 function HitMark({ at, dent, label, chosen }: { at: Vec2; dent: number; label: string; chosen: boolean }) {

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Bench, Pannable, ZoomButtons } from '../../app/bench';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
+import { TAB } from '../../ui/tab-style';
 import { EntryCard } from './entry-card';
 import { MeasuringSheet } from './measuring-sheet';
 import { RigCard } from './rig-card';
@@ -10,8 +11,6 @@ import { type Chosen, RigMap } from './rig-map';
 import { RIG_TABLES } from './rig-tables';
 import { TableView } from './table-view';
 
-const TAB =
-  'min-h-11 shrink-0 px-3.5 font-semibold border-b-[3px] border-transparent text-ink2 data-[state=active]:border-fluid data-[state=active]:text-ink';
 const TABS_HEIGHT = 45;
 
 /** Rig: measured with a tape, corrected on the map and in tables, with its options. */
@@ -38,14 +37,14 @@ export function RigStage() {
             aria-label="The rig"
             className="flex shrink-0 overflow-x-auto border-b border-scribe bg-sheet"
           >
-            <Tabs.Trigger value="measure" className={TAB}>
+            <Tabs.Trigger value="measure" className={`shrink-0 ${TAB}`}>
               Measure
             </Tabs.Trigger>
-            <Tabs.Trigger value="map" className={TAB}>
+            <Tabs.Trigger value="map" className={`shrink-0 ${TAB}`}>
               Map
             </Tabs.Trigger>
             {RIG_TABLES.map(t => (
-              <Tabs.Trigger key={t.list} value={t.list} className={TAB}>
+              <Tabs.Trigger key={t.list} value={t.list} className={`shrink-0 ${TAB}`}>
                 {t.tab}
               </Tabs.Trigger>
             ))}

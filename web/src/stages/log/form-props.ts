@@ -1,0 +1,20 @@
+import type { Facts, LogEntry, UnitSystem } from '@plate-fold/core';
+import type { Draft } from './kinds';
+
+/** The look of a field of the form. */
+export const FIELD = 'min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-2';
+
+/** What the form and its parts are given. */
+export interface FormProps {
+  readonly facts: Facts;
+  readonly units: UnitSystem;
+  readonly log: readonly LogEntry[];
+  readonly draft: Draft;
+  readonly onChange: (draft: Draft) => void;
+  /** the dent Strike foresees where the hit was: undefined while it is computed, null where it finds none */
+  readonly foreseen: number | null | undefined;
+  readonly fault?: string;
+  readonly busy: boolean;
+  readonly onKeep: () => void;
+  readonly onLeave: () => void;
+}

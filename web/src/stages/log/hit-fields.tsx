@@ -1,0 +1,57 @@
+import { lengthFigure } from '@plate-fold/core';
+import { MeasureInput } from '../../ui/measure-input';
+import type { FormProps } from './form-props';
+import { plateUnder } from './use-foreseen';
+
+/** Where it hit, how deep, and what Strike foresees there. */
+export function Hit({
+  facts,
+  units,
+  draft,
+  onChange,
+  foreseen,
+}: Omit<FormProps, 'log' | 'busy' | 'onKeep' | 'onLeave'>) {
+  return (
+    <>
+      <p className="border-l-[6px] border-fluid bg-paper px-3 py-2 text-[14px] leading-snug">
+        {draft.place
+          ? `Marked on the map${draft.panel ? `, plate ${facts.document.plan.panels.find(p => p.id === draft.panel)?.mark}` : ', no plate there'}. Touch again to move it.`
+          : 'Touch the map where it hit.'}
+      </p>
+      <div className="grid grid-cols-2 gap-2">
+        {(['Behind the front axle', 'Right of the middle'] as const).map((label, i) => (
+          <MeasureInput
+            key={label}
+            label={label}
+            value={draft.place?.[i] ?? 0}
+            units={units}
+            least={-3000}
+            most={9000}
+            onEnter={v => {
+              const at = [draft.place?.[0] ?? 0, draft.place?.[1] ?? 0] as const;
+              const place: readonly [number, number] = i === 0 ? [v, at[1]] : [at[0], v];
+              onChange({ ...draft, place, panel: plateUnder(facts, place) });
+            }}
+          />
+        ))}
+      </div>
+      <MeasureInput
+        label="Depth of the dent, straightedge across it"
+        value={draft.dentMm ?? 0}
+        units={units}
+        least={0}
+        most={300}
+        onEnter={v => onChange({ ...draft, dentMm: v })}
+      />
+      {draft.place && draft.panel && (
+        <p className="text-[13px] leading-snug text-ink2" role="status">
+          {foreseen === undefined
+            ? 'Striking it there …'
+            : foreseen === null
+              ? 'Strike finds no dent to tell there.'
+              : `Strike foresees ${lengthFigure(foreseen, units, true).value} ${lengthFigure(foreseen, units, true).unit} of dent there, half the heavier axle set down. ${draft.dentMm === undefined ? '' : draft.dentMm > 2 * foreseen + 1 ? 'The hit was harder than that: look at what is above.' : 'The hit was of that order.'} An estimate.`}
+        </p>
+      )}
+    </>
+  );
+}
