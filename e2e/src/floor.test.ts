@@ -250,6 +250,11 @@ describe('an installation on the phone', () => {
     await onward(phone);
     await says(phone, /2 of \d+/);
     await press(desk, 'Close');
+    // the focus is back on what opened it, where Space opens it again
+    await desk.waitForFunction(
+      () => document.activeElement?.getAttribute('aria-label') === 'Run it on a phone',
+    );
+    await desk.evaluate(() => (document.activeElement as HTMLElement).blur());
     await desk.keyboard.press('Space');
     await says(desk, /2 of \d+/);
     await desk.waitForFunction(

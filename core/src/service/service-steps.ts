@@ -6,6 +6,8 @@ import {
   jobOf,
   RAISE,
   type Sequence,
+  spotOf,
+  startOrder,
   tiedGroups,
   withStops,
 } from '../sequence';
@@ -76,9 +78,9 @@ export function serviceSteps(access: ServiceAccess, hung: Hung, rig: PresentRig)
         title: `Take plate ${p.panel.mark}, ${p.panel.name}, down`,
         why: shared
           ? `Its bolts in the overlap came out with the plate outside it. Lay bolts out in their order.`
-          : 'The corners last, so that it does not swing. Lay bolts out in their order: some are longer.',
+          : 'The other way round than they went in: the last two carry it until you have its weight. Lay bolts out in their order: some are longer.',
         panels: [id],
-        joints: mine.map(j => j.id),
+        joints: [...startOrder(mine.map(spotOf), doc.plan.method.start)].reverse(),
         needs: [held],
         tools: [...new Set(mine.flatMap(j => j.tools))].filter(t => !t.startsWith('torque wrench')),
         people: 2,

@@ -163,14 +163,24 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
           />
         </div>
       )}
-      <Button
-        look="strong"
-        className="min-h-14 w-full text-[17px]"
-        disabled={starting.isLoading || save !== 'saved' || blocked}
-        onClick={() => void begin()}
-      >
-        <Play size={20} aria-hidden="true" /> {save === 'saved' ? 'Start a run' : 'Saving the plan first …'}
-      </Button>
+      {facts.panels.length === 0 ? (
+        <p className="border-l-[6px] border-marker bg-markersoft px-3 py-2">
+          There is no plate to hang yet:{' '}
+          <Link to={`/plan/${plan.id}/cover`} className="underline">
+            draw or propose them in Cover
+          </Link>
+          .
+        </p>
+      ) : (
+        <Button
+          look="strong"
+          className="min-h-14 w-full text-[17px]"
+          disabled={starting.isLoading || save !== 'saved' || blocked}
+          onClick={() => void begin()}
+        >
+          <Play size={20} aria-hidden="true" /> {save === 'saved' ? 'Start a run' : 'Saving the plan first …'}
+        </Button>
+      )}
       {fault && (
         <p role="alert" className="mt-1 text-oxide">
           {fault}

@@ -73,7 +73,13 @@ export function Walk() {
       });
     go(at + 1);
   };
-  useHotkeys('space, enter', onward, { enabled: move !== undefined && !off, preventDefault: true });
+  useHotkeys('space, enter', onward, {
+    enabled: move !== undefined && !off,
+    preventDefault: true,
+    // a button or a list under the focus is pressed itself
+    ignoreEventWhen: e =>
+      (e.target as Element).closest('button, a, [role="dialog"], [role="listbox"]') !== null,
+  });
   useHotkeys('backspace, arrowleft', () => go(at - 1), { enabled: run !== undefined && !off });
 
   if (!run || !facts)
