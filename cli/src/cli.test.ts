@@ -37,11 +37,49 @@ describe('platefold', () => {
     ['bolts', ['joints', 'shopping', 'tools']],
     ['fold', ['panels']],
     ['sequence', ['steps']],
+    ['service', ['points']],
   ])('%s --json prints one object with its keys', async (verb, keys) => {
     const { code, out, err } = await call(verb, DEMO, '--json');
     expect(err).toBe('');
     expect(code).toBe(0);
     expect(Object.keys(JSON.parse(out))).toEqual(keys);
+  });
+
+  it('service tells every point with its way, and adds up bolts as the plates hold them', async () => {
+    const { points } = JSON.parse((await call('service', DEMO, '--json')).out) as {
+      points: {
+        id: string;
+        through: string;
+        openingId?: string;
+        drop: string[];
+        remove: string[];
+        minutes: number;
+      }[];
+    };
+    const { plan, rig } = JSON.parse(await readFile(DEMO, 'utf8')) as {
+      plan: { joints: { id: string; panels: string[] }[] };
+      rig: { servicePoints: { id: string }[] };
+    };
+    expect(points.map(p => p.id)).toEqual(rig.servicePoints.map(s => s.id));
+    for (const p of points) {
+      expect(['opening', 'drop']).toContain(p.through);
+      const held = plan.joints.filter(j => j.panels.some(x => p.drop.includes(x))).map(j => j.id);
+      expect([...p.remove].sort()).toEqual(held.sort());
+      if (p.through === 'drop') expect(p.drop.length).toBeGreaterThan(0);
+    }
+    expect((await call('service', DEMO)).out).toMatch(/transfer case fill +drop +plate-c +6 +1/);
+  });
+
+  it('export writes the build book and the reminders, in the units asked for', async () => {
+    const out = join(dir, 'book');
+    const book = await call('export', DEMO, '--as', 'pdf', '--out', out, '--units', 'inch');
+    expect(book).toMatchObject({ code: 0, err: '' });
+    const pdf = await readFile(join(out, 'bramble-winter-build-book.pdf'));
+    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
+    await call('export', DEMO, '--as', 'ics', '--out', out);
+    const ics = await readFile(join(out, 'bramble-winter.ics'), 'utf8');
+    expect(ics.match(/BEGIN:VEVENT/g)?.length).toBeGreaterThan(5);
+    expect(ics).toContain('Go round all bolts with the torque wrench: Bramble');
   });
 
   it('export writes one file a plate, lists, or the plan; and refuses what it cannot write', async () => {

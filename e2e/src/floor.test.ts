@@ -121,7 +121,11 @@ describe('an installation on the phone', () => {
     await says(page, 'Note it, leave it open, next');
     await onward(page);
 
-    const ticks = await ticksOf(run);
+    let ticks = await ticksOf(run);
+    for (let i = 0; i < 50 && !ticks.some(t => t.kind === 'deviation'); i++) {
+      await new Promise(d => setTimeout(d, 100));
+      ticks = await ticksOf(run);
+    }
     const of = (id: string | undefined) =>
       ticks.filter(t => t.jointId === id && t.stepId.startsWith('tighten'));
     expect(of(joint)[0]).toMatchObject({ kind: 'done', who: 'Juniper', wrench: 'digital wrench, simulated' });
@@ -457,6 +461,38 @@ describe('the run and the log hold', () => {
     await press(page, 'Re-torque', 'option');
     await says(page, 'Began to turn at');
     expect(await beyond()).toEqual([0, 0]);
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+
+  it('offers no run, and a book that says so, where there is no plate yet', async () => {
+    const { document } = (await json('/api/documents/bramble-winter')) as {
+      document: { plan: Record<string, unknown> };
+    };
+    const plan = {
+      ...document.plan,
+      id: 'bare',
+      name: 'bare',
+      panels: [],
+      joints: [],
+      seams: [],
+      crossbars: [],
+      builds: [{ id: 'A', name: 'first', sheets: {} }],
+      activeBuild: 'A',
+    };
+    await post('/api/documents', { document: { ...document, plan } });
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at('/plan/bare/run'));
+    await says(page, 'There is no plate to hang yet');
+    expect(await words(page)).not.toContain('Start a run');
+    await page.goto(server.at('/plan/bare/log'));
+    await says(page, 'Nothing is due before the plates are on');
+    const folder = await downloadsOf(page);
+    await press(page, 'Build book');
+    for (let i = 0; i < 100 && !(await readdir(folder)).includes('bare-build-book.pdf'); i++)
+      await new Promise(d => setTimeout(d, 100));
+    const pdf = await readFile(join(folder, 'bare-build-book.pdf'));
+    expect((pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length).toBe(1);
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });

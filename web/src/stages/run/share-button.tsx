@@ -9,6 +9,8 @@ export const atTheDesk = (): boolean => ['127.0.0.1', 'localhost', '[::1]'].incl
 /** Opens the sheet that shares this run with a phone. */
 export function ShareButton({ run, worded = false }: { run: string; worded?: boolean }) {
   const [open, setOpen] = useState(false);
+  // once fetched it stays, so that the focus goes back to the button when it closes
+  const [used, setUsed] = useState(false);
   if (!atTheDesk()) return null;
   return (
     <>
@@ -20,13 +22,16 @@ export function ShareButton({ run, worded = false }: { run: string; worded?: boo
             ? 'inline-flex min-h-11 items-center gap-1.5 px-1 text-[13px] underline'
             : '-my-2 grid size-11 place-items-center max-desk:hidden'
         }
-        onClick={() => setOpen(true)}
+        onClick={() => {
+          setUsed(true);
+          setOpen(true);
+        }}
       >
         <Smartphone size={18} aria-hidden="true" /> {worded && 'on a phone'}
       </button>
-      {open && (
+      {used && (
         <Suspense fallback={null}>
-          <ShareDialog run={run} open onClose={() => setOpen(false)} />
+          <ShareDialog run={run} open={open} onClose={() => setOpen(false)} />
         </Suspense>
       )}
     </>
