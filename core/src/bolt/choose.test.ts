@@ -9,6 +9,7 @@ import {
   chooseHardware,
   clearToEdge,
   drillingCard,
+  drillStop,
   jointCapacity,
   jointNotes,
   type ResolvedJoint,
@@ -211,7 +212,13 @@ describe('the card of a new hole', () => {
   it('stops short of what is behind, and is not made for a hole that is there', () => {
     const j = bramble.joints.find(x => x.mount?.hole.kind === 'drill')!;
     const near = { ...j, mount: { ...j.mount!, behind: { component: 'tank', depth: 18 } } };
-    expect(drillingCard(near, bramble.joints, { drilling: 'template' })).toMatchObject({ stopMm: 13 });
+    expect(drillingCard(near, bramble.joints, { drilling: 'template' })).toMatchObject({
+      stopMm: Math.min(13, (near.member?.wall ?? 3) + 4),
+    });
+    // through 3 mm of metal and the tip of the bit; 5 mm short of what is right behind
+    expect(drillStop(55, 3)).toBe(7);
+    expect(drillStop(9, 6)).toBe(4);
+    expect(drillStop(2, 6)).toBe(0);
     expect(toolRoll([near]).map(t => t.tool)).toContain('drill stop');
     expect(toolRoll([{ ...near, drill: [] }]).map(t => t.tool)).not.toContain('drill stop');
     const sound = bramble.joints.find(x => x.drill.length === 0)!;

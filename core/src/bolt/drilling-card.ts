@@ -23,8 +23,17 @@ export interface DrillingCard {
 
 /** Sheet up to this thickness is opened with a step bit, which does not grab; holes up to this size with a twist drill. */
 const STEP_BIT = { wall: 4, from: 10 } as const;
-/** What is left between the tip and the part behind, mm. */
+/** What is left between the tip and the part behind, and how far a tip comes out before the bit is through, mm. */
 const CLEAR = 5;
+const TIP = 4;
+
+/**
+ * Where the stop on a drill is set, mm from the face it drills: through the metal and its own tip, and never nearer than 5 mm to what is
+ * behind. Common practice, no source.
+ */
+export const drillStop = (behindMm: number, wallMm: number): number =>
+  Math.max(0, Math.min(behindMm - CLEAR, wallMm + TIP));
+
 const NEIGHBOURS = 3;
 
 /**
@@ -79,7 +88,7 @@ export function drillingCard(
       ...bits,
       { what: 'Take off the burr and paint the bare edge', tool: 'deburring tool, cold zinc or paint' },
     ],
-    ...(behind ? { behind, stopMm: Math.max(0, behind.depth - CLEAR) } : {}),
+    ...(behind ? { behind, stopMm: drillStop(behind.depth, wall) } : {}),
     fitFirst,
   };
 }

@@ -188,7 +188,9 @@ function drilling(s: Sheet, facts: Facts, { units }: BookWish): void {
     s.room(30);
     s.head(`${j.id}: ${j.drill.map(drillName).join(', ')}`);
     if (behind && card.stopMm !== undefined)
-      s.text(`Behind it: ${behind.name}. Stop no further through than ${formatLength(card.stopMm, units)}.`);
+      s.text(
+        `Behind it: ${behind.name}. Stop on the drill at ${formatLength(card.stopMm, units)} from the face.`,
+      );
     if (card.fitFirst.length > 0) s.text(`First bolted: ${card.fitFirst.join(', ')}.`);
     s.text(card.moves.map((m, i) => `${i + 1}. ${m.what}${m.tool ? ` (${m.tool})` : ''}`).join('  '));
   }

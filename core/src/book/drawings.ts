@@ -119,6 +119,8 @@ export function drawBlank(s: Sheet, p: FlatPattern, height: number, units: UnitS
       `${b.id} ${b.direction} ${Math.round(Math.abs(b.angle) * 10) / 10}°`,
       [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2],
       7,
+      false,
+      Math.abs(to[1] - from[1]) > Math.abs(to[0] - from[0]),
     );
   }
   const { min, max } = boxOf(p.outline.flat().map(put));
@@ -128,6 +130,6 @@ export function drawBlank(s: Sheet, p: FlatPattern, height: number, units: UnitS
   s.label(formatLength(w, units, true), [(min[0] + max[0]) / 2, max[1] + 4], 8);
   s.line([min[0] - 4, min[1]], [min[0] - 4, max[1]], 0.15);
   for (const y of [min[1], max[1]]) s.line([min[0] - 5.5, y], [min[0] - 2.5, y], 0.15);
-  s.label(formatLength(h, units, true), [Math.max(PAGE.margin + 8, min[0] - 5), (min[1] + max[1]) / 2], 8);
+  s.label(formatLength(h, units, true), [min[0] - 4, (min[1] + max[1]) / 2], 8, false, true);
   s.y += height;
 }

@@ -114,6 +114,9 @@ export class Sheet {
       },
       headStyles: { fontStyle: 'bold', lineColor: 0, lineWidth: { bottom: 0.3 } },
       columnStyles,
+      didParseCell: ({ section, column, cell }) => {
+        if (section === 'head' && right.includes(column.index)) cell.styles.halign = 'right';
+      },
       rowPageBreak: 'avoid',
     });
     const last = (this.pdf as unknown as { lastAutoTable?: { finalY: number } }).lastAutoTable;
@@ -149,16 +152,18 @@ export class Sheet {
     this.pdf.setLineDashPattern([], 0);
   }
 
-  /** A word at a place, its middle there; with a white ground so that lines behind it do not cross it. */
-  label(text: string, at: Vec2, size: number, bold = false): void {
+  /** A word at a place, its middle there, upright along a steep line where asked for; on white, so that no line crosses it. */
+  label(text: string, at: Vec2, size: number, bold = false, upright = false): void {
     this.pdf.setFont(FONT, bold ? 'bold' : 'normal');
     this.pdf.setFontSize(size);
     const w = this.pdf.getTextWidth(text);
     const h = size * 0.3528;
     this.pdf.setFillColor('#ffffff');
-    this.pdf.rect(at[0] - w / 2 - 0.4, at[1] - h / 2 - 0.2, w + 0.8, h + 0.4, 'F');
+    const [bw, bh] = upright ? [h + 0.4, w + 0.8] : [w + 0.8, h + 0.4];
+    this.pdf.rect(at[0] - bw / 2, at[1] - bh / 2, bw, bh, 'F');
     this.pdf.setTextColor(0);
-    this.pdf.text(text, at[0] - w / 2, at[1] + h * 0.36);
+    if (upright) this.pdf.text(text, at[0] + h * 0.36, at[1] + w / 2, { angle: 90 });
+    else this.pdf.text(text, at[0] - w / 2, at[1] + h * 0.36);
     this.pdf.setFont(FONT, 'normal');
   }
 

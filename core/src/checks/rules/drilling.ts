@@ -1,3 +1,4 @@
+import { drillStop } from '../../bolt';
 import { partName, type Rule } from '../finding';
 
 const DANGEROUS = new Set(['fuel-tank', 'lines', 'battery']);
@@ -19,7 +20,7 @@ export const drilling: Rule = {
           text: `${j.id} is drilled towards ${partName(facts, behind.component)}, ${words.length(behind.depth)} behind the hole.`,
           remedy: danger
             ? 'Choose another hole, or have the tank lowered by a shop first.'
-            : `Set a drill stop at ${words.length(Math.min(behind.depth * 0.5, (j.member?.wall ?? 3) + 4))}.`,
+            : `Set a drill stop at ${words.length(drillStop(behind.depth, j.member?.wall ?? 3))}.`,
         },
       ];
     }),
