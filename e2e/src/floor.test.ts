@@ -94,6 +94,7 @@ describe('an installation on the phone', () => {
     await says(page, /Bag, keep:|Throw away:|Bag, used again:/);
     await until(page, /The jack carries|With its first two bolts in/);
     await until(page, /Pass 1 of 4/);
+    expect(await seriousFaults(page)).toEqual([]);
 
     // a good joint clicks, and is recorded with its peak and its wrench
     const joint = /: ([\w-]+), M/.exec(await words(page))?.[1];
@@ -250,7 +251,9 @@ describe('an installation on the phone', () => {
     // the QR code's address fills it in by itself
     await phone.goto(`${address}/#${code}`);
     await says(phone, 'Done, next');
+    expect(await words(phone)).not.toContain('Pause');
     await says(desk, '1 device has joined.');
+    expect(await seriousFaults(desk)).toEqual([]);
     await onward(phone);
     await says(phone, /2 of \d+/);
     await press(desk, 'Close');

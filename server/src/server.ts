@@ -48,7 +48,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   const mistake = (e: unknown): void => log.error(e);
   const sharing = new Sharing({
     host: options.shareHost ?? '0.0.0.0',
-    port: options.sharePort ?? 0,
+    port: options.sharePort ?? (options.port > 0 ? options.port + 1 : 0),
     app: s => shareApp(store, options.web, mistake, s),
   });
   const app = createApp({ store, hosts: hostNames(host), web: options.web, log: mistake, sharing });

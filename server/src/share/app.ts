@@ -42,6 +42,13 @@ const gate =
         overwrite: true,
         signed: false,
       });
+      // for the page itself, which then leads nowhere but to the run
+      ctx.cookies.set(`${COOKIE}-page`, '1', {
+        httpOnly: false,
+        sameSite: 'strict',
+        overwrite: true,
+        signed: false,
+      });
       ctx.redirect(`/run/${sharing.run}`);
       ctx.status = 303;
       return;

@@ -161,6 +161,34 @@ describe('a run shared on the local network', () => {
     expect(r.status).toBe(401);
   });
 
+  it('comes back under the address a phone still keeps its ticks for, unless another has it', async () => {
+    const first = (await share()).addresses[0];
+    const fixed = await startServer({
+      dataDir: folder,
+      port: 0,
+      quiet: true,
+      shareHost: '127.0.0.1',
+      sharePort: Number(new URL(first as string).port),
+    });
+    const open = async (): Promise<string> => {
+      const r = await fetch(`${fixed.address}/api/share`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ run }),
+      });
+      return ((await r.json()) as ShareState).addresses[0] as string;
+    };
+    try {
+      // the port is taken by the other server: any free one will do
+      expect(await open()).not.toBe(first);
+      await fetch(`${fixed.address}/api/share`, { method: 'DELETE' });
+      await desk('/api/share', 'DELETE');
+      expect(await open()).toBe(first);
+    } finally {
+      await fixed.close();
+    }
+  });
+
   it('refuses another name for this machine, and a run that is not there', async () => {
     const { addresses } = await share();
     const { port } = new URL(addresses[0] as string);

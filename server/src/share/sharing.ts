@@ -26,7 +26,7 @@ export const localAddresses = (): readonly string[] =>
   );
 
 export interface SharingOptions {
-  /** where the second listener listens, and on which port (0: any free one) */
+  /** where the second listener listens, and on which port if it is free (0: any free one) */
   readonly host: string;
   readonly port: number;
   /** the application that a let-in device reaches */
@@ -86,13 +86,31 @@ export class Sharing {
     this.#code = freshCode(this.#now);
     if (this.#server) return;
     const server = createServer(this.#options.app(this).callback());
+    // always the same port where it is free: what a phone still keeps belongs to the address it was kept under
+    const { host, port } = this.#options;
+    if (await this.#listens(server, port, host)) {
+      this.#server = server;
+      return;
+    }
     await new Promise<void>((done, fail) => {
       server.once('error', e =>
         fail(new Refusal(409, `The local network cannot be listened on: ${e.message}.`)),
       );
-      server.listen(this.#options.port, this.#options.host, done);
+      server.listen(0, host, done);
     });
     this.#server = server;
+  }
+
+  /** Whether the wanted port could be had; false where another has it. */
+  #listens(server: Server, port: number, host: string): Promise<boolean> {
+    return new Promise(done => {
+      const failed = (): void => done(false);
+      server.once('error', failed);
+      server.listen(port, host, () => {
+        server.off('error', failed);
+        done(true);
+      });
+    });
   }
 
   /** Ends it: who was let in is out, and the port is closed. */

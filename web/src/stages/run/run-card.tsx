@@ -1,5 +1,5 @@
 import { type Method, movesOf, type Tick } from '@plate-fold/core';
-import { Play } from 'lucide-react';
+import { Play, Smartphone } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useRunsQuery, useStartRunMutation } from '../../app/api';
@@ -12,7 +12,7 @@ import { when } from '../../ui/names';
 import { type Choice, Select } from '../../ui/select';
 import { useKit } from '../bolt/use-kit';
 import { PlanOffers } from './plan-offers';
-import { ShareButton } from './share-button';
+import { atTheDesk, ShareButton } from './share-button';
 import { deviceName, freshTickId, keepTick } from './tick-store';
 import { TimePlan } from './time-plan';
 
@@ -125,12 +125,12 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
   const { gaps, complete, known } = useKit(facts);
   const [without, setWithout] = useState('');
   const blocked = !complete && without.trim() === '';
-  const begin = async (): Promise<void> => {
+  const begin = async (phone = false): Promise<void> => {
     const answer = await start({ documentId: plan.id, buildId: facts.build.id });
     if (answer.data) {
       // why it was begun without a whole kit stands in the record
       if (!complete) keepTick(answer.data.id, kitTick(without.trim()));
-      navigate(`/run/${answer.data.id}`);
+      navigate(`/run/${answer.data.id}${phone ? '?phone' : ''}`);
     } else {
       const { data } = answer.error as { data?: { fault?: string } };
       setFault(data?.fault ?? 'The server does not answer: a run begins with it. Try again.');
@@ -172,14 +172,26 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
           .
         </p>
       ) : (
-        <Button
-          look="strong"
-          className="min-h-14 w-full text-[17px]"
-          disabled={starting.isLoading || save !== 'saved' || blocked}
-          onClick={() => void begin()}
-        >
-          <Play size={20} aria-hidden="true" /> {save === 'saved' ? 'Start a run' : 'Saving the plan first …'}
-        </Button>
+        <>
+          <Button
+            look="strong"
+            className="min-h-14 w-full text-[17px]"
+            disabled={starting.isLoading || save !== 'saved' || blocked}
+            onClick={() => void begin()}
+          >
+            <Play size={20} aria-hidden="true" />{' '}
+            {save === 'saved' ? 'Start a run' : 'Saving the plan first …'}
+          </Button>
+          {atTheDesk() && (
+            <Button
+              className="mt-2 w-full max-desk:hidden"
+              disabled={starting.isLoading || save !== 'saved' || blocked}
+              onClick={() => void begin(true)}
+            >
+              <Smartphone size={18} aria-hidden="true" /> Start it for a phone
+            </Button>
+          )}
+        </>
       )}
       {fault && (
         <p role="alert" className="mt-1 text-oxide">

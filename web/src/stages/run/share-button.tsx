@@ -6,11 +6,23 @@ const ShareDialog = lazy(async () => ({ default: (await import('./share-dialog')
 /** Only the machine that holds the data can let others in. */
 export const atTheDesk = (): boolean => ['127.0.0.1', 'localhost', '[::1]'].includes(location.hostname);
 
+/** Whether this page was let in to one shared run and reaches nothing else. */
+export const isSharedPage = (): boolean => document.cookie.includes('plate-fold-phone-page=1');
+
 /** Opens the sheet that shares this run with a phone. */
-export function ShareButton({ run, worded = false }: { run: string; worded?: boolean }) {
-  const [open, setOpen] = useState(false);
+export function ShareButton({
+  run,
+  worded = false,
+  atOnce = false,
+}: {
+  run: string;
+  worded?: boolean;
+  /** the sheet is open from the start */
+  atOnce?: boolean;
+}) {
+  const [open, setOpen] = useState(atOnce);
   // once fetched it stays, so that the focus goes back to the button when it closes
-  const [used, setUsed] = useState(false);
+  const [used, setUsed] = useState(atOnce);
   if (!atTheDesk()) return null;
   return (
     <>

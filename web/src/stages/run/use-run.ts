@@ -61,7 +61,9 @@ export function useRun(id: string): RunState {
     } else {
       const { status, data: said } = error as Answer;
       if (status === 401)
-        setFault('The desk has ended the sharing, or this device is not let in. Ticks are kept on it.');
+        setFault(
+          'The desk has ended the sharing, or this device is not let in. Ticks are kept on it; reload for a new code.',
+        );
       else if (typeof status === 'number' && status < 500) setFault(said?.fault);
     }
     const left = waitingTicks(id).length;

@@ -1,7 +1,7 @@
 import { firstOpen, gatherFacts, type Move, moveStates, movesOf, type Turn } from '@plate-fold/core';
 import { useCallback, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { useApp } from '../../app/store';
 import { StepMap } from '../../picture/step-map';
 import { useSize } from '../../picture/use-size';
@@ -12,7 +12,7 @@ import { MoveWords } from './move-words';
 import { Cautions, PickUp } from './pick-up';
 import { RunDone } from './run-done';
 import { sequenceOf } from './sequence-of';
-import { ShareButton } from './share-button';
+import { isSharedPage, ShareButton } from './share-button';
 import { TorqueTarget } from './torque-target';
 import { useAwake } from './use-awake';
 import { useOffline } from './use-offline';
@@ -27,6 +27,7 @@ const FOOT = 'min-h-14 flex-1 px-2 text-[16px] disabled:opacity-40';
 /** One move a screen, for a phone on the floor: what, where, how tight, and one great button. */
 export function Walk() {
   const { runId = '' } = useParams();
+  const [search] = useSearchParams();
   const { run, ticks, waiting, fault, record } = useRun(runId);
   const { side, units } = useApp(s => s.view);
   const facts = useMemo(() => run && gatherFacts(run.document, run.buildId), [run]);
@@ -111,7 +112,7 @@ export function Walk() {
           </span>
           <span className="flex-1" />
           <HandsButton />
-          <ShareButton run={run.id} />
+          <ShareButton run={run.id} atOnce={search.has('phone')} />
           <span className="whitespace-nowrap">
             <span className="fig">{Math.min(at + 1, moves.length)}</span> of{' '}
             <span className="fig">{moves.length}</span>
@@ -213,9 +214,11 @@ export function Walk() {
               Something’s off
             </button>
           )}
-          <Link to={back} className={`${FOOT} grid place-items-center`}>
-            {move ? 'Pause' : 'To the plan'}
-          </Link>
+          {!isSharedPage() && (
+            <Link to={back} className={`${FOOT} grid place-items-center`}>
+              {move ? 'Pause' : 'To the plan'}
+            </Link>
+          )}
         </div>
       </footer>
       {move && (
