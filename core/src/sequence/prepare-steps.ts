@@ -149,6 +149,7 @@ export function prepareSteps(job: Job): Prepared {
         needs: [safety],
         tools: [...new Set(removals(f).map(x => x.tool))],
         bags,
+        at: f.at,
       },
       bags.reduce((n, b) => n + b.count, 0),
     );

@@ -57,6 +57,8 @@ export interface Step {
   readonly tools: readonly string[];
   readonly cautions: readonly string[];
   readonly support?: Support;
+  /** where the hands are, when neither a bolt nor a plate says it */
+  readonly at?: Vec3;
   /** hands it takes */
   readonly people: 1 | 2;
   /** how long it takes, minutes: a guess unless the owner entered it */

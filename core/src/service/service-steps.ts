@@ -92,6 +92,7 @@ export function serviceSteps(access: ServiceAccess, hung: Hung, rig: PresentRig)
     id: 'service-work',
     stage: 'check',
     title: point.name,
+    at: point.at,
     why:
       through === 'opening'
         ? 'Through the opening below it; nothing comes down.'

@@ -2,7 +2,7 @@ import { boxOf, type Facts, type Step, type Vec2 } from '@plate-fold/core';
 import { memo } from 'react';
 import type { Side } from '../app/view-slice';
 import { HatchDefs, hatch } from './hatch';
-import { flatsFromAbove, paintOrder, pathOf } from './paths';
+import { flatsFromAbove, openingsFromAbove, paintOrder, pathOf } from './paths';
 
 interface StepMapProps {
   readonly facts: Facts;
@@ -16,6 +16,8 @@ interface StepMapProps {
 }
 
 const MARGIN = 34;
+/** What has a corner this near to a spot is drawn with it, mm. */
+const NEARBY = 500;
 
 /** The place on the vehicle where the hands are: this step's plates, its bolts numbered in the order of the hands. */
 export const StepMap = memo(function StepMap(props: StepMapProps) {
@@ -24,10 +26,18 @@ export const StepMap = memo(function StepMap(props: StepMapProps) {
   const named = facts.panels.filter(p => step.panels.includes(p.panel.id));
   const near =
     named.length > 0 ? named : facts.panels.filter(p => bolts.some(b => b.joint.panels.includes(p.panel.id)));
-  const shown = near.length > 0 ? near : facts.panels;
+  const spot: Vec2 | undefined = step.at && [step.at[0], step.at[1]];
+  // what lies round the spot: not the whole belly, for a phone
+  const round = spot
+    ? facts.panels.filter(p =>
+        flatsFromAbove(p).some(f => f.some(q => Math.hypot(q[0] - spot[0], q[1] - spot[1]) < NEARBY)),
+      )
+    : [];
+  const shown = near.length > 0 ? near : round.length > 0 ? round : facts.panels;
   const points: Vec2[] = [
     ...shown.flatMap(p => flatsFromAbove(p).flat()),
     ...bolts.map((b): Vec2 => [b.at[0], b.at[1]]),
+    ...(spot ? [spot] : []),
   ];
   const box = boxOf(points);
   const frontAtLeft = side !== 'head-rear';
@@ -79,6 +89,15 @@ export const StepMap = memo(function StepMap(props: StepMapProps) {
                 fill={hatch('step', p.material.family)}
                 stroke="var(--ink)"
                 strokeWidth="1.4"
+              />
+            ))}
+            {openingsFromAbove(p).map(({ opening, outline }) => (
+              <path
+                key={opening.id}
+                d={pathOf([outline], put)}
+                fill="var(--paper)"
+                stroke="var(--ink)"
+                strokeDasharray={opening.kind === 'louvers' ? '2 3' : undefined}
               />
             ))}
             {bolts.length === 0 && (
@@ -135,6 +154,18 @@ export const StepMap = memo(function StepMap(props: StepMapProps) {
           </g>
         );
       })}
+      {spot && (
+        <g fill="none">
+          {(['var(--paper)', 'var(--fluid)'] as const).map((stroke, i) => (
+            <g key={stroke} stroke={stroke} strokeWidth={i === 0 ? 8 : 4}>
+              <circle cx={put(spot)[0]} cy={put(spot)[1]} r="16" />
+              <path
+                d={`M${put(spot)[0]} ${put(spot)[1] - 28}v18M${put(spot)[0]} ${put(spot)[1] + 28}v-18M${put(spot)[0] - 28} ${put(spot)[1]}h18M${put(spot)[0] + 28} ${put(spot)[1]}h-18`}
+              />
+            </g>
+          ))}
+        </g>
+      )}
       {jack && (
         <g>
           <path

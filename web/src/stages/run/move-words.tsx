@@ -38,7 +38,7 @@ export function MoveWords(props: {
   const order = move.joint && next?.step.id === step.id ? `, then ${next.index + 1}` : '';
   return (
     <>
-      <h1 className="text-[26px] leading-tight font-bold tracking-tight">
+      <h1 className="text-[26px] leading-tight font-bold tracking-tight first-letter:uppercase">
         {move.joint ? `Bolt ${move.index + 1}${order}` : step.title}
       </h1>
       {joint && (
