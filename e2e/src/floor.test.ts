@@ -334,6 +334,18 @@ describe('the log', () => {
     await says(page, /Re-torque: 13 bolts, most lost 28 %/);
     await press(page, 'Kind of entry', 'combobox');
     await press(page, 'all kinds', 'option');
+    // an entry is put right where it stands
+    await page
+      .locator('::-p-xpath(//section[@aria-label="Entries"]//button[contains(., "boulder in the third")])')
+      .click();
+    await press(page, 'put right');
+    await page.locator('aria/Depth of the dent, straightedge across it[role="textbox"]').fill('5');
+    await page.keyboard.press('Tab');
+    await press(page, 'Keep it');
+    await says(page, /dent 5\.0 mm/);
+    expect((await logOf(PLAN)).filter(e => e.note?.includes('third crossing'))).toEqual([
+      expect.objectContaining({ kind: 'hit', dentMm: 5, panel: 'plate-c' }),
+    ]);
     const count = (await logOf(PLAN)).length;
     const bin = await page.waitForSelector('[aria-label^="Strike out: Hit"]');
     await bin?.click();

@@ -15,6 +15,7 @@ import { serviceList } from '../service';
 import { MATERIALS, tradeName } from '../sheet';
 import {
   fixed,
+  formatDistance,
   formatLength,
   formatMass,
   formatTorque,
@@ -235,11 +236,7 @@ function upkeep(s: Sheet, { document, panels, joints, rig }: Facts, { units }: B
       `${l.remove.length}`,
       `${l.loosen.length}`,
       fixed(l.minutes, 1),
-      l.point.everyKm === undefined
-        ? ''
-        : units === 'inch'
-          ? `${fixed(l.point.everyKm / 1.609344, 0)} mi`
-          : `${fixed(l.point.everyKm, 0)} km`,
+      l.point.everyKm === undefined ? '' : formatDistance(l.point.everyKm, units),
     ]),
     {},
     [2, 3, 4, 5],

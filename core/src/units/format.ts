@@ -1,4 +1,12 @@
-import { KG_PER_LB, KN_PER_TON, MM_PER_INCH, MPA_PER_KSI, N_PER_LBF, NM_PER_LBF_FT } from './constants';
+import {
+  KG_PER_LB,
+  KM_PER_MILE,
+  KN_PER_TON,
+  MM_PER_INCH,
+  MPA_PER_KSI,
+  N_PER_LBF,
+  NM_PER_LBF_FT,
+} from './constants';
 import { fixed, signed } from './number';
 import type { UnitSystem } from './parse';
 
@@ -77,3 +85,7 @@ export function tradeFraction(mm: number, tolerance = 0.02): string | undefined 
   if (above === 0) return `${sign}${whole}`;
   return `${sign}${whole > 0 ? `${whole} ` : ''}${above}/${below}`;
 }
+
+/** A distance driven, to the whole mile or kilometre. */
+export const formatDistance = (km: number, system: UnitSystem): string =>
+  system === 'inch' ? `${fixed(km / KM_PER_MILE, 0)} mi` : `${fixed(km, 0)} km`;

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   forceFigure,
+  formatDistance,
   formatLength,
   formatMass,
   formatTorque,
@@ -144,6 +145,10 @@ describe('loads, presses and stress', () => {
     expect(loadFigure(5492, 'metric')).toEqual({ value: '5.5', unit: 'kN' });
     expect(loadFigure(192.3, 'metric')).toEqual({ value: '192', unit: 'N' });
     expect(loadFigure(192.3, 'inch')).toEqual({ value: '43', unit: 'lbf' });
+    expect([formatDistance(1609.344, 'inch'), formatDistance(1609.344, 'metric')]).toEqual([
+      '1000 mi',
+      '1609 km',
+    ]);
     expect(loadFigure(5492, 'inch')).toEqual({ value: '1230', unit: 'lbf' });
     expect(forceFigure(1350, 'inch')).toEqual({ value: '151.7', unit: 'ton' });
     expect(forceFigure(1350, 'metric')).toEqual({ value: '1350', unit: 'kN' });

@@ -1,11 +1,14 @@
 import { useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { type Options, useHotkeys } from 'react-hotkeys-hook';
 import { useNavigate, useParams } from 'react-router';
 import { Dialog } from '../ui/dialog';
 import { buildActivated, redone, undone } from './plan-slice';
 import { STAGES } from './stages';
 import { useApp, useDo } from './store';
 import { panelSelected, sideTurned, unitsSwitched } from './view-slice';
+
+/** A sheet that was just chosen still has the focus: the keys go on from there as from anywhere but a field for text. */
+const ON = { enableOnFormTags: ['radio'] } satisfies Options;
 
 const KEYS: readonly (readonly [keys: string, does: string])[] = [
   [`1 to ${STAGES.length}`, 'stages'],
@@ -35,26 +38,30 @@ export function usePlanKeys() {
       const stage = STAGES[Number(e.key) - 1];
       if (stage) navigate(`/plan/${planId}/${stage.id}`);
     },
-    { useKey: true },
+    { ...ON, useKey: true },
   );
   const turn = (by: number): void => {
     const ids = plan?.panels.map(p => p.id) ?? [];
     const at = panel === undefined ? (by > 0 ? -1 : 0) : ids.indexOf(panel);
     dispatch(panelSelected(ids[(at + by + ids.length) % ids.length]));
   };
-  useHotkeys('[', () => turn(-1), { useKey: true });
-  useHotkeys(']', () => turn(1), { useKey: true });
-  useHotkeys('b', () => {
-    const ids = plan?.builds.map(b => b.id) ?? [];
-    const next = ids[(ids.indexOf(plan?.activeBuild ?? '') + 1) % ids.length];
-    if (next) dispatch(buildActivated(next));
-  });
-  useHotkeys('v', () => void dispatch(sideTurned()));
-  useHotkeys('u', () => void dispatch(unitsSwitched()));
-  useHotkeys('mod+z', () => void dispatch(undone()), { preventDefault: true });
-  useHotkeys('mod+shift+z, mod+y', () => void dispatch(redone()), { preventDefault: true });
-  useHotkeys('escape', () => void dispatch(panelSelected(undefined)));
-  useHotkeys('?', () => setShown(true), { useKey: true });
+  useHotkeys('[', () => turn(-1), { ...ON, useKey: true });
+  useHotkeys(']', () => turn(1), { ...ON, useKey: true });
+  useHotkeys(
+    'b',
+    () => {
+      const ids = plan?.builds.map(b => b.id) ?? [];
+      const next = ids[(ids.indexOf(plan?.activeBuild ?? '') + 1) % ids.length];
+      if (next) dispatch(buildActivated(next));
+    },
+    ON,
+  );
+  useHotkeys('v', () => void dispatch(sideTurned()), ON);
+  useHotkeys('u', () => void dispatch(unitsSwitched()), ON);
+  useHotkeys('mod+z', () => void dispatch(undone()), { ...ON, preventDefault: true });
+  useHotkeys('mod+shift+z, mod+y', () => void dispatch(redone()), { ...ON, preventDefault: true });
+  useHotkeys('escape', () => void dispatch(panelSelected(undefined)), ON);
+  useHotkeys('?', () => setShown(true), { ...ON, useKey: true });
   return { shown, open: () => setShown(true), close: () => setShown(false) };
 }
 

@@ -3,8 +3,8 @@ import { useEffect, useRef, useState } from 'react';
 import { Button } from './button';
 import { Select } from './select';
 
-export const PADS = ['front-left', 'front-right', 'rear-left', 'rear-right'] as const;
-export type Pad = (typeof PADS)[number];
+const PADS = ['front-left', 'front-right', 'rear-left', 'rear-right'] as const;
+type Pad = (typeof PADS)[number];
 type Mood = 'good' | 'noisy' | 'dead-pad';
 interface Reading {
   readonly pad: Pad;

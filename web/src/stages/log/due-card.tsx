@@ -2,6 +2,7 @@ import {
   type Due,
   dueList,
   type Facts,
+  formatDistance,
   type LogEntry,
   logCsv,
   remindersIcs,
@@ -9,7 +10,6 @@ import {
 } from '@plate-fold/core';
 import { CalendarDays, Download, Plus } from 'lucide-react';
 import { Button } from '../../ui/button';
-import { formatDistance } from '../../ui/distance';
 import { saveFile } from '../../ui/save-file';
 import { BookButton } from './book-button';
 import { dayName } from './kinds';

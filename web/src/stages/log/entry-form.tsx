@@ -1,7 +1,6 @@
-import { LOG_KINDS, type LogKind, lacking, parseNumber } from '@plate-fold/core';
+import { KM_PER_MILE, LOG_KINDS, type LogKind, lacking, parseNumber } from '@plate-fold/core';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
-import { KM_PER_MILE } from '../../ui/distance';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 import { Checks } from './check-fields';

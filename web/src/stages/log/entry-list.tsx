@@ -1,5 +1,6 @@
 import {
   type Facts,
+  formatDistance,
   LOG_KINDS,
   type LogEntry,
   type LogKind,
@@ -10,7 +11,6 @@ import {
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { formatDistance } from '../../ui/distance';
 import { Select } from '../../ui/select';
 import { inWords } from './entry-words';
 import { dayName, KIND_NAMES, namesOf } from './kinds';
@@ -23,8 +23,9 @@ export function EntryList(props: {
   readonly chosen?: string;
   readonly onChoose: (id: string) => void;
   readonly onStrike: (id: string) => void;
+  readonly onRight: (entry: LogEntry) => void;
 }) {
-  const { facts, log, units, chosen, onChoose, onStrike } = props;
+  const { facts, log, units, chosen, onChoose, onStrike, onRight } = props;
   const [words, setWords] = useState('');
   const [kind, setKind] = useState<LogKind | 'all'>('all');
   const [sure, setSure] = useState<string>();
@@ -80,6 +81,15 @@ export function EntryList(props: {
                 {e.note && <span className="block text-[13px] text-ink2">{e.note}</span>}
               </span>
             </button>
+            {e.id === chosen && (
+              <button
+                type="button"
+                className="inline-flex min-h-11 items-center px-2 text-[13px] underline"
+                onClick={() => onRight(e)}
+              >
+                put right
+              </button>
+            )}
             {e.run && (
               <Link
                 to={`/run/${e.run}`}

@@ -1,7 +1,12 @@
 import type { Due, LogEntry, Vec2 } from '@plate-fold/core';
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
-import { useAddToLogMutation, useLogQuery, useStrikeFromLogMutation } from '../../app/api';
+import {
+  useAddToLogMutation,
+  useLogQuery,
+  useRightLogMutation,
+  useStrikeFromLogMutation,
+} from '../../app/api';
 import { Bench, Pannable, type useSheet, ZoomButtons } from '../../app/bench';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
@@ -100,6 +105,7 @@ export function LogStage() {
   const { id } = facts.document.plan;
   const { data: log = [], isError } = useLogQuery(id, { refetchOnMountOrArgChange: true });
   const [add, adding] = useAddToLogMutation();
+  const [right, righting] = useRightLogMutation();
   const [strike] = useStrikeFromLogMutation();
   const [draft, setDraft] = useState<Draft>();
   const [chosen, setChosen] = useState<string>();
@@ -109,6 +115,8 @@ export function LogStage() {
   const foreseen = useForeseen(facts, draft?.kind === 'hit' ? draft.place : undefined, draft?.panel);
   const fresh = (of?: Due): void => {
     setChosen(undefined);
+    adding.reset();
+    righting.reset();
     if (!of || narrow) setTab('log');
     setDraft({
       id: freshEntryId(),
@@ -128,14 +136,16 @@ export function LogStage() {
     const whole = Object.fromEntries(
       Object.entries(entry).filter(([, v]) => v !== undefined),
     ) as unknown as LogEntry;
-    const answer = await add({ id, entries: [whole] });
+    const known = log.some(e => e.id === whole.id);
+    const answer = known ? await right({ id, entry: whole }) : await add({ id, entries: [whole] });
     if (answer.data) {
       setDraft(undefined);
       setChosen(entry.id);
     }
   };
-  const fault = adding.isError
-    ? ((adding.error as { data?: { fault?: string } }).data?.fault ??
+  const failed = adding.isError ? adding.error : righting.isError ? righting.error : undefined;
+  const fault = failed
+    ? ((failed as { data?: { fault?: string } }).data?.fault ??
       'The server does not answer: the entry is still here. Try again.')
     : undefined;
   const form = draft && (
@@ -151,7 +161,7 @@ export function LogStage() {
       }}
       foreseen={foreseen}
       fault={fault}
-      busy={adding.isLoading}
+      busy={adding.isLoading || righting.isLoading}
       onKeep={() => void keep()}
       onLeave={() => setDraft(undefined)}
     />
@@ -213,6 +223,11 @@ export function LogStage() {
                 chosen={chosen}
                 onChoose={e => setChosen(c => (c === e ? undefined : e))}
                 onStrike={entry => void strike({ id, entry })}
+                onRight={entry => {
+                  adding.reset();
+                  righting.reset();
+                  setDraft(entry);
+                }}
               />
             </Tabs.Content>
             <Tabs.Content value="service" className="relative min-h-0 flex-1 overflow-auto bg-paper">

@@ -11,7 +11,9 @@ export function Readings({
   onChange,
 }: Pick<FormProps, 'facts' | 'units' | 'log' | 'draft' | 'onChange'>) {
   const sets = lastSet(log, new Map(facts.joints.map(j => [j.id, j.torqueNm])));
-  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>(() =>
+    Object.fromEntries((draft.readings ?? []).map(r => [r.joint, torqueFigure(r.found, units).value])),
+  );
   const enter = (joint: string, text: string): void => {
     setTyped(t => ({ ...t, [joint]: text }));
     const set = sets.get(joint) ?? 0;

@@ -1,4 +1,11 @@
-import { type Facts, KM_PER_YEAR, serviceList, type UnitSystem } from '@plate-fold/core';
+import {
+  type Facts,
+  formatDistance,
+  KM_PER_MILE,
+  KM_PER_YEAR,
+  serviceList,
+  type UnitSystem,
+} from '@plate-fold/core';
 import { Play } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -6,7 +13,6 @@ import { useStartRunMutation } from '../../app/api';
 import { useApp } from '../../app/store';
 import { useEdit } from '../../app/use-edit';
 import { Button } from '../../ui/button';
-import { formatDistance, KM_PER_MILE } from '../../ui/distance';
 import { MeasureInput } from '../../ui/measure-input';
 
 const min = (m: number): string => (m < 10 ? m.toFixed(1) : m.toFixed(0));

@@ -1,4 +1,5 @@
 import {
+  KM_PER_MILE,
   type Move,
   moveStates,
   parseNumber,
@@ -9,7 +10,6 @@ import {
 import { useState } from 'react';
 import { type Run, useEndRunMutation } from '../../app/api';
 import { Button } from '../../ui/button';
-import { KM_PER_MILE } from '../../ui/distance';
 import { RunPhoto } from './run-photo';
 import { RunRecord } from './run-record';
 import { judge } from './torque-target';
