@@ -334,10 +334,7 @@ describe('the log', () => {
     await says(page, /Re-torque: 13 bolts, most lost 28 %/);
     await press(page, 'Kind of entry', 'combobox');
     await press(page, 'all kinds', 'option');
-    // an entry is put right where it stands
-    await page
-      .locator('::-p-xpath(//section[@aria-label="Entries"]//button[contains(., "boulder in the third")])')
-      .click();
+    // the entry just kept is the chosen one: it is put right where it stands
     await press(page, 'put right');
     await page.locator('aria/Depth of the dent, straightedge across it[role="textbox"]').fill('5');
     await page.keyboard.press('Tab');
