@@ -43,8 +43,6 @@ export interface ResolvedJoint {
   /** torque that the same clamp may take at the ends of K's spread, N·m */
   readonly torqueBand: readonly [number, number];
   readonly preloadN: number;
-  /** clamp that the torque may give at the ends of K's spread, N */
-  readonly preloadBand: readonly [number, number];
   /** what it bears before it gives: pulled along the bolt (the weakest of bolt at proof, head, nut element, sheet), and sheared, N */
   readonly bearsN: { readonly tension: number; readonly shear: number };
   /** what each element bears along the bolt before it gives, N */
@@ -312,7 +310,6 @@ export function resolveJoint(
     torqueNm,
     torqueBand: [torqueNm / (1 + scatter), torqueNm / (1 - scatter)],
     preloadN,
-    preloadBand: [preloadN * (1 - scatter), preloadN * (1 + scatter)],
     bearsN: {
       tension: Math.min(...pulls.map(l => l.force)),
       // shear strength 0.577 of tension (von Mises; Shigley Eq. 5-20), the thread in the shear plane

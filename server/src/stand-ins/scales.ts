@@ -1,6 +1,6 @@
-import { PassThrough } from 'node:stream';
 import Router from '@koa/router';
 import { Refusal } from '../fault';
+import { eventStream } from './event-stream';
 
 /*
  * A simulated set of four wheel scales. The interface is the one a real set would have (docs/devices.md): who it is,
@@ -70,9 +70,8 @@ export function scalesRoutes(everyMs: number = EVERY_MS): Router {
     const { frontKg, rearKg, mood = 'good' } = ctx.query;
     const loads = cornerLoads(number(frontKg, 'frontKg'), number(rearKg, 'rearKg'));
     if (!MOODS.includes(mood as Mood)) throw new Refusal(422, `mood must be one of ${MOODS.join(', ')}.`);
-    const out = new PassThrough();
-    const say = (event: string, data: unknown): void =>
-      void out.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+    const out = eventStream(ctx, () => clearInterval(timer));
+    const { say } = out;
     let ticks = 0;
     const timer = setInterval(() => {
       ticks++;
@@ -107,13 +106,6 @@ export function scalesRoutes(everyMs: number = EVERY_MS): Router {
         out.end();
       }
     }, everyMs);
-    ctx.req.on('close', () => {
-      clearInterval(timer);
-      out.destroy();
-    });
-    ctx.set('cache-control', 'no-store');
-    ctx.type = 'text/event-stream';
-    ctx.body = out;
   });
   return router;
 }

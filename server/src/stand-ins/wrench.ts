@@ -1,7 +1,7 @@
-import { PassThrough } from 'node:stream';
 import Router from '@koa/router';
 import type { TurnSample } from '@plate-fold/core';
 import { Refusal } from '../fault';
+import { eventStream } from './event-stream';
 
 /*
  * A simulated torque wrench, click and digital in one. The interface is the one a real wrench's bridge would have (docs/devices.md): who it
@@ -75,9 +75,8 @@ export function wrenchRoutes(everyMs: number = EVERY_MS): Router {
     const mood = (ctx.query.mood ?? 'good') as WrenchMood;
     if (!WRENCH_MOODS.includes(mood))
       throw new Refusal(422, `mood must be one of ${WRENCH_MOODS.join(', ')}.`);
-    const out = new PassThrough();
-    const say = (event: string, data: object): void =>
-      void out.write(`event: ${event}\ndata: ${JSON.stringify({ ...data, simulated: true })}\n\n`);
+    const out = eventStream(ctx, () => clearInterval(timer));
+    const say = (event: string, data: object): void => out.say(event, { ...data, simulated: true });
     let i = 0;
     let peakNm = 0;
     let clicked = false;
@@ -103,13 +102,6 @@ export function wrenchRoutes(everyMs: number = EVERY_MS): Router {
         out.end();
       }
     }, everyMs);
-    ctx.req.on('close', () => {
-      clearInterval(timer);
-      out.destroy();
-    });
-    ctx.set('cache-control', 'no-store');
-    ctx.type = 'text/event-stream';
-    ctx.body = out;
   });
   return router;
 }

@@ -82,7 +82,12 @@ export function DeviationSheet(props: {
           onChange={e => setNote(e.target.value)}
           className="min-h-12 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-3 text-[16px] placeholder:text-ink2"
         />
-        <Button type="submit" look="strong" disabled={note.trim() === ''}>
+        <Button
+          type="submit"
+          look="strong"
+          className="shrink-0 whitespace-nowrap"
+          disabled={note.trim() === ''}
+        >
           Note it
         </Button>
       </form>

@@ -70,7 +70,11 @@ export function RunDone(props: {
       <ul className="mt-1">
         {off.map(t => (
           <li key={t.id} className="border-b border-scribe/70 py-1.5">
-            {t.jointId && <span className="fig">{t.jointId}: </span>}
+            {t.jointId ? (
+              <span className="fig">{t.jointId}: </span>
+            ) : (
+              `${moves.find(m => m.step.id === t.stepId)?.step.title ?? t.stepId}: `
+            )}
             {t.note}
             {t.photo && <RunPhoto run={run.id} id={t.photo} />}
           </li>

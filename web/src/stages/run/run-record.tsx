@@ -51,7 +51,7 @@ export function RunRecord(props: {
       </p>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it */}
       <div className="overflow-x-auto" role="region" aria-label="Torques as built" tabIndex={0}>
-        <table className="mt-1 w-full min-w-[30rem] text-[14px]">
+        <table className="mt-1 w-full text-[14px]">
           <thead className="text-left text-ink2">
             <tr className="border-b border-ink2">
               <th scope="col" className="py-1 font-normal">

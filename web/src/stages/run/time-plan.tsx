@@ -1,4 +1,4 @@
-import { evenings, type Facts, gatherFacts, type Method, totalMinutes } from '@plate-fold/core';
+import { evenings, type Facts, installation, type Method, totalMinutes } from '@plate-fold/core';
 import { Moon } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { MeasureInput } from '../../ui/measure-input';
@@ -21,7 +21,8 @@ export function TimePlan({ facts, onStep }: { facts: Facts; onStep: (id: string)
   const [evening, setEvening] = useState(180);
   const { steps } = facts.sequence;
   const plan = useMemo(() => evenings(steps, evening), [steps, evening]);
-  const { document, build } = facts;
+  // how it is done changes neither plates nor bolts: only the order is worked out anew
+  const { document, rig, panels, joints } = facts;
   const other = useMemo(
     () =>
       LIFTS.map(([lift, name]) => ({
@@ -32,10 +33,10 @@ export function TimePlan({ facts, onStep }: { facts: Facts; onStep: (id: string)
             ...document,
             plan: { ...document.plan, method: { ...document.plan.method, lift, people } },
           };
-          return { people, minutes: totalMinutes(gatherFacts(doc, build.id).sequence.steps) };
+          return { people, minutes: totalMinutes(installation(doc, rig, panels, joints).steps) };
         }),
       })),
-    [document, build.id],
+    [document, rig, panels, joints],
   );
   return (
     <section aria-label="Time" className="mt-4">
