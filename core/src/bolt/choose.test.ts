@@ -31,7 +31,7 @@ const demo = (name: string): PlanDocument => {
 const looked = (doc: PlanDocument, build = doc.plan.builds[0]!) => {
   const rig = presentRig(doc.rig);
   const panels = doc.plan.panels.map(p => foldPanel(p, sheetOf(build, p)));
-  return { doc, rig, panels, joints: resolveJoints(doc, rig, panels) };
+  return { doc, rig, panels, joints: resolveJoints(doc.plan.joints, rig, panels) };
 };
 const heron = looked(demo('heron'));
 const bramble = looked(demo('bramble'));
@@ -171,7 +171,7 @@ describe('hardware chosen for all joints', () => {
     ]) {
       const once = chooseHardware(joints, { rig, panels });
       const next = once.reduce((d, c) => withJoint(d, c.id, () => c.joint), doc);
-      const again = chooseHardware(resolveJoints(next, rig, panels), { rig, panels });
+      const again = chooseHardware(resolveJoints(next.plan.joints, rig, panels), { rig, panels });
       for (const c of again) expect(c, c.why).toMatchObject({ changed: false });
     }
   });

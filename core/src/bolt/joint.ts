@@ -1,6 +1,6 @@
 import type { FoldedPanel } from '../fold';
 import type { Vec3 } from '../geometry';
-import type { Joint, PlanDocument } from '../plan';
+import type { Joint } from '../plan';
 import type { Member, Mount, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
 import { NM_PER_LBF_FT } from '../units';
@@ -371,14 +371,14 @@ function keptJoint(
 
 /** Every joint of a plan that can be made on the rig as it is; joints on absent holes are left out. */
 export function resolveJoints(
-  doc: PlanDocument,
+  joints: readonly Joint[],
   rig: PresentRig,
   panels: readonly FoldedPanel[],
 ): readonly ResolvedJoint[] {
   const byId = new Map(panels.map(p => [p.panel.id, p]));
   const mounts = new Map(rig.mounts.map(m => [m.id, m]));
   const members = new Map(rig.members.map(m => [m.id, m]));
-  return doc.plan.joints
+  return joints
     .filter(j => j.mount === undefined || mounts.has(j.mount))
     .flatMap(j => keptJoint(j, rig, mounts, members, byId) ?? []);
 }

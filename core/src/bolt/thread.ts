@@ -1,3 +1,4 @@
+import type { Fit } from '../plan';
 import { bad, good, MM_PER_INCH, type Result } from '../units';
 
 /** A screw thread. Lengths in mm, area in mm². */
@@ -13,6 +14,8 @@ export interface Thread {
   readonly tapDrill: number;
   /** clearance hole, ISO 273 medium or ASME B18.2.8 normal */
   readonly clearance: number;
+  /** clearance holes by fit: ISO 273 fine, medium, coarse; ASME B18.2.8 close, normal, loose */
+  readonly clearances: Readonly<Record<Fit, number>>;
 }
 
 type Row = readonly [size: string, d: number, pitch: number, area: number, tap: number, clearance: number];
@@ -52,6 +55,26 @@ const fractionOf = (text: string): number => {
   return (a ?? 0) / (b ?? 1);
 };
 
+/** Fine and coarse of ISO 273 beside the medium of the table, and close and loose of ASME B18.2.8 beside its normal (inches). */
+const CLOSE_LOOSE: Readonly<Record<string, readonly [close: number, loose: number]>> = {
+  M5: [5.3, 5.8],
+  M6: [6.4, 7],
+  M8: [8.4, 10],
+  M10: [10.5, 12],
+  M12: [13, 14.5],
+  M14: [15, 16.5],
+  '1/4': [0.2656, 0.2969],
+  '5/16': [0.3281, 0.3594],
+  '3/8': [0.3906, 0.4219],
+  '7/16': [0.4531, 0.4844],
+  '1/2': [0.5312, 0.6094],
+};
+
+const clearancesOf = (size: string, normal: number, unit: number): Thread['clearances'] => {
+  const [close, loose] = CLOSE_LOOSE[size] ?? [normal, normal];
+  return { close: close * unit, normal: normal * unit, loose: loose * unit };
+};
+
 export const THREADS: readonly Thread[] = [
   ...METRIC.map(
     ([size, d, pitch, stressArea, tapDrill, clearance]): Thread => ({
@@ -63,6 +86,7 @@ export const THREADS: readonly Thread[] = [
       stressArea,
       tapDrill,
       clearance,
+      clearances: clearancesOf(size, clearance, 1),
     }),
   ),
   ...INCH.map(
@@ -75,6 +99,7 @@ export const THREADS: readonly Thread[] = [
       stressArea: area * MM_PER_INCH ** 2,
       tapDrill: tap * MM_PER_INCH,
       clearance: hole * MM_PER_INCH,
+      clearances: clearancesOf(size, hole, MM_PER_INCH),
     }),
   ),
 ];

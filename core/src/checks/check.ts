@@ -4,13 +4,20 @@ import { byGravity, type Finding, type Rule, wordsIn } from './finding';
 import { bend } from './rules/bend';
 import { blank } from './rules/blank';
 import { boltLength } from './rules/bolt-length';
+import { boltPlace } from './rules/bolt-place';
+import { boltTilt } from './rules/bolt-tilt';
 import { brake } from './rules/brake';
 import { catchEdge } from './rules/catch-edge';
 import { dissimilarMetals } from './rules/dissimilar-metals';
 import { drilling } from './rules/drilling';
 import { fewBolts } from './rules/few-bolts';
 import { galling } from './rules/galling';
+import { holeBend } from './rules/hole-bend';
 import { holeBlocked } from './rules/hole-blocked';
+import { holeCut } from './rules/hole-cut';
+import { holeEdge } from './rules/hole-edge';
+import { holeInOpening } from './rules/hole-in-opening';
+import { holeSpacing } from './rules/hole-spacing';
 import { hotPart } from './rules/hot-part';
 import { limits } from './rules/limits';
 import { movingPart } from './rules/moving-part';
@@ -18,7 +25,9 @@ import { nutReach } from './rules/nut-reach';
 import { openingOutside } from './rules/opening-outside';
 import { optionMisfit } from './rules/option-misfit';
 import { optionRefused } from './rules/option-refused';
+import { seat } from './rules/seat';
 import { serviceBlocked } from './rules/service-blocked';
+import { solid } from './rules/solid';
 import { span } from './rules/span';
 import { stack } from './rules/stack';
 import { threadIntoAir } from './rules/thread-into-air';
@@ -52,6 +61,15 @@ export const RULES: readonly Rule[] = [
   openingOutside,
   span,
   fewBolts,
+  seat,
+  boltPlace,
+  boltTilt,
+  holeEdge,
+  holeSpacing,
+  holeBend,
+  holeInOpening,
+  holeCut,
+  solid,
   holeBlocked,
   limits,
   waitingSteps,

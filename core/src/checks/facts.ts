@@ -1,4 +1,4 @@
-import { type ResolvedJoint, resolveJoints } from '../bolt';
+import { drilledPanels, type JointSeat, type ResolvedJoint, resolveJoints } from '../bolt';
 import {
   type CatchEdge,
   type Coverage,
@@ -14,8 +14,8 @@ import {
   waterTraps,
 } from '../cover';
 import { type FoldedPanel, foldPanel } from '../fold';
-import { type Build, buildOf, type PlanDocument, sheetOf } from '../plan';
-import { type PresentRig, presentRig } from '../rig';
+import { type Build, buildOf, hungIn, type PlanDocument, presentOf, sheetOf } from '../plan';
+import type { PresentRig } from '../rig';
 import { installation, type Sequence } from '../sequence';
 import { type BuildWeight, weighBuild } from '../weigh';
 
@@ -26,6 +26,8 @@ export interface Facts {
   readonly rig: PresentRig;
   readonly panels: readonly FoldedPanel[];
   readonly joints: readonly ResolvedJoint[];
+  /** where every joint stands, by joint id */
+  readonly seats: ReadonlyMap<string, JointSeat>;
   readonly coverage: Coverage;
   readonly gaps: readonly Gap[];
   readonly catches: readonly CatchEdge[];
@@ -38,16 +40,23 @@ export interface Facts {
   readonly sequence: Sequence;
 }
 
-/** Folded panels of a build. */
-export const foldBuild = (document: PlanDocument, build: Build): readonly FoldedPanel[] =>
-  document.plan.panels.map(p => foldPanel(p, sheetOf(build, p), document.plan.shop?.kFactors));
+/** A build put together: the vehicle as it is, plates folded and drilled, bolts, and where they stand. */
+export type Assembly = Pick<Facts, 'document' | 'build' | 'rig' | 'panels' | 'joints' | 'seats'>;
+
+/** Puts one build of a plan together; the active one unless named. */
+export function assemble(document: PlanDocument, buildId?: string): Assembly {
+  const build = buildOf(document.plan, buildId);
+  const rig = presentOf(document);
+  const hung = hungIn(document, build);
+  const folded = hung.panels.map(p => foldPanel(p, sheetOf(build, p), document.plan.shop?.kFactors));
+  const joints = resolveJoints(hung.joints, rig, folded);
+  return { document, build, rig, joints, ...drilledPanels(folded, joints, rig, document.plan.method) };
+}
 
 /** Masses, axles, ride height and cost of one build that is not looked at in full. */
 export function weighOne(document: PlanDocument, buildId: string): BuildWeight {
-  const rig = presentRig(document.rig);
-  const build = buildOf(document.plan, buildId);
-  const panels = foldBuild(document, build);
-  return weighBuild(build, rig, panels, resolveJoints(document, rig, panels), document.plan);
+  const { build, rig, panels, joints } = assemble(document, buildId);
+  return weighBuild(build, rig, panels, joints, document.plan);
 }
 
 /** Weights of all builds in the plan's order; the one already looked at is not computed again. */
@@ -58,17 +67,11 @@ export const weighAll = (facts: Facts): readonly BuildWeight[] =>
 
 /** Computes the whole derived state of one build; the active one unless named. */
 export function gatherFacts(document: PlanDocument, buildId?: string): Facts {
-  const build = buildOf(document.plan, buildId);
-  const rig = presentRig(document.rig);
-  const panels = foldBuild(document, build);
-  const joints = resolveJoints(document, rig, panels);
+  const assembly = assemble(document, buildId);
+  const { build, rig, panels, joints } = assembly;
   let sequence: Sequence | undefined;
   return {
-    document,
-    build,
-    rig,
-    panels,
-    joints,
+    ...assembly,
     coverage: coverage(rig.components, panels, document.plan.limits.aheadDegrees),
     gaps: gapsAtRest(rig.components, panels),
     catches: catchEdges(panels),

@@ -1,5 +1,13 @@
 import type { PlanDocument } from '../plan';
-import { formatForce, formatLength, formatMass, formatTorque, loadFigure, type UnitSystem } from '../units';
+import {
+  formatForce,
+  formatLength,
+  formatMass,
+  formatTorque,
+  loadFigure,
+  tapeLength,
+  type UnitSystem,
+} from '../units';
 import type { Facts } from './facts';
 
 export type Severity = 'stop' | 'fix' | 'note';
@@ -19,6 +27,14 @@ export interface Finding {
   readonly remedy?: string;
   /** the remedy itself, where it can be applied alone */
   readonly mend?: (doc: PlanDocument) => PlanDocument;
+  /** what else would mend it, tried in this order where the first will not do */
+  readonly more?: readonly Remedy[];
+}
+
+/** Something that mends a finding, said and done. */
+export interface Remedy {
+  readonly remedy: string;
+  readonly mend: (doc: PlanDocument) => PlanDocument;
 }
 
 const RANK = { stop: 0, fix: 1, note: 2 } as const;
@@ -32,6 +48,10 @@ export type Unsigned = Omit<Finding, 'rule'>;
 /** Figures in a finding's sentence, in the reader's units. */
 export interface Words {
   readonly length: (mm: number) => string;
+  /** as a tape shows it: sixteenths of an inch from half an inch on, decimals below */
+  readonly tape: (mm: number) => string;
+  /** as a caliper shows it: thickness, diameter, spacer */
+  readonly fine: (mm: number) => string;
   readonly mass: (kg: number) => string;
   readonly torque: (nm: number) => string;
   /** of a press, from kN */
@@ -42,6 +62,8 @@ export interface Words {
 
 export const wordsIn = (system: UnitSystem): Words => ({
   length: mm => formatLength(mm, system, system === 'metric' && Math.abs(mm) < 10),
+  tape: mm => tapeLength(mm, system),
+  fine: mm => formatLength(mm, system, true),
   mass: kg => formatMass(kg, system),
   torque: nm => formatTorque(nm, system),
   force: kn => formatForce(kn, system),

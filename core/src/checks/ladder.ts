@@ -1,9 +1,9 @@
-import { type FoldedPanel, foldPanel } from '../fold';
-import { type Limits, type SheetChoice, withSheet } from '../plan';
+import type { FoldedPanel } from '../fold';
+import { type Limits, withSheet } from '../plan';
 import { MATERIAL_IDS, type MaterialId, type Stock, stockThicknesses } from '../sheet';
 import type { StrikeAnswer } from '../strike';
 import { panelCost } from '../weigh';
-import type { Facts } from './facts';
+import { assemble, type Facts } from './facts';
 import type { Unsigned, Words } from './finding';
 import { bend } from './rules/bend';
 import { blank } from './rules/blank';
@@ -47,12 +47,8 @@ export function rungOf(
   words: Words,
 ): Rung {
   const document = withSheet(facts.document, facts.build.id, panel, of);
-  const build = document.plan.builds.find(b => b.id === facts.build.id) ?? facts.build;
-  const folded = foldPanel(
-    document.plan.panels.find(p => p.id === panel) as (typeof document.plan.panels)[number],
-    build.sheets[panel] as SheetChoice,
-    document.plan.shop?.kFactors,
-  );
+  const { build, panels } = assemble(document, facts.build.id);
+  const folded = panels.find(p => p.panel.id === panel) as FoldedPanel;
   // only what the rules look at is of the changed plate: the rest of the build has no say in its sheet
   const alone: Facts = { ...plain(facts), document, build, panels: [folded] };
   const against = SHEET_RULES.flatMap(r => r.find(alone, words))

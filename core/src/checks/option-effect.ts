@@ -1,5 +1,5 @@
-import type { PlanDocument } from '../plan';
-import { presentRig, withChoice } from '../rig';
+import { type PlanDocument, presentOf } from '../plan';
+import { withChoice } from '../rig';
 import { check } from './check';
 import { gatherFacts } from './facts';
 
@@ -16,7 +16,7 @@ const MISFIT = new Set(['option-misfit', 'option-refused', 'too-near', 'moving-p
 export function optionEffect(doc: PlanDocument, option: string, choice: string): OptionEffect {
   const after: PlanDocument = { ...doc, rig: withChoice(doc.rig, option, choice) };
   const names = (d: PlanDocument): Map<string, string> => {
-    const r = presentRig(d.rig);
+    const r = presentOf(d);
     return new Map([
       ...r.components.map(c => [`part ${c.id}`, c.name] as const),
       ...r.mounts.map(m => [`hole ${m.id}`, `hole ${m.id}`] as const),

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { jointCapacity } from '../bolt';
-import { foldBuild } from '../checks';
-import { buildOf, checkDocument, readDocument } from '../plan';
+import { assemble } from '../checks';
+import { checkDocument, readDocument } from '../plan';
 import { type StrikeAnswer, strikePlate, wishOf } from '../strike';
 import {
   checkStruck,
@@ -138,7 +138,7 @@ describe('a plate that was struck', () => {
       const made = checkDocument(structuredClone(o.apply(heron.document)));
       if (!made.ok) throw new Error(`${o.id}: ${made.faults[0]?.path} ${made.faults[0]?.fault}`);
       const { document } = made;
-      const folded = foldBuild(document, buildOf(document.plan, heron.build.id)).find(
+      const folded = assemble(document, heron.build.id).panels.find(
         p => p.panel.id === bare.panel,
       )!;
       const r = strikePlate({

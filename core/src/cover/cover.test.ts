@@ -48,6 +48,7 @@ const rigWith = (components: readonly Component[], over: Partial<Rig> = {}): Pre
   rig: { wheelbase: 2800, tyreRadius: 380, ...over } as Rig,
   components,
   members: [],
+  bars: [],
   mounts: [],
   servicePoints: [],
   factoryParts: [],

@@ -4,3 +4,4 @@ export * from './ground';
 export * from './propose';
 export * from './shadow';
 export * from './shield';
+export * from './solids';

@@ -1,5 +1,5 @@
 import { toRadians } from '../geometry';
-import type { Plan, Shop } from '../plan';
+import type { Cutter, Plan, Shop } from '../plan';
 import type { Material } from '../sheet';
 
 /** Two invented shops: examples to be replaced by the owner's own. */
@@ -26,8 +26,23 @@ export const SHOPS: readonly Shop[] = [
 /** The shop of a plan: the first of the two examples until one is chosen. */
 export const shopOf = (plan: Pick<Plan, 'shop'>): Shop => plan.shop ?? (SHOPS[0] as Shop);
 
+/**
+ * What a cutter makes: the narrowest hole in thicknesses of the sheet, and never narrower than, mm. Common practice, no source: job
+ * shops' rules for holes that still come out round.
+ */
+export const CUTTERS: Readonly<Record<Cutter, { readonly name: string; readonly ofThickness: number; readonly least: number }>> = {
+  laser: { name: 'a laser', ofThickness: 0.5, least: 1 },
+  plasma: { name: 'a plasma table', ofThickness: 1.5, least: 6 },
+  waterjet: { name: 'a water jet', ofThickness: 0.25, least: 1.5 },
+  hand: { name: 'a drill', ofThickness: 0, least: 1 },
+};
+export const cutterOf = (shop: Pick<Shop, 'cutter'>): Cutter => shop.cutter ?? 'laser';
+/** The narrowest hole that a cutter makes in a sheet, mm. */
+export const leastHole = (cutter: Cutter, thickness: number): number =>
+  Math.max(CUTTERS[cutter].least, CUTTERS[cutter].ofThickness * thickness);
+
 /** Die opening for air bending in thicknesses: 8 t (DIN 6935 practice; 6 to 12 t in the charts). */
-const V_OVER_T = 8;
+export const V_OVER_T = 8;
 /** Least flange as a share of the die opening: 1/√2, the sheet resting on both shoulders (air bending charts). */
 const FLANGE_OVER_V = Math.SQRT1_2;
 

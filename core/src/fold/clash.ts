@@ -1,6 +1,7 @@
 import { areaOf, distanceToSegment, intersection, regionOf, type Vec2 } from '../geometry';
 import { holeToBend } from './brake';
 import type { BlankPiece, FoldedPanel } from './fold';
+import { holeWidth, type PlateHole } from './holes';
 import { openingOutline, removesMetal } from './openings';
 
 /** Two pieces of a blank that want the same sheet. */
@@ -31,6 +32,43 @@ export function blankClashes(f: FoldedPanel): readonly BlankClash[] {
       return shared > 1 ? [{ panel: f.panel.id, between: [a, b], areaMm2: shared }] : [];
     }),
   );
+}
+
+export interface BendNear {
+  readonly bend: string;
+  /** from the hole's center to the mould line, mm */
+  readonly distanceMm: number;
+  readonly wantedMm: number;
+}
+
+/**
+ * The bend that crowds a bolt's hole most: the hole's edge stays 2t + R off the mould line, as any hole's, and a head or washer of
+ * `bears` mm across stays off the curve. Undefined on a flat without bends.
+ */
+export function bendDistance(
+  f: FoldedPanel,
+  { facet, at, final }: Pick<PlateHole, 'facet' | 'at' | 'final'>,
+  bears: number,
+): BendNear | undefined {
+  const lines = f.facets.flatMap(x => {
+    const bend = f.bends.find(b => b.id === x.id);
+    if (!bend || bend.angle === 0 || !x.hinge || x.hinge.width <= 0) return [];
+    const { start, along, width } = x.hinge;
+    if (x.parent === facet)
+      return [{ bend, a: start, b: [start[0] + along[0] * width, start[1] + along[1] * width] as Vec2 }];
+    return x.id === facet ? [{ bend, a: [0, 0] as Vec2, b: [0, width] as Vec2 }] : [];
+  });
+  let worst: BendNear | undefined;
+  for (const { bend, a, b } of lines) {
+    const distanceMm = distanceToSegment(at, a, b);
+    const wantedMm = Math.max(
+      holeToBend(bend.insideRadius, f.sheet.thickness) + holeWidth(final) / 2,
+      bend.setbackMm + bears / 2,
+    );
+    if (!worst || distanceMm - wantedMm < worst.distanceMm - worst.wantedMm)
+      worst = { bend: bend.id, distanceMm, wantedMm };
+  }
+  return worst;
 }
 
 export interface HoleNearBend {

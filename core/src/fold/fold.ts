@@ -14,7 +14,8 @@ import type { Panel, SheetChoice, TestedK } from '../plan';
 import { MATERIALS, type Material } from '../sheet';
 import { type Bend, makeBend } from './bend';
 import { type Facet, facetsOf, flatFrom } from './facets';
-import { openingArea, openingCentre, removesMetal } from './openings';
+import type { PlateHole } from './holes';
+import { openingsTaken } from './openings';
 import { type Relief, reliefsOf } from './relief';
 
 /** A flat or bend strip of the developed blank, in base coordinates. */
@@ -30,8 +31,10 @@ export interface FoldedPanel {
   readonly material: Material;
   readonly facets: readonly Facet[];
   readonly bends: readonly Bend[];
+  /** holes of its bolts; none until they are drilled (`drilled`) */
+  readonly holes: readonly PlateHole[];
   readonly blank: {
-    /** developed area less openings, mm²; reliefs, which every shop cuts its own way, are left in */
+    /** developed area less openings and bolt holes, mm²; reliefs, which every shop cuts its own way, are left in */
     readonly areaMm2: number;
     /** along u and v, mm */
     readonly size: readonly [number, number];
@@ -143,8 +146,7 @@ export function fold(panel: Panel, sheet: SheetChoice, tests: readonly TestedK[]
     take(width * bend.allowanceMm, add3(axis, towards));
   }
   const base = facets[0] as Facet;
-  for (const o of panel.openings)
-    if (removesMetal(o)) take(-openingArea(o), toSpace(base.frame, openingCentre(o), t / 2));
+  for (const [a, at] of openingsTaken(panel)) take(-a, toSpace(base.frame, at, t / 2));
 
   const developed = layFlat(facets, bendById);
   const pieces = developed.flatMap((p): BlankPiece[] => {
@@ -170,6 +172,7 @@ export function fold(panel: Panel, sheet: SheetChoice, tests: readonly TestedK[]
     material,
     facets,
     bends,
+    holes: [],
     blank: {
       areaMm2: area,
       size: [box.max[0] - box.min[0], box.max[1] - box.min[1]],

@@ -1,4 +1,5 @@
 export * from './bend';
+export * from './blank-outline';
 export * from './brake';
 export * from './brake-order';
 export * from './clash';
@@ -6,6 +7,7 @@ export * from './collision';
 export * from './facets';
 export * from './fold';
 export * from './grain';
+export * from './holes';
 export * from './mitre';
 export * from './nest';
 export * from './openings';

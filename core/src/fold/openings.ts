@@ -1,5 +1,15 @@
-import { centroid, circle, type Polygon, rectangle, signedArea, type Vec2 } from '../geometry';
-import type { Opening } from '../plan';
+import {
+  boxesMeet,
+  boxOf,
+  centroid,
+  circle,
+  type Polygon,
+  rectangle,
+  signedArea,
+  union,
+  type Vec2,
+} from '../geometry';
+import type { Opening, Panel } from '../plan';
 
 /** Outline of an opening in base coordinates; a circle becomes a polygon of the same area. */
 export function openingOutline({ at, shape }: Opening): Polygon {
@@ -35,4 +45,17 @@ export function clearDiameter(o: Opening): number {
   const xs = o.shape.polygon.map(p => p[0]);
   const ys = o.shape.polygon.map(p => p[1]);
   return Math.min(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys));
+}
+
+/**
+ * What the openings of a plate take out of its base: areas, mm², with their centroids; holes within them negative. Openings that lie
+ * over one another are taken away once.
+ */
+export function openingsTaken(panel: Panel): readonly (readonly [areaMm2: number, at: Vec2])[] {
+  const cut = panel.openings.filter(removesMetal);
+  const boxes = cut.map(o => boxOf(openingOutline(o)));
+  const alone = cut.map((_, i) => !boxes.some((b, k) => k !== i && boxesMeet(b, boxes[i] as (typeof boxes)[number])));
+  const apart = cut.flatMap((o, i) => (alone[i] ? [[openingArea(o), openingCentre(o)] as const] : []));
+  const together = union(cut.filter((_, i) => !alone[i]).map(openingOutline));
+  return [...apart, ...together.map(ring => [signedArea(ring), centroid(ring)] as const)];
 }

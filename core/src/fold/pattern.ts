@@ -1,5 +1,6 @@
 import {
   areaOf,
+  boxesMeet,
   boxOf,
   difference,
   intersection,
@@ -11,8 +12,10 @@ import {
   union,
   type Vec2,
 } from '../geometry';
+import { blankOutline } from './blank-outline';
 import type { FoldedPanel } from './fold';
 import { grainOf } from './grain';
+import { cutHoles, type PlateHoleKind, type HoleShape, holeArea, type PlateHole } from './holes';
 import { openingOutline, removesMetal } from './openings';
 import { flatRegions } from './solid';
 
@@ -25,6 +28,17 @@ export interface BendLine {
   readonly angle: number;
   readonly direction: 'up' | 'down';
   readonly insideRadius: number;
+}
+
+/** A bolt's hole on the blank. */
+export interface PatternHole {
+  readonly joint: string;
+  readonly at: Vec2;
+  readonly kind: PlateHoleKind;
+  /** as it is cut; undefined where the shop cuts nothing */
+  readonly cut?: HoleShape;
+  readonly final: HoleShape;
+  readonly sink?: PlateHole['sink'];
 }
 
 export type Cutout = { readonly id: string } & (
@@ -41,6 +55,7 @@ export interface FlatPattern {
   readonly outline: Region;
   readonly bends: readonly BendLine[];
   readonly cutouts: readonly Cutout[];
+  readonly holes: readonly PatternHole[];
   /** louvers are lanced, not cut out: their outlines are marked */
   readonly marked: readonly Polygon[];
   readonly size: readonly [number, number];
@@ -83,11 +98,38 @@ export function flatPattern(f: FoldedPanel): FlatPattern {
   return made;
 }
 
+/** Openings as they are cut: those that lie over one another become one outline. */
+function cutoutsOf(f: FoldedPanel): readonly Cutout[] {
+  const cut = f.panel.openings.filter(removesMetal);
+  const outline = cut.map(openingOutline);
+  const meets = (i: number, k: number): boolean =>
+    i !== k &&
+    boxesMeet(boxOf(outline[i] as Polygon), boxOf(outline[k] as Polygon)) &&
+    areaOf(intersection(regionOf(outline[i] as Polygon), regionOf(outline[k] as Polygon))) > 1e-3;
+  const groups: number[][] = [];
+  cut.forEach((_, i) => {
+    const joined = groups.filter(g => g.some(k => meets(i, k)));
+    for (const g of joined) groups.splice(groups.indexOf(g), 1);
+    groups.push([...joined.flat(), i].sort((a, b) => a - b));
+  });
+  return groups.flatMap((g): readonly Cutout[] => {
+    const [o] = g.map(i => cut[i]);
+    if (!o) return [];
+    if (g.length === 1)
+      return 'circle' in o.shape
+        ? [{ id: o.id, at: o.at, circle: o.shape.circle }]
+        : [{ id: o.id, polygon: openingOutline(o) }];
+    const id = g.map(i => cut[i]?.id).join(' ');
+    // what would fall out of the middle of a ring of openings falls out: only outer contours are cut
+    return union(g.map(i => outline[i] as Polygon))
+      .filter(ring => signedArea(ring) > 0)
+      .map(polygon => ({ id, polygon }));
+  });
+}
+
 function patternOf(f: FoldedPanel): FlatPattern {
   const { pieces } = f.blank;
-  const whole = union(pieces.map(p => p.outline));
-  const { reliefs } = f.blank;
-  const outline = reliefs.length > 0 ? difference(whole, union(reliefs.flatMap(r => r.outlines))) : whole;
+  const outline = blankOutline(f);
   const bends = pieces
     .filter(p => p.kind === 'bend')
     .flatMap((p): BendLine[] => {
@@ -106,7 +148,6 @@ function patternOf(f: FoldedPanel): FlatPattern {
         },
       ];
     });
-  const cut = f.panel.openings.filter(removesMetal);
   const box = boxOf(outline.flat());
   const size: [number, number] = [box.max[0] - box.min[0], box.max[1] - box.min[1]];
   return {
@@ -115,25 +156,29 @@ function patternOf(f: FoldedPanel): FlatPattern {
     name: f.panel.name,
     outline,
     bends,
-    cutouts: cut.map(
-      (o): Cutout =>
-        'circle' in o.shape
-          ? { id: o.id, at: o.at, circle: o.shape.circle }
-          : { id: o.id, polygon: openingOutline(o) },
-    ),
+    cutouts: cutoutsOf(f),
+    holes: f.holes.map(({ joint, blank, kind, cut, final, sink }) => ({
+      joint,
+      at: blank,
+      kind,
+      final,
+      ...(cut ? { cut } : {}),
+      ...(sink ? { sink } : {}),
+    })),
     marked: f.panel.openings.filter(o => !removesMetal(o)).map(openingOutline),
     size,
     etch: {
-      at: etchPlace(f, f.panel.openings.map(openingOutline)),
+      at: etchPlace(f, [...f.panel.openings.map(openingOutline), ...cutHoles(f)]),
       grain: grainOf(f),
     },
   };
 }
 
-/** Area left of a pattern, openings taken off, mm². */
+/** Area left of a pattern, openings and holes taken off, mm². */
 export const patternArea = (p: FlatPattern): number =>
   p.outline.reduce((s, o) => s + signedArea(o), 0) -
   p.cutouts.reduce(
     (s, c) => s + ('circle' in c ? (Math.PI * c.circle ** 2) / 4 : Math.abs(signedArea(c.polygon))),
     0,
-  );
+  ) -
+  p.holes.reduce((s, h) => s + (h.cut ? holeArea(h.cut) : 0), 0);

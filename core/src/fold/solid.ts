@@ -14,6 +14,7 @@ import {
   type Vec3,
 } from '../geometry';
 import type { FoldedPanel } from './fold';
+import { cutHoles } from './holes';
 import { openingOutline, removesMetal } from './openings';
 import { onBend, type Pose, pose } from './pose';
 
@@ -69,13 +70,18 @@ const partOf = (
   open: readonly number[] = [],
 ): BlankPart => ({ facet, kind, rings, triangles: triangulated(rings), open });
 
+const flatsOf = new WeakMap<object, ReadonlyMap<string, Region>>();
+
 /**
  * What stays flat of every facet, in the blank: its outline, less the strips of the bends that leave it and the sheet
- * they take along. Openings and reliefs are not taken off.
+ * they take along. Openings, holes and reliefs are not taken off.
  */
 export function flatRegions(f: FoldedPanel): ReadonlyMap<string, Region> {
   const { pieces, developed } = f.blank;
-  return new Map(
+  // what is laid flat does not know the holes: a plate and the same plate drilled share its pieces
+  const hit = flatsOf.get(pieces);
+  if (hit) return hit;
+  const made = new Map(
     developed.map(({ facet: { id } }) => {
       const flat = regionOf(pieces.find(p => p.id === id && p.kind === 'flat')?.outline ?? []);
       const away = developed.flatMap(c => {
@@ -85,9 +91,11 @@ export function flatRegions(f: FoldedPanel): ReadonlyMap<string, Region> {
           ...pieces.filter(p => p.kind === 'bend' && p.id === c.facet.id).map(p => p.outline),
         ];
       });
-      return [id, away.length > 0 ? difference(flat, union(away)) : flat];
+      return [id, away.length > 0 ? difference(flat, union(away)) : flat] as const;
     }),
   );
+  flatsOf.set(pieces, made);
+  return made;
 }
 
 function blankParts(f: FoldedPanel): readonly BlankPart[] {
@@ -95,9 +103,11 @@ function blankParts(f: FoldedPanel): readonly BlankPart[] {
   const t = f.sheet.thickness;
   const cut = reliefs.flatMap(r => r.outlines);
   const flats = flatRegions(f);
+  const holes = cutHoles(f);
   return developed.flatMap((d): readonly BlankPart[] => {
     const { id } = d.facet;
     const away = [
+      ...holes,
       ...(d.facet.parent === undefined ? f.panel.openings.filter(removesMetal).map(openingOutline) : []),
       ...cut,
     ];

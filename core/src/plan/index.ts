@@ -4,5 +4,7 @@ export * from './edit';
 export * from './faults';
 export * from './json-schema';
 export * from './plan';
+export * from './present';
+export * from './restack';
 export * from './schema';
 export * from './select';

@@ -1,5 +1,5 @@
 import type { Polygon, Vec2, Vec3 } from '../geometry';
-import type { Rig } from '../rig';
+import type { Mount, Rig } from '../rig';
 import type { MaterialId } from '../sheet';
 
 export const FINISHES = ['raw', 'powder', 'paint', 'zinc'] as const;
@@ -38,6 +38,10 @@ export const SPACERS = ['steel', 'aluminium', 'plastic'] as const;
 export const WASHERS = ['flat', 'lock', 'fender', 'cup', 'tapered', 'half-moon'] as const;
 export const LUBES = ['dry', 'anti-seize', 'threadlocker'] as const;
 export const HEAD_SIDES = ['below', 'above'] as const;
+/** How much larger than its bolt a hole is: the series fine, medium and coarse of ISO 273, the three of ASME B18.2.8. */
+export const FITS = ['close', 'normal', 'loose'] as const;
+/** What the shop makes of a hole: its full size, a pilot that is opened at the vehicle, or nothing. */
+export const HOLE_CUTS = ['full', 'pilot', 'none'] as const;
 export const STARTS = ['front-rear-centre', 'rear-centre-first', 'front-to-rear', 'rear-to-front'] as const;
 export const DRILLINGS = ['template', 'mark-and-remove'] as const;
 export const LIFTS = ['ground', 'ramps', 'two-post'] as const;
@@ -54,6 +58,14 @@ export type Lube = (typeof LUBES)[number];
 export type HeadSide = (typeof HEAD_SIDES)[number];
 export type SpacerOf = (typeof SPACERS)[number];
 export type Start = (typeof STARTS)[number];
+export type Fit = (typeof FITS)[number];
+export type HoleCut = (typeof HOLE_CUTS)[number];
+
+/** A slot in a plate: end to end, mm, and the way it lies, degrees from the base's u toward its v. */
+export interface SlotIn {
+  readonly length: number;
+  readonly along: number;
+}
 
 export type Shape =
   | { readonly circle: number }
@@ -107,10 +119,12 @@ export interface Panel {
 export interface Crossbar {
   readonly id: string;
   readonly name: string;
+  /** ends of its axis */
   readonly from: Vec3;
   readonly to: Vec3;
   readonly section: { readonly width: number; readonly height: number; readonly wall: number | 'solid' };
   readonly material: MaterialId;
+  /** the holes it is bolted up to, its upper face toward them */
   readonly mounts: readonly string[];
 }
 export interface Joint {
@@ -140,6 +154,12 @@ export interface Joint {
   readonly tamper?: boolean;
   /** the owner's own choice: nothing else is chosen for it */
   readonly lock?: boolean;
+  /** the clearance of its holes in the plates; normal unless told */
+  readonly fit?: Fit;
+  /** by panel id: the hole in that plate is a slot */
+  readonly slots?: Readonly<Record<string, SlotIn>>;
+  /** how the shop cuts its holes in the plates; full unless the vehicle is drilled through the plate as a template */
+  readonly cut?: HoleCut;
 }
 export interface Seam {
   readonly front: string;
@@ -214,6 +234,9 @@ export type Priority = (typeof PRIORITIES)[number];
 export type FenderHeights = Readonly<
   Partial<Record<'front' | 'rear', { readonly before?: number; readonly after?: number }>>
 >;
+/** What cuts blanks: by beam, arc or water, or sawn and drilled by hand. */
+export const CUTTER_IDS = ['laser', 'plasma', 'waterjet', 'hand'] as const;
+export type Cutter = (typeof CUTTER_IDS)[number];
 /** What the chosen shop can bend and cut from. Lengths in mm, force in kN. */
 export interface Shop {
   readonly id: string;
@@ -221,6 +244,8 @@ export interface Shop {
   readonly brake: { readonly length: number; readonly force: number };
   /** V-die openings at hand */
   readonly dies: readonly number[];
+  /** what it cuts blanks with; a laser unless told */
+  readonly cutter?: Cutter;
   /** stock sheets, long side first */
   readonly sheets: readonly (readonly [number, number])[];
   /** K-factors of its own, entered or found by test bends there */
@@ -254,6 +279,8 @@ export interface Plan {
   readonly notes?: string;
   readonly panels: readonly Panel[];
   readonly crossbars: readonly Crossbar[];
+  /** holes that are drilled for this plan in a member or a crossbar; they go when nothing uses them any more */
+  readonly holes?: readonly Mount[];
   readonly joints: readonly Joint[];
   readonly seams: readonly Seam[];
   readonly builds: readonly Build[];

@@ -29,6 +29,20 @@ export function crossFaults(doc: PlanDocument): Fault[] {
   const components = unique('rig.components', rig.components);
   const members = unique('rig.members', rig.members);
   const mounts = unique('rig.mounts', rig.mounts);
+  const bars = unique('plan.crossbars', plan.crossbars);
+  (plan.holes ?? []).forEach((h, i) => {
+    const path = `plan.holes[${i}]`;
+    if (mounts.has(h.id)) say(`${path}.id`, `is "${h.id}", which an earlier entry already has`);
+    mounts.add(h.id);
+    if (!members.has(h.member) && !bars.has(h.member))
+      say(`${path}.member`, `names member or crossbar "${h.member}", which does not exist`);
+    known(`${path}.behind.component`, h.behind?.component, components, 'component');
+  });
+  plan.crossbars.forEach((c, i) => {
+    if (members.has(c.id)) say(`plan.crossbars[${i}].id`, `is "${c.id}", which a member already has`);
+    if (Math.hypot(c.to[0] - c.from[0], c.to[1] - c.from[1]) < 1)
+      say(`plan.crossbars[${i}].to`, 'lies over its other end: the bar has no length');
+  });
   const points = unique('rig.servicePoints', rig.servicePoints);
   unique('rig.factoryParts', rig.factoryParts);
   for (const [option, choice] of Object.entries(rig.selected)) {
@@ -65,7 +79,6 @@ export function crossFaults(doc: PlanDocument): Fault[] {
   const panels = unique('plan.panels', plan.panels);
   const builds = unique('plan.builds', plan.builds);
   unique('plan.joints', plan.joints);
-  unique('plan.crossbars', plan.crossbars);
   plan.panels.forEach((p, i) => {
     const path = `plan.panels[${i}]`;
     sound(`${path}.base.outline`, p.base.outline);
@@ -92,6 +105,7 @@ export function crossFaults(doc: PlanDocument): Fault[] {
     known(`${path}.mount`, j.mount, mounts, 'mount');
     if (!j.mount && !j.at) say(path, 'has neither a mount nor a place (at)');
     j.panels.forEach((p, k) => known(`${path}.panels[${k}]`, p, panels, 'panel'));
+    for (const p of Object.keys(j.slots ?? {})) known(`${path}.slots.${p}`, p, panels, 'panel');
   });
   plan.crossbars.forEach((c, i) =>
     c.mounts.forEach((m, k) => known(`plan.crossbars[${i}].mounts[${k}]`, m, mounts, 'mount')),

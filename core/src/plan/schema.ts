@@ -11,14 +11,17 @@ import {
 import { MATERIAL_IDS } from '../sheet';
 import {
   CLASSES,
+  CUTTER_IDS,
   DRILLINGS,
   DRIVES,
   FASTENER_FINISHES,
   FINISHES,
+  FITS,
   FORMAT,
   GRAINS,
   HEAD_SIDES,
   HEADS,
+  HOLE_CUTS,
   LIFTS,
   LUBES,
   NUTS,
@@ -95,6 +98,25 @@ const when = () =>
 
 const axle = yup.object({ massKg: positive(), wheelRate: positive() }).required();
 
+const mount = yup.object({
+  id: id(),
+  member: id(),
+  at: point3(),
+  hole: yup
+    .object({
+      kind: oneOf(HOLE_KINDS),
+      thread: yup.string(),
+      diameter: yup.number().moreThan(0),
+      length: yup.number().moreThan(0),
+      along: yup.string().oneOf(['x', 'y'] as const),
+    })
+    .required(),
+  condition: oneOf(HOLE_CONDITIONS),
+  nutReach: oneOf(NUT_REACHES),
+  behind: yup.object({ component: id(), depth: notNegative() }).optional().default(undefined),
+  when: when(),
+});
+
 export const rigSchema = yup
   .object({
     id: id(),
@@ -136,32 +158,14 @@ export const rigSchema = yup
       yup.object({
         id: id(),
         kind: oneOf(MEMBER_KINDS),
+        name: yup.string(),
         footprint: outline(),
         zBottom: number(),
         zTop: number(),
         wall: positive(),
       }),
     ),
-    mounts: list(
-      yup.object({
-        id: id(),
-        member: id(),
-        at: point3(),
-        hole: yup
-          .object({
-            kind: oneOf(HOLE_KINDS),
-            thread: yup.string(),
-            diameter: yup.number().moreThan(0),
-            length: yup.number().moreThan(0),
-            along: yup.string().oneOf(['x', 'y'] as const),
-          })
-          .required(),
-        condition: oneOf(HOLE_CONDITIONS),
-        nutReach: oneOf(NUT_REACHES),
-        behind: yup.object({ component: id(), depth: notNegative() }).optional().default(undefined),
-        when: when(),
-      }),
-    ),
+    mounts: list(mount),
     servicePoints: list(
       yup.object({
         id: id(),
@@ -283,6 +287,7 @@ export const planSchema = yup
         mounts: list(yup.string().required()),
       }),
     ),
+    holes: yup.array().of(mount).optional(),
     joints: list(
       yup.object({
         id: id(),
@@ -308,6 +313,14 @@ export const planSchema = yup
         tightenBefore: yup.string().oneOf(['hang']),
         tamper: yup.boolean(),
         lock: yup.boolean(),
+        fit: yup.string().oneOf(FITS),
+        slots: record(
+          yup.object({ length: positive().max(400), along: number().min(-360).max(360) }),
+          'must be a slot',
+        )
+          .optional()
+          .default(undefined),
+        cut: yup.string().oneOf(HOLE_CUTS),
       }),
     ),
     seams: list(yup.object({ front: id(), rear: id(), overlap: number(), outside: id() })),
@@ -376,6 +389,7 @@ export const planSchema = yup
         id: id(),
         name: id(),
         brake: yup.object({ length: positive(), force: positive() }).required(),
+        cutter: yup.string().oneOf(CUTTER_IDS),
         dies: list(positive()),
         sheets: list(yup.tuple([positive(), positive()]).required()),
         kFactors: yup

@@ -1,4 +1,5 @@
 export * from './edit';
+export * from './member-name';
 export * from './present';
 export * from './rig';
 export * from './start';

@@ -1,3 +1,5 @@
+import type { Vec3 } from '../geometry';
+import type { MaterialId } from '../sheet';
 import type { Component, FactoryPart, Member, Mount, Rig, ServicePoint, When } from './rig';
 
 /** True when every option named in `when` stands at one of its listed choices. */
@@ -9,6 +11,17 @@ export function holds(when: When | undefined, selected: Readonly<Record<string, 
   });
 }
 
+/** A bar that is bolted up to holes of the vehicle and stands between them and the plates. */
+export interface PresentBar {
+  readonly id: string;
+  readonly name: string;
+  readonly from: Vec3;
+  readonly to: Vec3;
+  readonly section: { readonly width: number; readonly height: number; readonly wall: number | 'solid' };
+  readonly material: MaterialId;
+  readonly mounts: readonly string[];
+}
+
 /** What is really on the vehicle with its options as selected. */
 export interface PresentRig {
   readonly rig: Rig;
@@ -17,6 +30,8 @@ export interface PresentRig {
   readonly mounts: readonly Mount[];
   readonly servicePoints: readonly ServicePoint[];
   readonly factoryParts: readonly FactoryPart[];
+  /** what the plan adds to bolt plates to; each stands among the members too */
+  readonly bars: readonly PresentBar[];
 }
 
 export function presentRig(rig: Rig): PresentRig {
@@ -29,6 +44,7 @@ export function presentRig(rig: Rig): PresentRig {
     mounts: here(rig.mounts),
     servicePoints: here(rig.servicePoints),
     factoryParts: here(rig.factoryParts),
+    bars: [],
   };
 }
 

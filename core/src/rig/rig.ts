@@ -87,6 +87,8 @@ export interface Component {
 export interface Member {
   readonly id: string;
   readonly kind: MemberKind;
+  /** as people call it; told from its kind and place unless given */
+  readonly name?: string;
   readonly footprint: Polygon;
   readonly zBottom: number;
   readonly zTop: number;

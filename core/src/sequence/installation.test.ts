@@ -32,7 +32,7 @@ const looked = (doc: PlanDocument) => {
   const build = doc.plan.builds[0]!;
   const rig = presentRig(doc.rig);
   const panels = doc.plan.panels.map(p => foldPanel(p, sheetOf(build, p)));
-  const joints = resolveJoints(doc, rig, panels);
+  const joints = resolveJoints(doc.plan.joints, rig, panels);
   return { doc, rig, panels, joints };
 };
 const made = (doc: PlanDocument) => {

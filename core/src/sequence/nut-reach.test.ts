@@ -18,7 +18,7 @@ const looked = (doc: PlanDocument) => {
   const build = doc.plan.builds[0]!;
   const rig = presentRig(doc.rig);
   const panels = doc.plan.panels.map(p => foldPanel(p, sheetOf(build, p)));
-  return { doc, rig, panels, joints: resolveJoints(doc, rig, panels) };
+  return { doc, rig, panels, joints: resolveJoints(doc.plan.joints, rig, panels) };
 };
 
 describe('until when a nut is reached', () => {

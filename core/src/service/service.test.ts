@@ -29,7 +29,7 @@ const hungOf = (doc: PlanDocument): Hung & { rig: ReturnType<typeof presentRig> 
   const build = doc.plan.builds[0]!;
   const rig = presentRig(doc.rig);
   const panels = doc.plan.panels.map(p => foldPanel(p, sheetOf(build, p)));
-  return { doc, rig, panels, joints: resolveJoints(doc, rig, panels) };
+  return { doc, rig, panels, joints: resolveJoints(doc.plan.joints, rig, panels) };
 };
 
 /** A row of plates along the vehicle, each 400 long, lapped by 60, three bolts to a side; `outer[i]`: plate i lies outside plate i + 1. */

@@ -240,9 +240,11 @@ export function modelFor(wish: StrikeWish, { mesh: bare, discs }: Meshed, held: 
   };
 }
 
-/** The crossbar a joint ties its plate to: one over it, where it goes through no mount. */
+/** The crossbar a joint ties its plate to: the one its hole is in, or without a hole the one over it. */
 const barOf = (wish: StrikeWish, h: Held) =>
-  h.joint.mount ? undefined : wish.backing?.crossbars.find(c => underBar(c, h.at) !== undefined);
+  wish.backing?.crossbars.find(c =>
+    h.joint.mount ? h.joint.mount.member === c.id : underBar(c, h.at) !== undefined,
+  );
 
 /** Stiffness of a joint's tie to a bar, N/mm a node. */
 const TIE = 100_000;

@@ -1,4 +1,4 @@
-import type { ResolvedJoint } from '../bolt';
+import { holding, type JointSeat, type ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { Vec2, Vec3 } from '../geometry';
 import type { PlanDocument } from '../plan';
@@ -57,11 +57,12 @@ export interface StrikeWish {
   readonly givesWayAt?: number;
 }
 
-/** What strikes one plate of a build, from all that was computed of it. `rests`: it may come up against its members. */
+/** What strikes one plate of a build, from all that was computed of it: joints that hold nothing do not hold it. `rests`: it may come up against its members. */
 export function wishOf(
   of: {
     readonly rig: PresentRig;
     readonly joints: readonly ResolvedJoint[];
+    readonly seats: ReadonlyMap<string, JointSeat>;
     readonly document: PlanDocument;
   },
   folded: FoldedPanel,
@@ -71,10 +72,10 @@ export function wishOf(
   const { at, rests = false, hold } = how;
   return {
     folded,
-    joints: of.joints.filter(j => j.joint.panels.includes(folded.panel.id)),
+    joints: holding(folded.panel.id, of.joints, of.seats, [folded]),
     components: of.rig.components,
     force,
-    backing: { crossbars: of.document.plan.crossbars, members: rests ? of.rig.members : [] },
+    backing: { crossbars: of.document.plan.crossbars, members: rests ? of.rig.rig.members : [] },
     ...(at ? { at } : {}),
     ...(hold ? { hold } : {}),
   };

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type ResolvedJoint, resolveJoints } from '../bolt';
+import { type ResolvedJoint, resolveJoints, seatsOf } from '../bolt';
 import { type FoldedPanel, fold } from '../fold';
 import { rectangle } from '../geometry';
 import { buildOf, type PlanDocument, readDocument, sheetOf } from '../plan';
@@ -28,7 +28,7 @@ const load = (
   if (!r.ok) throw new Error(r.faults[0]?.fault);
   const { plan } = r.document;
   const panels = plan.panels.map(p => fold(p, sheetOf(buildOf(plan), p)));
-  return { doc: r.document, panels, joints: resolveJoints(r.document, presentRig(r.document.rig), panels) };
+  return { doc: r.document, panels, joints: resolveJoints(r.document.plan.joints, presentRig(r.document.rig), panels) };
 };
 const bramble = load('bramble');
 const struck = (over: Partial<Parameters<typeof strikePlate>[0]> = {}): StrikeAnswer => {
@@ -234,12 +234,12 @@ describe('a struck plate', () => {
       const seen = new Set<string>();
       for (const build of doc.plan.builds) {
         const panels = doc.plan.panels.map(p => fold(p, sheetOf(build, p)));
-        const joints = resolveJoints(doc, rig, panels);
+        const joints = resolveJoints(doc.plan.joints, rig, panels);
         for (const folded of panels) {
           const key = JSON.stringify([folded.panel.id, folded.sheet]);
           if (seen.has(key)) continue;
           seen.add(key);
-          const wish = wishOf({ rig, joints, document: doc }, folded, strikeForce(doc.rig, 'set-down'));
+          const wish = wishOf({ rig, joints, seats: seatsOf(joints, rig, panels), document: doc }, folded, strikeForce(doc.rig, 'set-down'));
           const r = strikePlate({ ...wish, size: 1.6 });
           if (!r.ok) throw new Error(`${name} ${build.id} ${folded.panel.mark}: ${r.fault}`);
           const v = r.value;

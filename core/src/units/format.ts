@@ -89,3 +89,14 @@ export function tradeFraction(mm: number, tolerance = 0.02): string | undefined 
 /** A distance driven, to the whole mile or kilometre. */
 export const formatDistance = (km: number, system: UnitSystem): string =>
   system === 'inch' ? `${fixed(km / KM_PER_MILE, 0)} mi` : `${fixed(km, 0)} km`;
+
+/** Below this a tape is no use and a caliper reads, mm (half an inch). */
+const TAPE_FROM = MM_PER_INCH / 2;
+
+/** A length as it is measured: inches to the sixteenth on a tape (`1 5/16 in`) or, under half an inch, in hundredths; mm to a half. */
+export function tapeLength(mm: number, system: UnitSystem): string {
+  if (system === 'metric') return `${fixed(mm, Math.abs(mm) < 20 ? 1 : 0)} mm`;
+  if (Math.abs(mm) < TAPE_FROM) return formatLength(mm, system);
+  const nearest = (Math.round((mm / MM_PER_INCH) * 16) / 16) * MM_PER_INCH;
+  return `${tradeFraction(nearest)} in`;
+}

@@ -3,7 +3,9 @@ import {
   type Lube,
   type Method,
   type PlanDocument,
+  redrawnFor,
   type SheetChoice,
+  sheetsSet,
   withChoice,
   withJoint,
 } from '@plate-fold/core';
@@ -132,20 +134,16 @@ export const planSlice = createSlice({
       const builds = doc.plan.builds.filter(b => b.id !== id);
       const first = builds[0];
       if (!first) return doc;
-      return inPlan(doc, {
+      // plates are drawn for the first build: as they hang in the one that takes its place
+      const drawn = doc.plan.builds[0]?.id === id ? redrawnFor(doc, first) : doc;
+      return inPlan(drawn, {
         builds,
         activeBuild: doc.plan.activeBuild === id ? first.id : doc.plan.activeBuild,
       });
     }),
     sheetChosen: edit<{ build: string; panels: readonly string[]; sheet: SheetChoice }>(
       (doc, { build, panels, sheet }) =>
-        inPlan(doc, {
-          builds: doc.plan.builds.map(b =>
-            b.id === build
-              ? { ...b, sheets: { ...b.sheets, ...Object.fromEntries(panels.map(p => [p, sheet])) } }
-              : b,
-          ),
-        }),
+        sheetsSet(doc, build, Object.fromEntries(panels.map(p => [p, sheet]))),
     ),
     optionChosen: edit<{ option: string; choice: string }>((doc, { option, choice }) => ({
       ...doc,

@@ -1,3 +1,4 @@
+import { holding } from '../../bolt';
 import { type FoldedPanel, facetInSpace } from '../../fold';
 import { contains, type Vec2 } from '../../geometry';
 import { jointAdded, type PlanDocument } from '../../plan';
@@ -23,7 +24,7 @@ export const fewBolts: Rule = {
   why: 'A plate on two bolts turns about them and lets go.',
   find: facts =>
     facts.panels.flatMap((p): readonly Unsigned[] => {
-      const at = facts.joints.filter(j => j.joint.panels.includes(p.panel.id)).map(j => j.at);
+      const at = holding(p.panel.id, facts.joints, facts.seats, facts.panels).map(j => j.at);
       const wide = (k: 0 | 1): number => Math.max(...at.map(a => a[k])) - Math.min(...at.map(a => a[k]));
       if (at.length >= LEAST && wide(0) > SPREAD && wide(1) > SPREAD) return [];
       const free = freeHoles(facts, p);

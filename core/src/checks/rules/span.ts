@@ -1,4 +1,6 @@
+import { holding } from '../../bolt';
 import { longestSpan } from '../../cover';
+import { facetInSpace } from '../../fold';
 import { boxOf, toRadians } from '../../geometry';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
@@ -7,8 +9,7 @@ export const span: Rule = {
   why: 'A long plate between two supports is too soft; turned-up sides or a crossbar give it back.',
   find: (facts, words) =>
     facts.panels.flatMap((p): readonly Unsigned[] => {
-      const xs = facts.joints
-        .filter(j => j.joint.panels.includes(p.panel.id))
+      const xs = holding(p.panel.id, facts.joints, facts.seats, facts.panels)
         .map(j => j.at[0])
         .sort((a, b) => a - b);
       const gap = Math.max(0, ...xs.slice(1).map((x, i) => x - (xs[i] as number)));
@@ -21,7 +22,11 @@ export const span: Rule = {
         return along ? [f.length * Math.sin(toRadians(f.angle))] : [];
       });
       const bears = longestSpan(p.sheet, facts.rig.rig, box.max[1] - box.min[1], sides);
-      return gap > bears
+      const ends = p.facets.flatMap(f => facetInSpace(f).map(q => q[0]));
+      const over = xs.length > 0 ? Math.max((xs[0] as number) - Math.min(...ends), Math.max(...ends) - (xs.at(-1) as number)) : 0;
+      // what stands out past its last bolts is a cantilever: P = M/L where both ends held bear 8·M/L
+      const overhang = bears / 8;
+      const short: readonly Unsigned[] = gap > bears
         ? [
             {
               severity: 'fix',
@@ -32,5 +37,17 @@ export const span: Rule = {
             },
           ]
         : [];
+      return over > overhang
+        ? [
+            ...short,
+            {
+              severity: 'fix',
+              where: 'cover',
+              about: [p.panel.id, 'overhang'],
+              text: `${plateName(facts, p.panel.id)} reaches ${words.tape(over)} past its last bolts; by the span rule it bears ${words.tape(overhang)} there.`,
+              remedy: 'Bolt it nearer to its end, shorten it, turn its sides up, or choose thicker sheet.',
+            },
+          ]
+        : short;
     }),
 };

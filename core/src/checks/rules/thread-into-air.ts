@@ -1,45 +1,84 @@
-import { threadNamed } from '../../bolt';
-import { withJoint } from '../../plan';
-import type { Rule } from '../finding';
+import { holdFaults, threadNamed } from '../../bolt';
+import { type PlanDocument, withJoint } from '../../plan';
+import type { Facts } from '../facts';
+import type { Rule, Unsigned } from '../finding';
+
+/** Bolts whose thread stands in no table: nothing of them can be computed, so they would be missing from every list. */
+const unknownThreads = ({ document }: Facts): readonly Unsigned[] =>
+  document.plan.joints.flatMap(j => {
+    const named = threadNamed(j.fastener.thread);
+    if (named.ok) return [];
+    return [
+      {
+        severity: 'stop',
+        where: 'bolt',
+        about: [j.id],
+        text: `Bolt ${j.id}: ${named.fault}. It is in no list and holds nothing.`,
+        remedy: 'Choose a thread from the list.',
+      },
+    ];
+  });
 
 export const threadIntoAir: Rule = {
   id: 'thread-into-air',
   why: 'A bolt needs a thread of its own size to hold on to.',
-  find: facts =>
-    facts.joints.flatMap(j => {
-      const own = j.mount?.hole.thread;
-      const hole = own === undefined ? undefined : threadNamed(own);
-      const uses =
-        j.joint.nut === 'none' &&
-        (j.nut?.kind === 'captive nut' || j.nut?.kind === 'threaded hole' || j.nut?.kind === 'stud');
-      if (uses && hole?.ok && hole.value.designation !== j.thread.designation)
-        return [
-          {
-            severity: 'stop' as const,
-            where: 'bolt' as const,
-            about: [j.id],
-            text: `${j.id}: a ${j.thread.designation} bolt does not fit the ${hole.value.designation} thread there.`,
-            remedy: `Use ${hole.value.designation}.`,
-            mend: doc =>
-              withJoint(doc, j.id, x => ({
-                ...x,
-                fastener: { ...x.fastener, thread: hole.value.designation },
-              })),
-          },
-        ];
-      const holds =
-        j.nut !== undefined || ['thread-cutting', 'self-drilling'].includes(j.joint.fastener.head);
-      return holds
-        ? []
-        : [
-            {
-              severity: 'stop' as const,
-              where: 'bolt' as const,
-              about: [j.id],
-              text: `${j.id}: the bolt goes through a plain hole and has no nut.`,
-              remedy: 'Add a serrated flange nut.',
-              mend: doc => withJoint(doc, j.id, x => ({ ...x, nut: 'flange-serrated' })),
-            },
-          ];
-    }),
+  find: facts => [
+    ...unknownThreads(facts),
+    ...facts.joints.flatMap(j =>
+      holdFaults(j, undefined, []).flatMap((f): readonly Unsigned[] => {
+        const at = { severity: 'stop', where: 'bolt', about: [j.id] } as const;
+        const own = j.mount?.hole.thread;
+        const hole = own === undefined ? undefined : threadNamed(own);
+        switch (f.kind) {
+          case 'other-thread': {
+            const thread = hole?.ok ? hole.value.designation : (own ?? '');
+            return [
+              {
+                ...at,
+                text: `${j.id}: a ${j.thread.designation} bolt does not fit the ${thread} thread there.`,
+                remedy: `Use ${thread}.`,
+                mend: (doc: PlanDocument) =>
+                  withJoint(doc, j.id, x => ({ ...x, fastener: { ...x.fastener, thread } })),
+              },
+            ];
+          }
+          case 'too-thick':
+            return [
+              {
+                ...at,
+                text: `${j.id}: a ${j.thread.size} bolt does not go through the hole of ${j.mount?.hole.diameter?.toFixed(1)} mm there.`,
+                remedy: 'Use a thinner bolt, or drill the hole larger.',
+              },
+            ];
+          case 'no-thread':
+            return [
+              {
+                ...at,
+                text: `${j.id}: the bolt goes through a plain hole and has no nut.`,
+                remedy: 'Add a serrated flange nut.',
+                mend: (doc: PlanDocument) => withJoint(doc, j.id, x => ({ ...x, nut: 'flange-serrated' })),
+                more: [
+                  {
+                    remedy: 'Set a rivet nut.',
+                    mend: (doc: PlanDocument) => withJoint(doc, j.id, x => ({ ...x, nut: 'rivet-nut' })),
+                  },
+                ],
+              },
+            ];
+          case 'head-turns':
+            return [
+              {
+                ...at,
+                text: `${j.id}: neither its head nor the ${j.nut?.name ?? 'nut'} can be turned.`,
+                remedy: 'Use a flange bolt.',
+                mend: (doc: PlanDocument) =>
+                  withJoint(doc, j.id, x => ({ ...x, fastener: { ...x.fastener, head: 'flange' } })),
+              },
+            ];
+          default:
+            return [];
+        }
+      }),
+    ),
+  ],
 };

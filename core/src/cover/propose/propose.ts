@@ -1,6 +1,6 @@
 import { fold } from '../../fold';
-import { freshId, inPlan, type Joint, type PlanDocument, remarked, type Seam } from '../../plan';
-import { type Mount, type PresentRig, presentRig } from '../../rig';
+import { freshId, inPlan, type Joint, type PlanDocument, presentOf, remarked, type Seam } from '../../plan';
+import type { Mount, PresentRig } from '../../rig';
 import { MATERIALS } from '../../sheet';
 import { coverage } from '../coverage';
 import { type Ends, type Run, runOf, slopeAt } from './heights';
@@ -67,7 +67,7 @@ const spacerAt = (s: Station, underside: number, sheets: number): number =>
  * what it could not do. Pure and quick; the caller shows it and takes all, some or none.
  */
 export function propose(doc: PlanDocument, wish: Wish): Proposal {
-  const rig = presentRig(doc.rig);
+  const rig = presentOf(doc);
   const wanted = rig.components.filter(c => wish.components.includes(c.id) && !c.moves);
   const prevented: { about: string[]; text: string }[] = [];
   const stations = stationsOf(rig);

@@ -1,4 +1,5 @@
 import type { Joint, Panel, Plan, PlanDocument, SheetChoice } from '../plan';
+import { sheetsSet } from '../restack';
 
 /** The document with parts of its plan replaced. */
 export const inPlan = (doc: PlanDocument, part: Partial<Plan>): PlanDocument => ({
@@ -13,6 +14,10 @@ export const withPanel = (doc: PlanDocument, id: string, change: (p: Panel) => P
 /** The document with one joint changed. */
 export const withJoint = (doc: PlanDocument, id: string, change: (j: Joint) => Joint): PlanDocument =>
   inPlan(doc, { joints: doc.plan.joints.map(j => (j.id === id ? change(j) : j)) });
+
+/** A joint in other hardware; its spacer stays as it is drawn, whatever the build that was looked at adds to it. */
+export const withHardware = (doc: PlanDocument, id: string, hardware: Joint): PlanDocument =>
+  withJoint(doc, id, j => ({ ...hardware, spacer: j.spacer }));
 
 /** An id for something new that no list entry has yet: `hole-3`. */
 export function freshId(prefix: string, taken: readonly { readonly id: string }[]): string {
@@ -41,13 +46,24 @@ export const withSheet = (
   build: string,
   panel: string,
   { material, thickness, gauge }: Pick<SheetChoice, 'material' | 'thickness' | 'gauge'>,
-): PlanDocument =>
-  inPlan(doc, {
-    builds: doc.plan.builds.map(b => {
-      const old = b.sheets[panel];
-      if (b.id !== build || !old) return b;
-      const { gauge: _, ...kept } = old;
-      const sheet = { ...kept, material, thickness, ...(gauge === undefined ? {} : { gauge }) };
-      return { ...b, sheets: { ...b.sheets, [panel]: sheet } };
-    }),
-  });
+): PlanDocument => {
+  const old = doc.plan.builds.find(b => b.id === build)?.sheets[panel];
+  if (!old) return doc;
+  const { gauge: _, ...kept } = old;
+  const sheet = { ...kept, material, thickness, ...(gauge === undefined ? {} : { gauge }) };
+  return sheetsSet(doc, build, { [panel]: sheet });
+};
+
+/** Leaves out the holes drilled for this plan that no bolt and no crossbar uses any more. */
+export function holesTidied(doc: PlanDocument): PlanDocument {
+  const { holes } = doc.plan;
+  if (!holes) return doc;
+  const used = new Set([
+    ...doc.plan.joints.flatMap(j => j.mount ?? []),
+    ...doc.plan.crossbars.flatMap(c => c.mounts),
+  ]);
+  const left = holes.filter(h => used.has(h.id));
+  if (left.length === holes.length) return doc;
+  const { holes: _, ...plan } = doc.plan;
+  return { ...doc, plan: left.length > 0 ? { ...plan, holes: left } : plan };
+}

@@ -1,7 +1,8 @@
 import { contains, distanceToOutline, type Polygon, type Vec2 } from '../../geometry';
 import { bad, good, type Result } from '../../units';
 import type { Flange, Grain, Joint, Opening, Panel, PlanDocument, Seam } from '../plan';
-import { freshId, inPlan, withPanel } from './change';
+import { holeNamed } from '../present';
+import { freshId, holesTidied, inPlan, withPanel } from './change';
 
 /** Least sheet left round an opening, mm: common practice, no source. */
 export const OPENING_EDGE = 8;
@@ -151,10 +152,13 @@ export const endsSet = (doc: PlanDocument, panel: string, frontZ: number, rearZ:
 
 /** Takes joints out of holes that are no longer there, so that a changed rig leaves no plan that names them. */
 export function fitted(doc: PlanDocument): PlanDocument {
-  const holes = new Set(doc.rig.mounts.map(m => m.id));
+  const bodies = new Set([...doc.rig.members.map(m => m.id), ...doc.plan.crossbars.map(c => c.id)]);
+  const own = doc.plan.holes?.filter(h => bodies.has(h.member));
+  const holes = new Set([...doc.rig.mounts, ...(own ?? [])].map(m => m.id));
   const parts = new Set(doc.rig.components.map(c => c.id));
   const points = new Set(doc.rig.servicePoints.map(s => s.id));
   return inPlan(doc, {
+    ...(own ? { holes: own } : {}),
     joints: doc.plan.joints.filter(j => j.mount === undefined || holes.has(j.mount)),
     panels: doc.plan.panels.map(p =>
       p.guards.every(g => parts.has(g)) &&
@@ -223,7 +227,7 @@ export function jointFor(
 
 /** Bolts a plate to a hole: into the joint that is there already (outermost), or a new one. */
 export function jointAdded(doc: PlanDocument, mountId: string, panel: string): Result<PlanDocument> {
-  const mount = doc.rig.mounts.find(m => m.id === mountId);
+  const mount = holeNamed(doc, mountId);
   if (!mount) return bad(`there is no hole ${mountId}`);
   const there = doc.plan.joints.find(j => j.mount === mountId);
   if (there?.panels.includes(panel)) return bad(`the plate is bolted to ${mountId} already`);
@@ -233,5 +237,6 @@ export function jointAdded(doc: PlanDocument, mountId: string, panel: string): R
   return good(inPlan(doc, { joints }));
 }
 
+/** Takes a bolt out, and its hole if it was drilled for it. */
 export const jointRemoved = (doc: PlanDocument, id: string): PlanDocument =>
-  inPlan(doc, { joints: doc.plan.joints.filter(j => j.id !== id) });
+  holesTidied(inPlan(doc, { joints: doc.plan.joints.filter(j => j.id !== id) }));

@@ -15,8 +15,9 @@ import {
 } from '../../geometry';
 import { bad, good, type Result } from '../../units';
 import { USUAL_SHEET } from '../blank';
-import type { Flange, Opening, Panel, PlanDocument, SheetChoice } from '../plan';
-import { freshId, inPlan, remarked, withPanel } from './change';
+import type { Flange, Joint, Opening, Panel, PlanDocument, SheetChoice } from '../plan';
+import { holeNamed } from '../present';
+import { freshId, holesTidied, inPlan, remarked, withPanel } from './change';
 
 /** The sheet of a plate in each build that has one. */
 const sheetsOf = (doc: PlanDocument, id: string): Readonly<Record<string, SheetChoice>> =>
@@ -60,22 +61,29 @@ export function panelAdded(
   return { document: remarked(inPlan(doc, { panels, builds })), id };
 }
 
-/** Takes plates out; joints lose them, and go when none is left; seams and sheets go with them. */
+/** Takes plates out; joints lose them, and go when none is left; seams, sheets and the holes drilled for them go too. */
 export function panelsRemoved(doc: PlanDocument, ids: readonly string[]): PlanDocument {
   const gone = new Set(ids);
   const left = (list: readonly string[]): readonly string[] => list.filter(x => !gone.has(x));
+  const without = (j: Joint): Joint => {
+    const { slots, ...rest } = j;
+    const kept = Object.entries(slots ?? {}).filter(([p]) => !gone.has(p));
+    return { ...rest, panels: left(j.panels), ...(kept.length > 0 ? { slots: Object.fromEntries(kept) } : {}) };
+  };
   return remarked(
-    inPlan(doc, {
-      panels: doc.plan.panels.filter(p => !gone.has(p.id)),
-      joints: doc.plan.joints
-        .map(j => ({ ...j, panels: left(j.panels) }))
-        .filter((j, i) => j.panels.length > 0 || doc.plan.joints[i]?.panels.length === 0),
-      seams: doc.plan.seams.filter(s => !gone.has(s.front) && !gone.has(s.rear)),
-      builds: doc.plan.builds.map(b => ({
-        ...b,
-        sheets: Object.fromEntries(Object.entries(b.sheets).filter(([p]) => !gone.has(p))),
-      })),
-    }),
+    holesTidied(
+      inPlan(doc, {
+        panels: doc.plan.panels.filter(p => !gone.has(p.id)),
+        joints: doc.plan.joints
+          .map(j => (j.panels.some(p => gone.has(p)) ? without(j) : j))
+          .filter((j, i) => j.panels.length > 0 || doc.plan.joints[i]?.panels.length === 0),
+        seams: doc.plan.seams.filter(s => !gone.has(s.front) && !gone.has(s.rear)),
+        builds: doc.plan.builds.map(b => ({
+          ...b,
+          sheets: Object.fromEntries(Object.entries(b.sheets).filter(([p]) => !gone.has(p))),
+        })),
+      }),
+    ),
   );
 }
 
@@ -292,8 +300,7 @@ export function panelSplit(
     },
     sheetsOf(doc, id),
   );
-  const placeOf = (mount: string | undefined): number | undefined =>
-    doc.rig.mounts.find(m => m.id === mount)?.at[axis];
+  const placeOf = (mount: string | undefined): number | undefined => holeNamed(doc, mount)?.at[axis];
   const joints = both.plan.joints.map(j => {
     const where = placeOf(j.mount) ?? j.at?.[axis];
     if (where === undefined || !j.panels.includes(id) || where < at - overlap / 2) return j;

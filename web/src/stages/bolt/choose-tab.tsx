@@ -4,7 +4,7 @@ import {
   type Joint,
   type PlanDocument,
   threadsOnShelf,
-  withJoint,
+  withHardware,
 } from '@plate-fold/core';
 import { useMemo } from 'react';
 import { useShelfQuery } from '../../app/api';
@@ -27,7 +27,7 @@ function inWords({ fastener, nut, washers, lube }: Joint): string {
 }
 
 const taken = (doc: PlanDocument, choices: readonly HardwareChoice[]): PlanDocument =>
-  choices.reduce((d, c) => (c.changed ? withJoint(d, c.id, () => c.joint) : d), doc);
+  choices.reduce((d, c) => (c.changed ? withHardware(d, c.id, c.joint) : d), doc);
 
 /** Hardware for all joints at once, each choice with its reason; a lock keeps the owner's own. */
 export function ChooseTab() {

@@ -106,7 +106,12 @@ export function JointHardware({
           units={units}
           least={0}
           most={120}
-          onEnter={spacer => set({ spacer })}
+          // what this build adds to the spacer as it is drawn stays out of the plan
+          onEnter={mm =>
+            edit('hardwareChosen', doc =>
+              withJoint(doc, id, j => ({ ...j, spacer: Math.max(0, j.spacer + mm - joint.spacer), lock: true })),
+            )
+          }
         />
         {joint.spacer > 0 && (
           <Select

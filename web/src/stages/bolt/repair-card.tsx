@@ -1,4 +1,4 @@
-import { type Facts, fixed, type ResolvedJoint, repairOptions, withJoint } from '@plate-fold/core';
+import { type Facts, fixed, type ResolvedJoint, repairOptions, withHardware } from '@plate-fold/core';
 import { useEdit } from '../../app/use-edit';
 import { Button } from '../../ui/button';
 import { CONDITION_NAMES } from '../../ui/names';
@@ -45,7 +45,7 @@ export function RepairCard({ joint, facts }: { joint: ResolvedJoint; facts: Fact
                 <Button
                   className="mt-1.5 w-full"
                   onClick={() =>
-                    edit('repairChosen', doc => withJoint(doc, joint.id, () => ({ ...o.joint, lock: true })))
+                    edit('repairChosen', doc => withHardware(doc, joint.id, { ...o.joint, lock: true }))
                   }
                 >
                   Plan it so

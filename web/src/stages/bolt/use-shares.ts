@@ -10,10 +10,10 @@ export interface Asked {
 }
 
 /** What the belly's last strike asks of every joint, the most where two plates share it; empty where it was not struck. */
-export function useShares({ build, document, rig, panels, joints }: Facts): Readonly<Record<string, Asked>> {
+export function useShares({ build, document, rig, panels, joints, seats }: Facts): Readonly<Record<string, Asked>> {
   return useMemo(() => {
     const out: Record<string, Asked> = {};
-    for (const answer of knownStrikes({ build: build.id, document, rig, panels, joints }, SET_DOWN))
+    for (const answer of knownStrikes({ build: build.id, document, rig, panels, joints, seats }, SET_DOWN))
       for (const r of answer.reactionsN) {
         const joint = joints.find(j => j.id === r.joint);
         if (!joint) continue;
@@ -22,5 +22,5 @@ export function useShares({ build, document, rig, panels, joints }: Facts): Read
           out[r.joint] = { pullN: r.tensionN, shearN: r.shearN, share };
       }
     return out;
-  }, [build, document, rig, panels, joints]);
+  }, [build, document, rig, panels, joints, seats]);
 }

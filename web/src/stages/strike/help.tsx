@@ -1,16 +1,13 @@
 import {
-  buildOf,
+  assemble,
   checkStruck,
   type Facts,
   fixed,
-  foldBuild,
   gapTo,
   helps,
   lengthFigure,
   massFigure,
-  presentRig,
   type Result,
-  resolveJoints,
   type StrikeAnswer,
   type StruckRemedy,
   struckRemedies,
@@ -148,12 +145,10 @@ function Remedies({
 /** A remedy as it would be struck, and the mass it adds. */
 function tryOut(facts: Facts, remedy: StruckRemedy, blow: Blow) {
   const document = remedy.apply(facts.document);
-  const rig = presentRig(document.rig);
-  const panels = foldBuild(document, buildOf(document.plan, facts.build.id));
-  const joints = resolveJoints(document, rig, panels);
-  const folded = panels.find(p => p.panel.id === remedy.panel) as (typeof panels)[number];
+  const assembly = assemble(document, facts.build.id);
+  const folded = assembly.panels.find(p => p.panel.id === remedy.panel) as Facts['panels'][number];
   const at = blow.places[remedy.panel];
-  const wish = wishOf({ rig, joints, document }, folded, forceOf(rig, folded, blow), {
+  const wish = wishOf(assembly, folded, forceOf(assembly.rig, folded, blow), {
     // where the reader has put the rock, else at the new worst place
     ...(at ? { at } : {}),
     rests: blow.rests,

@@ -1,14 +1,12 @@
 import {
-  buildOf,
+  assemble,
   checkStruck,
   fixed,
-  foldBuild,
   type Hold,
   lengthFigure,
   loadFigure,
   N_PER_LBF,
   PATCH,
-  resolveJoints,
   type StrikeCase,
   type Vec2,
 } from '@plate-fold/core';
@@ -79,20 +77,11 @@ export function StrikeStage() {
       rig: facts.rig,
       panels: facts.panels,
       joints: facts.joints,
+      seats: facts.seats,
     };
     const other = document.plan.builds.find(b => b.id === beside && b.id !== facts.build.id);
     if (!other) return [own];
-    const panels = foldBuild(document, buildOf(document.plan, other.id));
-    return [
-      own,
-      {
-        build: other.id,
-        document,
-        rig: facts.rig,
-        panels,
-        joints: resolveJoints(document, facts.rig, panels),
-      },
-    ];
+    return [own, { ...assemble(document, other.id), build: other.id }];
   }, [facts, document, beside]);
   const { struck, waiting, stop, stopped, goOn } = useStrikes(bellies, blow);
   const mine = struck[0] ?? [];

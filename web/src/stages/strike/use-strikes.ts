@@ -3,6 +3,7 @@ import {
   type Hold,
   type PlanDocument,
   type PresentRig,
+  type JointSeat,
   type ResolvedJoint,
   type Result,
   type StrikeAnswer,
@@ -23,6 +24,7 @@ export interface Belly {
   readonly rig: PresentRig;
   readonly panels: readonly FoldedPanel[];
   readonly joints: readonly ResolvedJoint[];
+  readonly seats: ReadonlyMap<string, JointSeat>;
 }
 
 /** How the belly is struck. */

@@ -84,12 +84,13 @@ export function useColumns() {
   const facts = useMemo(() => builds.map(b => b.facts), [builds]);
   const bellies = useMemo(
     () =>
-      facts.map(({ build, document, rig, panels, joints }) => ({
+      facts.map(({ build, document, rig, panels, joints, seats }) => ({
         build: build.id,
         document,
         rig,
         panels,
         joints,
+        seats,
       })),
     [facts],
   );

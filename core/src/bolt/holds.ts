@@ -1,0 +1,94 @@
+import { edgeDistance, type FoldedPanel, holeOutline } from '../fold';
+import { needsNewNut } from './drill';
+import type { ResolvedJoint } from './joint';
+import type { JointSeat } from './seat';
+import { threadNamed } from './thread';
+
+/** Why a bolt holds nothing at all, or one of its plates not. */
+export interface HoldFault {
+  readonly kind:
+    | 'no-member'
+    | 'mid-air'
+    | 'blocked'
+    | 'other-thread'
+    | 'too-thick'
+    | 'no-thread'
+    | 'head-turns'
+    | 'beside'
+    | 'opening'
+    | 'bend'
+    | 'edge';
+  /** the plate that it does not hold; without one it holds none */
+  readonly panel?: string;
+}
+
+/** Heads that cut a thread of their own. */
+export const SELF_TAPPING: ReadonlySet<string> = new Set(['thread-cutting', 'self-drilling']);
+/** Heads that nothing turns: their nut is turned. */
+export const STILL_HEADS: ReadonlySet<string> = new Set(['carriage', 't-bolt']);
+/** Nuts that cannot be turned either: they sit fast in the member. */
+const FIXED_NUTS: ReadonlySet<string> = new Set([
+  'captive nut',
+  'threaded hole',
+  'rivet nut',
+  'rivet-nut',
+  'clip nut',
+  'clip',
+  'clinch',
+  'weld-tab',
+  'nut-plate',
+  'nut-strip',
+]);
+
+/** What keeps a joint as it stands from holding its plates; none where it holds them all. */
+export function holdFaults(
+  j: ResolvedJoint,
+  seat: JointSeat | undefined,
+  panels: readonly FoldedPanel[],
+): readonly HoldFault[] {
+  const out: HoldFault[] = [];
+  if (seat?.loose) out.push({ kind: seat.loose });
+  const { mount, joint, nut } = j;
+  if (mount?.condition === 'blocked') out.push({ kind: 'blocked' });
+  const own = mount?.hole.thread === undefined ? undefined : threadNamed(mount.hole.thread);
+  if (
+    joint.nut === 'none' &&
+    !needsNewNut(mount) &&
+    mount?.hole.kind !== 'through' &&
+    mount?.hole.kind !== 'slot' &&
+    own?.ok &&
+    own.value.designation !== j.thread.designation
+  )
+    out.push({ kind: 'other-thread' });
+  const hole = mount?.hole.kind === 'through' || mount?.hole.kind === 'slot' ? mount.hole.diameter : undefined;
+  if (hole !== undefined && joint.nut !== 'rivet-nut' && j.thread.d > hole + 1e-6) out.push({ kind: 'too-thick' });
+  const tiesPlates = mount === undefined && joint.panels.length > 1;
+  if (!nut && !SELF_TAPPING.has(joint.fastener.head) && (mount !== undefined || tiesPlates))
+    out.push({ kind: 'no-thread' });
+  if (nut && STILL_HEADS.has(joint.fastener.head) && FIXED_NUTS.has(nut.kind)) out.push({ kind: 'head-turns' });
+  for (const s of seat?.plates ?? []) {
+    if (s.where !== 'flat') {
+      out.push({ kind: s.where, panel: s.panel });
+      continue;
+    }
+    const p = panels.find(x => x.panel.id === s.panel);
+    const drawn = p?.holes.find(h => h.joint === j.id);
+    if (!p || !drawn) continue;
+    // a hole that runs out over an edge is a notch
+    if (holeOutline(drawn.final, drawn.blank).some(q => edgeDistance(p, q) <= 0)) out.push({ kind: 'edge', panel: s.panel });
+  }
+  return out;
+}
+
+/** The joints that hold a plate: those that hold anything, and that pass through sound sheet of it. */
+export const holding = (
+  panel: string,
+  joints: readonly ResolvedJoint[],
+  seats: ReadonlyMap<string, JointSeat>,
+  panels: readonly FoldedPanel[],
+): readonly ResolvedJoint[] =>
+  joints.filter(
+    j =>
+      j.joint.panels.includes(panel) &&
+      !holdFaults(j, seats.get(j.id), panels).some(f => f.panel === undefined || f.panel === panel),
+  );

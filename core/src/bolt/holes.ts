@@ -1,0 +1,162 @@
+import { drilled, type FoldedPanel, type HoleShape, type PlateHole } from '../fold';
+import { dot3, toDegrees, type Vec2 } from '../geometry';
+import type { HoleCut, Joint, PlanDocument } from '../plan';
+import type { PresentRig } from '../rig';
+import { MM_PER_INCH } from '../units';
+import type { ResolvedJoint } from './joint';
+import { type JointSeat, type PlateSeat, seatsOf } from './seat';
+import type { Thread } from './thread';
+
+/** Square neck of a carriage bolt, the largest, mm: ASME B18.5 (inch); ISO 8677, as DIN 603 (metric; M5 and M12 likely, M14 from memory). */
+const NECK: Readonly<Record<string, number>> = {
+  M5: 5.48,
+  M6: 6.48,
+  M8: 8.58,
+  M10: 10.58,
+  M12: 12.7,
+  M14: 14.7,
+  '1/4': 0.26 * MM_PER_INCH,
+  '5/16': 0.324 * MM_PER_INCH,
+  '3/8': 0.388 * MM_PER_INCH,
+  '7/16': 0.452 * MM_PER_INCH,
+  '1/2': 0.515 * MM_PER_INCH,
+};
+/** Room round a square neck, mm: common practice, no source. */
+const NECK_ROOM = 0.4;
+/** Square hole for a carriage bolt, mm across. */
+export const squareHole = (t: Thread): number => Math.ceil(((NECK[t.size] ?? t.d) + NECK_ROOM) * 10) / 10;
+
+/** A pilot is drilled with this, mm (1/8 in): common practice, no source. */
+export const PILOT_HOLE = MM_PER_INCH / 8;
+
+/** Whole angle of a sunk head: 90° metric (ISO 10642), 82° inch (ASME B18.3). */
+const sinkAngle = (t: Thread): number => (t.system === 'inch' ? 82 : 90);
+
+/**
+ * How the shop cuts a joint's holes: as the joint says; else full, but a pilot where the vehicle itself is drilled through the plate as
+ * its template, for there the pilot leads the drill through both.
+ */
+export function cutOf(joint: Joint, hole: string | undefined, method: PlanDocument['plan']['method']): HoleCut {
+  if (joint.cut) return joint.cut;
+  return hole === 'drill' && method.drilling === 'template' ? 'pilot' : 'full';
+}
+
+/** The hole that a bolt wants in one of its plates when all is done, in the blank's axes; `turn` is the flat's there, degrees. */
+function finalShape(j: ResolvedJoint, panel: string, atHead: boolean, turn: number): HoleShape {
+  const { joint, thread } = j;
+  const clear = thread.clearances[joint.fit ?? 'normal'];
+  const slot = joint.slots?.[panel];
+  if (slot) return { slot: [Math.max(slot.length, clear), clear], along: slot.along + turn };
+  if (atHead && joint.fastener.head === 'carriage') return { square: squareHole(thread), along: turn };
+  return { circle: clear };
+}
+
+function holeIn(
+  j: ResolvedJoint,
+  seat: PlateSeat,
+  p: FoldedPanel,
+  atHead: boolean,
+  method: PlanDocument['plan']['method'],
+): PlateHole | undefined {
+  if (seat.facet === undefined || seat.where === 'beside') return undefined;
+  const d = p.blank.developed.find(x => x.facet.id === seat.facet);
+  const base = p.facets[0];
+  if (!d || !base) return undefined;
+  const inBlank = toDegrees(Math.atan2(d.u[1], d.u[0]));
+  const final = finalShape(j, p.panel.id, atHead, slotTurn(p, seat, inBlank));
+  const how = cutOf(j.joint, j.mount?.hole.kind, method);
+  const cut: HoleShape | undefined = how === 'none' ? undefined : how === 'pilot' ? { circle: PILOT_HOLE } : final;
+  const sunk = atHead && j.joint.fastener.head === 'countersunk' && !j.joint.washers.includes('cup');
+  return {
+    joint: j.id,
+    facet: seat.facet,
+    at: seat.at,
+    blank: seat.blank,
+    kind:
+      how === 'none'
+        ? 'uncut'
+        : how === 'pilot'
+          ? 'pilot'
+          : 'slot' in final
+            ? 'slot'
+            : 'square' in final
+              ? 'square'
+              : 'clearance',
+    final,
+    ...(cut ? { cut } : {}),
+    ...(sunk
+      ? {
+          sink: {
+            diameter: j.head.bearing,
+            depth: Math.min(j.head.height, p.sheet.thickness),
+            angle: sinkAngle(j.thread),
+            // the head's side of a sheet: its underside where the head is below and the flat looks up
+            below: (j.joint.headSide === 'below') === seatLooksUp(p, seat),
+          },
+        }
+      : {}),
+  };
+}
+
+const seatLooksUp = (p: FoldedPanel, seat: PlateSeat): boolean =>
+  (p.facets.find(f => f.id === seat.facet)?.frame.n[2] ?? 1) >= 0;
+
+/** The base's u as it lies in a flat, turned into the blank's axes, degrees. */
+function slotTurn(p: FoldedPanel, seat: PlateSeat, inBlank: number): number {
+  const facet = p.facets.find(f => f.id === seat.facet);
+  const base = p.facets[0];
+  if (!facet || !base || facet === base) return 0;
+  const own: Vec2 = [dot3(base.frame.u, facet.frame.u), dot3(base.frame.u, facet.frame.v)];
+  return Math.hypot(...own) < 1e-6 ? inBlank : toDegrees(Math.atan2(own[1], own[0])) + inBlank;
+}
+
+/** The holes that a plate's joints make in it. */
+export function plateHoles(
+  p: FoldedPanel,
+  joints: readonly ResolvedJoint[],
+  seats: ReadonlyMap<string, JointSeat>,
+  method: PlanDocument['plan']['method'],
+): readonly PlateHole[] {
+  return joints.flatMap(j => {
+    const seat = seats.get(j.id)?.plates.find(s => s.panel === p.panel.id);
+    if (!seat || j.nut?.kind === 'tube-clamp') return seat ? (holeIn(j, seat, p, false, method) ?? []) : [];
+    const outermost = j.joint.panels[0] === p.panel.id;
+    const innermost = j.joint.panels.at(-1) === p.panel.id;
+    const atHead = j.joint.headSide === 'below' ? outermost : innermost && j.joint.mount === undefined;
+    return holeIn(j, seat, p, atHead, method) ?? [];
+  });
+}
+
+interface Kept {
+  readonly joints: readonly ResolvedJoint[];
+  readonly seats: readonly (JointSeat | undefined)[];
+  readonly drilling: string;
+  readonly made: FoldedPanel;
+}
+const kept = new WeakMap<FoldedPanel, Kept>();
+
+/** Plates with the holes of their joints in them, and where every joint stands; each kept while nothing of its own changes. */
+export function drilledPanels(
+  folded: readonly FoldedPanel[],
+  joints: readonly ResolvedJoint[],
+  rig: PresentRig,
+  method: PlanDocument['plan']['method'],
+): { readonly panels: readonly FoldedPanel[]; readonly seats: ReadonlyMap<string, JointSeat> } {
+  const seats = seatsOf(joints, rig, folded);
+  const panels = folded.map(p => {
+    const mine = joints.filter(j => j.joint.panels.includes(p.panel.id));
+    const stand = mine.map(j => seats.get(j.id));
+    const last = kept.get(p);
+    const same =
+      last &&
+      last.drilling === method.drilling &&
+      last.joints.length === mine.length &&
+      last.joints.every((j, i) => j === mine[i]) &&
+      last.seats.every((s, i) => s === stand[i]);
+    if (same) return last.made;
+    const made = drilled(p, plateHoles(p, mine, seats, method));
+    kept.set(p, { joints: mine, seats: stand, drilling: method.drilling, made });
+    return made;
+  });
+  return { panels, seats };
+}

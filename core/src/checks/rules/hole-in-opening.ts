@@ -1,0 +1,30 @@
+import { holeOutline, openingOutline } from '../../fold';
+import { areaOf, intersection, regionOf } from '../../geometry';
+import { openingRemoved } from '../../plan';
+import { plateName, type Rule, type Unsigned } from '../finding';
+
+export const holeInOpening: Rule = {
+  id: 'hole-in-opening',
+  why: 'Where a hole runs into an opening there is no sheet left for the bolt to hold.',
+  find: facts =>
+    facts.panels.flatMap(p =>
+      p.holes
+        .filter(h => h.facet === p.facets[0]?.id)
+        .flatMap(h =>
+          p.panel.openings.flatMap((o): readonly Unsigned[] => {
+            const over = areaOf(intersection(regionOf(holeOutline(h.final, h.at)), regionOf(openingOutline(o))));
+            if (over < 0.5) return [];
+            return [
+              {
+                severity: o.kind === 'louvers' ? 'fix' : 'stop',
+                where: 'cover',
+                about: [p.panel.id, h.joint, o.id],
+                text: `${plateName(facts, p.panel.id)}: the hole of bolt ${h.joint} runs into its ${o.kind} opening.`,
+                remedy: 'Move the opening; or leave it out.',
+                mend: doc => openingRemoved(doc, p.panel.id, o.id),
+              },
+            ];
+          }),
+        ),
+    ),
+};
