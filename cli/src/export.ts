@@ -4,12 +4,15 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import {
   bagListCsv,
+  barCuts,
+  barCutsCsv,
   bendTableCsv,
   dueList,
   type Facts,
   flatPattern,
   foldedSolid,
   glb,
+  holeTableCsv,
   MATERIALS,
   NEST_DEFAULTS,
   nest,
@@ -67,6 +70,8 @@ const nestFiles: Files = (facts, system) => {
     nestDxf(s, patterns, system),
   ]);
 };
+/** Crossbars as they are sawn and drilled. */
+const cutsOf = ({ document, joints }: Facts) => barCuts(document.plan.crossbars, joints, document.plan.holes);
 const plateDxf = perPlate('dxf', (f, i, system) => patternDxf(flatPattern(plate(f, i)), system));
 
 /** What can be exported, by the word after `--as`. */
@@ -87,10 +92,12 @@ export const EXPORTS: Readonly<Record<string, Files>> = {
       ),
     ],
   ],
-  csv: facts => [
+  csv: (facts, units) => [
     ['bag-list.csv', bagListCsv(shoppingList(facts.joints))],
     ['tool-roll.csv', toolRollCsv(toolRoll(facts.joints, facts))],
     ['bends.csv', bendTableCsv(facts.panels)],
+    ['holes.csv', holeTableCsv(facts.panels, facts.joints, units)],
+    ...(facts.rig.bars.length > 0 ? [['crossbars.csv', barCutsCsv(cutsOf(facts), units)] as const] : []),
   ],
   pdf: (facts, units) => [
     [

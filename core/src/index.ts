@@ -6,6 +6,7 @@ export * from './formats';
 export * from './geometry';
 export * from './log';
 export * from './plan';
+export * from './propose';
 export * from './rig';
 export * from './sequence';
 export * from './service';

@@ -1,4 +1,4 @@
-import { edgeDistance, type FoldedPanel, holeOutline } from '../fold';
+import { type FoldedPanel, holeMargin } from '../fold';
 import { needsNewNut } from './drill';
 import type { ResolvedJoint } from './joint';
 import type { JointSeat } from './seat';
@@ -60,12 +60,15 @@ export function holdFaults(
     own.value.designation !== j.thread.designation
   )
     out.push({ kind: 'other-thread' });
-  const hole = mount?.hole.kind === 'through' || mount?.hole.kind === 'slot' ? mount.hole.diameter : undefined;
-  if (hole !== undefined && joint.nut !== 'rivet-nut' && j.thread.d > hole + 1e-6) out.push({ kind: 'too-thick' });
+  const hole =
+    mount?.hole.kind === 'through' || mount?.hole.kind === 'slot' ? mount.hole.diameter : undefined;
+  if (hole !== undefined && joint.nut !== 'rivet-nut' && j.thread.d > hole + 1e-6)
+    out.push({ kind: 'too-thick' });
   const tiesPlates = mount === undefined && joint.panels.length > 1;
   if (!nut && !SELF_TAPPING.has(joint.fastener.head) && (mount !== undefined || tiesPlates))
     out.push({ kind: 'no-thread' });
-  if (nut && STILL_HEADS.has(joint.fastener.head) && FIXED_NUTS.has(nut.kind)) out.push({ kind: 'head-turns' });
+  if (nut && STILL_HEADS.has(joint.fastener.head) && FIXED_NUTS.has(nut.kind))
+    out.push({ kind: 'head-turns' });
   for (const s of seat?.plates ?? []) {
     if (s.where !== 'flat') {
       out.push({ kind: s.where, panel: s.panel });
@@ -75,7 +78,7 @@ export function holdFaults(
     const drawn = p?.holes.find(h => h.joint === j.id);
     if (!p || !drawn) continue;
     // a hole that runs out over an edge is a notch
-    if (holeOutline(drawn.final, drawn.blank).some(q => edgeDistance(p, q) <= 0)) out.push({ kind: 'edge', panel: s.panel });
+    if (holeMargin(p, drawn) <= 0) out.push({ kind: 'edge', panel: s.panel });
   }
   return out;
 }

@@ -36,7 +36,11 @@ const sinkAngle = (t: Thread): number => (t.system === 'inch' ? 82 : 90);
  * How the shop cuts a joint's holes: as the joint says; else full, but a pilot where the vehicle itself is drilled through the plate as
  * its template, for there the pilot leads the drill through both.
  */
-export function cutOf(joint: Joint, hole: string | undefined, method: PlanDocument['plan']['method']): HoleCut {
+export function cutOf(
+  joint: Joint,
+  hole: string | undefined,
+  method: PlanDocument['plan']['method'],
+): HoleCut {
   if (joint.cut) return joint.cut;
   return hole === 'drill' && method.drilling === 'template' ? 'pilot' : 'full';
 }
@@ -65,7 +69,8 @@ function holeIn(
   const inBlank = toDegrees(Math.atan2(d.u[1], d.u[0]));
   const final = finalShape(j, p.panel.id, atHead, slotTurn(p, seat, inBlank));
   const how = cutOf(j.joint, j.mount?.hole.kind, method);
-  const cut: HoleShape | undefined = how === 'none' ? undefined : how === 'pilot' ? { circle: PILOT_HOLE } : final;
+  const cut: HoleShape | undefined =
+    how === 'none' ? undefined : how === 'pilot' ? { circle: PILOT_HOLE } : final;
   const sunk = atHead && j.joint.fastener.head === 'countersunk' && !j.joint.washers.includes('cup');
   return {
     joint: j.id,

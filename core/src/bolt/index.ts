@@ -1,4 +1,5 @@
 export * from './access';
+export * from './attach';
 export * from './capacity';
 export * from './choose';
 export * from './drill';
@@ -8,6 +9,7 @@ export * from './factory';
 export * from './fewest';
 export * from './heads';
 export * from './holds';
+export * from './hole-table';
 export * from './holes';
 export * from './joint';
 export * from './joint-notes';

@@ -1,17 +1,18 @@
 import type { FoldedPanel } from '../fold';
 import type { Vec3 } from '../geometry';
 import type { Joint } from '../plan';
-import type { Member, Mount, PresentRig } from '../rig';
+import type { Member, Mount, PresentBar, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
 import { NM_PER_LBF_FT } from '../units';
 import { drillsFor, needsNewNut } from './drill';
 import { type NutElement, type NutSize, nutElement, nutSize, washerSize } from './elements';
 import { HEAD_NAMES, type HeadSize, headSize } from './heads';
 import { lengthName, stockLength } from './length';
+import { spacerName, spacerPile } from './spacer';
 import { clampScatter, nutFactor, REUSED_PRELOAD, STRENGTH, torqueFor } from './strength';
 import { internalShearArea, type Thread, threadNamed } from './thread';
 
-export type LayerKind = 'head' | 'washer' | 'plate' | 'spacer' | 'member' | 'nut';
+export type LayerKind = 'head' | 'washer' | 'plate' | 'bar' | 'spacer' | 'member' | 'nut';
 
 /** One thing in the stack, from the head on. mm. */
 export interface Layer {
@@ -95,6 +96,7 @@ function stack(
   t: Thread,
   panels: readonly FoldedPanel[],
   member: Member | undefined,
+  bar: PresentBar | undefined,
   element: NutElement | undefined,
 ): { layers: Layer[]; grip: number } {
   const separate = joint.nut !== 'none' || element === 'stud';
@@ -134,7 +136,10 @@ function stack(
   const wall: Layer[] = member
     ? [{ kind: 'member', name: member.kind, thickness: member.wall, diameter: 0, ref: member.id }]
     : [];
-  const middle = [...plates, ...spacer, ...wall];
+  const through: Layer[] = bar
+    ? [{ kind: 'bar', name: bar.name, thickness: bar.section.height, diameter: 0, ref: bar.id }]
+    : [];
+  const middle = [...plates, ...through, ...spacer, ...wall];
   if (joint.headSide === 'above') middle.reverse();
   const layers = [...washers.filter(w => !atNut.includes(w)).map(layer), ...middle, ...atNut.map(layer)];
   // the thread starts in the wall itself where it is tapped or carries a rivet nut
@@ -214,8 +219,8 @@ function hardwareMass(
   bought: boolean,
   spacerDensity: number,
 ): number {
-  const shank = 0.93 * disc(t.d) * length;
-  const top = (head.flats ? hexagon(head.flats) : disc(head.bearing) * 0.75) * head.height;
+  const shank = length > 0 ? 0.93 * disc(t.d) * length : 0;
+  const top = length === 0 ? 0 : (head.flats ? hexagon(head.flats) : disc(head.bearing) * 0.75) * head.height;
   const ring = (l: Layer): number => (disc(l.diameter) - disc(1.05 * t.d)) * l.thickness;
   const rings = layers
     .filter(l => l.kind === 'washer' || l.kind === 'spacer')
@@ -239,6 +244,7 @@ export function resolveJoint(
   const t = thread.value;
   const mount = joint.mount === undefined ? undefined : rig.mounts.find(m => m.id === joint.mount);
   const member = mount ? rig.members.find(m => m.id === mount.member) : undefined;
+  const bar = mount && rig.bars.find(b => b.mounts.includes(mount.id));
   const panels = joint.panels.flatMap(id => panelById.get(id) ?? []);
   const at = mount?.at ?? joint.at ?? [0, 0, 0];
   const repaired = joint.nut === 'none' && needsNewNut(mount);
@@ -249,7 +255,7 @@ export function resolveJoint(
     : nutElement(joint.nut, mount?.hole.kind);
   const head = headSize(joint.fastener.head, t);
   const nut = element ? { kind: element, ...nutSize(element, t) } : undefined;
-  const { layers, grip } = stack(joint, t, panels, member, element);
+  const { layers, grip } = stack(joint, t, panels, member, bar, element);
   const engaged =
     element === 'threaded hole'
       ? Math.min(t.d, member?.wall ?? t.d)
@@ -270,19 +276,21 @@ export function resolveJoint(
   const scatter = clampScatter(joint.lube);
   const bought = joint.nut !== 'none' || repaired;
   const { head: headKind, class: grade, finish } = joint.fastener;
+  // a stud is there already: it gets a nut and no bolt
+  const stud = element === 'stud';
+  const bolt = `${HEAD_NAMES[headKind]} ${t.designation} \u00d7 ${lengthName(lengthMm, t)}, ${grade.replace('-', ' ').replace('A2 ', 'A2-')}, ${finish}`;
   const parts = [
-    `${HEAD_NAMES[headKind]} ${t.designation} \u00d7 ${lengthName(lengthMm, t)}, ${grade.replace('-', ' ').replace('A2 ', 'A2-')}, ${finish}`,
+    ...(stud ? [] : [bolt]),
     ...joint.washers.map(w => `${washerSize(w, t).name} ${t.size}`),
-    ...(bought && nut ? [`${nut.name} ${t.designation}`] : []),
-    ...(joint.spacer > 0
-      ? [
-          `${joint.spacerOf && joint.spacerOf !== 'steel' ? `${joint.spacerOf} ` : ''}spacer ${joint.spacer} mm for ${t.size}`,
-        ]
-      : []),
+    ...((bought || stud) && nut ? [`${nut.name} ${t.designation}`] : []),
+    ...spacerPile(joint.spacer, t).map(
+      mm =>
+        `${joint.spacerOf && joint.spacerOf !== 'steel' ? `${joint.spacerOf} ` : ''}spacer ${spacerName(mm, t)} for ${t.size}`,
+    ),
   ];
   const turnsNut = TURNED_HEADS.has(headKind) || !head.tool;
   const tools = [
-    ...(head.tool ? [head.tool] : []),
+    ...(head.tool && !stud ? [head.tool] : []),
     ...(nut?.tool ? [turnsNut ? nut.tool.replace('wrench', 'socket') : nut.tool] : []),
     torqueWrench(torqueNm),
     ...(element === 'rivet-nut' || (repaired && element === 'rivet nut') ? ['rivet nut setting tool'] : []),
@@ -297,9 +305,11 @@ export function resolveJoint(
     head,
     nut,
     layers: [
-      { kind: 'head', name: HEAD_NAMES[headKind], thickness: head.height, diameter: head.bearing },
+      stud && nut
+        ? { kind: 'head', name: nut.name, thickness: nut.height, diameter: nut.diameter }
+        : { kind: 'head', name: HEAD_NAMES[headKind], thickness: head.height, diameter: head.bearing },
       ...layers,
-      ...(nut
+      ...(nut && !stud
         ? [{ kind: 'nut' as const, name: nut.name, thickness: nut.height, diameter: nut.diameter }]
         : []),
     ],
@@ -324,10 +334,10 @@ export function resolveJoint(
     massKg: hardwareMass(
       t,
       head,
-      lengthMm,
+      stud ? 0 : lengthMm,
       layers,
       nut,
-      bought,
+      bought || stud,
       MATERIALS[SPACER.of[joint.spacerOf ?? 'steel']].density * 1e-9,
     ),
   };
@@ -336,6 +346,7 @@ export function resolveJoint(
 interface Kept {
   readonly mount: Mount | undefined;
   readonly member: Member | undefined;
+  readonly bar: PresentBar | undefined;
   readonly sheets: readonly (FoldedPanel['sheet'] | string)[];
   readonly made: ResolvedJoint | undefined;
 }
@@ -356,16 +367,18 @@ function keptJoint(
     const p = panelById.get(id);
     return p ? [p.sheet, p.panel.mark] : [];
   });
+  const bar = mount && rig.bars.find(b => b.mounts.includes(mount.id));
   const last = kept.get(joint);
   const same =
     last &&
     last.mount === mount &&
     last.member === member &&
+    last.bar === bar &&
     last.sheets.length === sheets.length &&
     last.sheets.every((x, i) => x === sheets[i]);
   if (same) return last.made;
   const made = resolveJoint(joint, rig, panelById);
-  kept.set(joint, { mount, member, sheets, made });
+  kept.set(joint, { mount, member, bar, sheets, made });
   return made;
 }
 

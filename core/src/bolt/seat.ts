@@ -80,7 +80,10 @@ function seatIn(p: FoldedPanel, face: Vec3, axis: Vec3, wanted: number): PlateSe
     const off = distanceToOutline(f.outline, at);
     const [near, far] = [Math.min(under, upper), Math.max(under, upper)];
     const rank = [inside ? 0 : off, Math.abs(near - wanted)] as const;
-    if (best && (best.rank[0] < rank[0] - 1e-9 || (best.rank[0] <= rank[0] + 1e-9 && best.rank[1] <= rank[1])))
+    if (
+      best &&
+      (best.rank[0] < rank[0] - 1e-9 || (best.rank[0] <= rank[0] + 1e-9 && best.rank[1] <= rank[1]))
+    )
       continue;
     const blank = blankPlace(p, f.id, at);
     const flat = flatRegions(p).get(f.id) ?? [];
@@ -105,8 +108,13 @@ function seatIn(p: FoldedPanel, face: Vec3, axis: Vec3, wanted: number): PlateSe
 }
 
 /** Height along the axis that a bar takes up over a hole it is bolted to, and where its two faces lie. */
-function barOn(rig: PresentRig, joint: Joint, face: Vec3): { id: string; near: number; far: number } | undefined {
-  const bar = joint.mount === undefined ? undefined : rig.bars.find(b => b.mounts.includes(joint.mount as string));
+function barOn(
+  rig: PresentRig,
+  joint: Joint,
+  face: Vec3,
+): { id: string; near: number; far: number } | undefined {
+  const bar =
+    joint.mount === undefined ? undefined : rig.bars.find(b => b.mounts.includes(joint.mount as string));
   return bar && { id: bar.id, near: face[2] - barFace(bar, face, 1), far: face[2] - barFace(bar, face, -1) };
 }
 
@@ -141,7 +149,12 @@ export function seatOf(
     wanted += p.sheet.thickness;
   }
   const gaps: SeatGap[] = [];
-  if (bar) gaps.push({ plate: bar.id, against: { kind: 'member', id: mount?.member ?? '' }, mm: bar.near - joint.spacer });
+  if (bar)
+    gaps.push({
+      plate: bar.id,
+      against: { kind: 'member', id: mount?.member ?? '' },
+      mm: bar.near - joint.spacer,
+    });
   seats.forEach((s, i) => {
     const next = seats[i - 1];
     if (next)

@@ -1,4 +1,4 @@
-import { MM_PER_INCH } from '../units';
+import { MM_PER_INCH, roundTo, tradeFraction } from '../units';
 import type { Thread } from './thread';
 
 /** Spacers and shims as sold, mm: common practice, no source. */
@@ -36,3 +36,9 @@ export function spacerPile(mm: number, { system }: Pick<Thread, 'system'>): read
     for (const a of sold) for (const b of sold) for (const c of sold) if (c <= b && b <= a) take([a, b, c]);
   return best ?? [mm];
 }
+
+/** A spacer as it is sold: `12 mm`, or `3/8 in` for an inch thread. */
+export const spacerName = (mm: number, { system }: Pick<Thread, 'system'>): string =>
+  system === 'inch'
+    ? `${tradeFraction(mm, 0.2) ?? (mm / MM_PER_INCH).toFixed(3)} in`
+    : `${roundTo(mm, 1)} mm`;

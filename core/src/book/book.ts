@@ -1,10 +1,17 @@
 import {
+  barCuts,
+  barHoleWords,
   type DrillingCard,
   drillingCard,
   drillName,
+  HOLE_CORNER,
+  holeKindWords,
+  holeRows,
+  holeSizeWords,
   jointCapacity,
   lengthName,
   type ResolvedJoint,
+  sectionWords,
   shoppingList,
   toBuy,
   toolRoll,
@@ -111,6 +118,36 @@ function plates(s: Sheet, facts: Facts, { units }: BookWish): void {
         {},
         [2, 3, 4, 5, 6],
       );
+    const holes = holeRows(p, facts.joints);
+    if (holes.length === 0) continue;
+    s.head('Holes');
+    s.text(`Measured ${HOLE_CORNER}: x to the rear, y to the right.`, 8);
+    s.table(
+      ['Bolt', 'Thread', 'x', 'y', 'Cut', 'What it is'],
+      holes.map(r => [
+        r.joint,
+        r.thread,
+        formatLength(r.x, units, true),
+        formatLength(r.y, units, true),
+        r.hole.cut ? holeSizeWords(r.hole.cut, units) : 'not cut',
+        holeKindWords(r.hole, units),
+      ]),
+      {},
+      [2, 3],
+    );
+  }
+}
+
+function crossbars(s: Sheet, { document, joints }: Facts, { units }: BookWish): void {
+  const cuts = barCuts(document.plan.crossbars, joints, document.plan.holes);
+  if (cuts.length === 0) return;
+  s.page('Crossbars');
+  s.text('Saw to length, drill, deburr and paint.');
+  for (const { bar, length, holes } of cuts) {
+    s.head(
+      `${bar.name}: ${sectionWords(bar, units)}, ${MATERIALS[bar.material].name}, ${formatLength(length, units, true)} long`,
+    );
+    for (const h of holes) s.text(barHoleWords(h, units));
   }
 }
 
@@ -253,6 +290,7 @@ export function buildBook(facts: Facts, wish: BookWish): Uint8Array {
   cover(s, facts, wish);
   if (facts.panels.length > 0) {
     plates(s, facts, wish);
+    crossbars(s, facts, wish);
     lists(s, facts, wish);
     torques(s, facts, wish);
     drilling(s, facts, wish);

@@ -1,5 +1,5 @@
 import type { ResolvedJoint } from '../bolt';
-import { type FlatPattern, type FoldedPanel, facetInSpace, openingOutline } from '../fold';
+import { type FlatPattern, type FoldedPanel, facetInSpace, holeOutline, openingOutline } from '../fold';
 import { boxOf, type Polygon, toSpace, type Vec2 } from '../geometry';
 import type { PresentRig } from '../rig';
 import { formatLength, type UnitSystem } from '../units';
@@ -112,6 +112,16 @@ export function drawBlank(s: Sheet, p: FlatPattern, height: number, units: UnitS
     } else s.outline(laid([c.polygon]), 0.25);
   }
   s.outline(laid(p.marked), 0.2, [0.5, 0.7]);
+  for (const h of p.holes) {
+    const at = put(h.at);
+    if (h.cut) s.outline(laid([holeOutline(h.cut, h.at)]), 0.25);
+    if (!h.cut || h.kind === 'pilot') {
+      s.line([at[0] - 1.4, at[1]], [at[0] + 1.4, at[1]], 0.15);
+      s.line([at[0], at[1] - 1.4], [at[0], at[1] + 1.4], 0.15);
+    }
+    if (h.sink) s.outline(laid([holeOutline({ circle: h.sink.diameter }, h.at)]), 0.15, [0.6, 0.5]);
+    s.label(h.joint, [at[0], at[1] - 3], 5.5);
+  }
   for (const b of p.bends) {
     const [from, to] = [put(b.from), put(b.to)];
     s.line(from, to, 0.2, b.direction === 'up' ? [4, 1, 0.6, 1] : [2, 1.2]);

@@ -28,6 +28,7 @@ import { optionRefused } from './rules/option-refused';
 import { seat } from './rules/seat';
 import { serviceBlocked } from './rules/service-blocked';
 import { solid } from './rules/solid';
+import { spacerLong } from './rules/spacer-long';
 import { span } from './rules/span';
 import { stack } from './rules/stack';
 import { threadIntoAir } from './rules/thread-into-air';
@@ -69,6 +70,7 @@ export const RULES: readonly Rule[] = [
   holeBend,
   holeInOpening,
   holeCut,
+  spacerLong,
   solid,
   holeBlocked,
   limits,

@@ -138,9 +138,7 @@ describe('a plate that was struck', () => {
       const made = checkDocument(structuredClone(o.apply(heron.document)));
       if (!made.ok) throw new Error(`${o.id}: ${made.faults[0]?.path} ${made.faults[0]?.fault}`);
       const { document } = made;
-      const folded = assemble(document, heron.build.id).panels.find(
-        p => p.panel.id === bare.panel,
-      )!;
+      const folded = assemble(document, heron.build.id).panels.find(p => p.panel.id === bare.panel)!;
       const r = strikePlate({
         ...wishOf({ ...heron, document }, folded, 5786, { at: [bare.at[0], bare.at[1]] }),
         size: 1.3,

@@ -174,10 +174,15 @@ export function waterTraps(panels: readonly FoldedPanel[]): readonly WaterTrap[]
     const corners = facetInSpace(base);
     const low = Math.min(...corners.map(c => c[2]));
     const level = (z: number): boolean => z < low + 3;
+    // a flange holds water back where it rises from the edge it stands on; one that lies level lets it off
     const upturned = new Map(
       p.panel.flanges
-        .filter(f => f.angle >= 10 && (f.inset?.[0] ?? 0) + (f.inset?.[1] ?? 0) < 20)
-        .map(f => [f.edge, true] as const),
+        .filter(f => (f.inset?.[0] ?? 0) + (f.inset?.[1] ?? 0) < 20)
+        .flatMap(f => {
+          const facet = p.facets.find(x => x.id === f.id);
+          const far = facet ? facetInSpace(facet).slice(1, 3) : [];
+          return far.some(c => level(c[2])) ? [] : [[f.edge, true] as const];
+        }),
     );
     const spills = corners.some((c, i) => {
       const next = corners[(i + 1) % corners.length] as Vec3;

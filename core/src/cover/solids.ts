@@ -1,5 +1,15 @@
 import { type FoldedPanel, flatRegions, onBend, openOf, pose, triangulated } from '../fold';
-import { type Convex, difference, penetration, prism, scale3, toSpace, union, type Vec2, type Vec3 } from '../geometry';
+import {
+  type Convex,
+  difference,
+  penetration,
+  prism,
+  scale3,
+  toSpace,
+  union,
+  type Vec2,
+  type Vec3,
+} from '../geometry';
 import type { Component, Member, PresentRig } from '../rig';
 
 /** Two solids that want the same space. */
@@ -62,7 +72,12 @@ function plateBodies(f: FoldedPanel): readonly Body[] {
     if (!(b.width > 0) || b.angle === 0) return [];
     return Array.from({ length: ARC_PIECES }, (_, i) => {
       const [d0, d1] = [(b.allowanceMm * i) / ARC_PIECES, (b.allowanceMm * (i + 1)) / ARC_PIECES];
-      const corners = [onBend(b, d0, 0, 0, t), onBend(b, d1, 0, 0, t), onBend(b, d1, 0, t, t), onBend(b, d0, 0, t, t)];
+      const corners = [
+        onBend(b, d0, 0, 0, t),
+        onBend(b, d1, 0, 0, t),
+        onBend(b, d1, 0, t, t),
+        onBend(b, d0, 0, t, t),
+      ];
       return prism(corners, scale3(b.along, b.width));
     });
   });
@@ -99,7 +114,10 @@ function reach(a: readonly Body[], b: readonly Body[]): { depth: number; at: Vec
         worst = {
           depth,
           at: [0, 1, 2].map(
-            k => (Math.max(p.min[k] as number, q.min[k] as number) + Math.min(p.max[k] as number, q.max[k] as number)) / 2,
+            k =>
+              (Math.max(p.min[k] as number, q.min[k] as number) +
+                Math.min(p.max[k] as number, q.max[k] as number)) /
+              2,
           ) as unknown as Vec3,
         };
     }
@@ -128,8 +146,11 @@ export function solidClashes(
 ): readonly SolidClash[] {
   return panels.flatMap((f, i): readonly SolidClash[] => {
     const panel = f.panel.id;
-    const found = (kind: SolidClash['with']['kind'], id: string, hit: ReturnType<typeof reach>): readonly SolidClash[] =>
-      hit ? [{ panel, with: { kind, id }, depthMm: hit.depth, at: hit.at }] : [];
+    const found = (
+      kind: SolidClash['with']['kind'],
+      id: string,
+      hit: ReturnType<typeof reach>,
+    ): readonly SolidClash[] => (hit ? [{ panel, with: { kind, id }, depthMm: hit.depth, at: hit.at }] : []);
     const low = Math.min(...plateBodies(f).map(b => b.min[2]));
     const lowest = plateBodies(f).find(b => b.min[2] === low);
     return [

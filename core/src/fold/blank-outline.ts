@@ -11,4 +11,3 @@ export function blankOutline({ blank: { pieces, reliefs } }: Pick<FoldedPanel, '
   outlines.set(pieces, made);
   return made;
 }
-

@@ -168,7 +168,8 @@ function tipsFirst(f: FoldedPanel): readonly string[] {
 /** Sets of bends looked at before the search gives up: ten bends in every order. */
 const MOST_SETS = 1024;
 
-const known = new WeakMap<FoldedPanel, Map<string, BrakeOrder>>();
+/** By what is laid flat: a plate and the same plate drilled are bent alike. */
+const known = new WeakMap<object, Map<string, BrakeOrder>>();
 
 /**
  * An order of bends the brake can make: at every bend the part, as it is by then, is held against punch, beam, die and bed
@@ -179,8 +180,8 @@ export function brakeOrder(f: FoldedPanel, shop: Shop): BrakeOrder {
   const tools = shop.tools ?? TOOLS;
   const die = dieFor(f.sheet.thickness, shop.dies) ?? 8 * f.sheet.thickness;
   const key = `${die} ${tools.punchHeight} ${tools.punchWidth} ${tools.dieHeight} ${tools.beam}`;
-  const mine = known.get(f) ?? new Map<string, BrakeOrder>();
-  known.set(f, mine);
+  const mine = known.get(f.blank.pieces) ?? new Map<string, BrakeOrder>();
+  known.set(f.blank.pieces, mine);
   const hit = mine.get(key);
   if (hit) return hit;
   const all = tipsFirst(f);

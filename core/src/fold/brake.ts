@@ -30,7 +30,9 @@ export const shopOf = (plan: Pick<Plan, 'shop'>): Shop => plan.shop ?? (SHOPS[0]
  * What a cutter makes: the narrowest hole in thicknesses of the sheet, and never narrower than, mm. Common practice, no source: job
  * shops' rules for holes that still come out round.
  */
-export const CUTTERS: Readonly<Record<Cutter, { readonly name: string; readonly ofThickness: number; readonly least: number }>> = {
+export const CUTTERS: Readonly<
+  Record<Cutter, { readonly name: string; readonly ofThickness: number; readonly least: number }>
+> = {
   laser: { name: 'a laser', ofThickness: 0.5, least: 1 },
   plasma: { name: 'a plasma table', ofThickness: 1.5, least: 6 },
   waterjet: { name: 'a water jet', ofThickness: 0.25, least: 1.5 },

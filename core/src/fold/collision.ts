@@ -10,15 +10,17 @@ export interface FlatBody {
 }
 
 type Triangles = ReturnType<typeof triangulated>;
-const cut = new WeakMap<FoldedPanel, readonly (readonly [string, Triangles])[]>();
+/** By what is laid flat: a plate and the same plate drilled share it. */
+const cut = new WeakMap<object, readonly (readonly [string, Triangles])[]>();
 
 /**
  * The flats of a plate where a pose puts them, openings and reliefs left in: a tool or a flange that passes through one is
  * no plan. Flats without area are left out.
  */
 export function flatBodies(f: FoldedPanel, posed: Pose): readonly FlatBody[] {
-  const flats = cut.get(f) ?? [...flatRegions(f)].map(([id, r]) => [id, triangulated(r)] as const);
-  cut.set(f, flats);
+  const flats =
+    cut.get(f.blank.pieces) ?? [...flatRegions(f)].map(([id, r]) => [id, triangulated(r)] as const);
+  cut.set(f.blank.pieces, flats);
   const t = f.sheet.thickness;
   return flats.flatMap(([facet, triangles]): readonly FlatBody[] => {
     const frame = posed.frames.get(facet);
@@ -49,11 +51,11 @@ export interface FoldCollision {
 /** Shallower than this, mm, flats are taken to touch. */
 const TOUCH = 0.2;
 
-const known = new WeakMap<FoldedPanel, readonly FoldCollision[]>();
+const known = new WeakMap<object, readonly FoldCollision[]>();
 
 /** The flats of a finished plate that run into one another; a flat and the one it hangs on cannot. */
 export function foldCollisions(f: FoldedPanel): readonly FoldCollision[] {
-  const hit = known.get(f);
+  const hit = known.get(f.blank.pieces);
   if (hit) return hit;
   const flats = flatBodies(f, pose(f));
   const parent = new Map(f.facets.map(x => [x.id, x.parent]));
@@ -65,6 +67,6 @@ export function foldCollisions(f: FoldedPanel): readonly FoldCollision[] {
       return depth > TOUCH ? [{ panel: f.panel.id, between: [a.facet, b.facet], depthMm: depth }] : [];
     }),
   );
-  known.set(f, found);
+  known.set(f.blank.pieces, found);
   return found;
 }

@@ -106,7 +106,9 @@ export function openOf(f: FoldedPanel, facet: string): Region {
   const flat = f.facets.find(x => x.id === facet);
   if (!flat) return [];
   const openings = flat.parent === undefined ? f.panel.openings.filter(removesMetal).map(openingOutline) : [];
-  const holes = f.holes.flatMap(h => (h.facet === facet && h.cut ? [holeOutline(inFacet(f, h, h.cut), h.at)] : []));
+  const holes = f.holes.flatMap(h =>
+    h.facet === facet && h.cut ? [holeOutline(inFacet(f, h, h.cut), h.at)] : [],
+  );
   return union([...openings, ...holes]);
 }
 
@@ -145,7 +147,9 @@ export function drilled(f: FoldedPanel, holes: readonly PlateHole[]): FoldedPane
     const inside = intersection(regionOf(outline), regionOf(facet.outline));
     const own = areaOf(inside);
     const a =
-      clear && own > whole - 1e-3 ? whole : areaOf(crowded.length > 0 ? difference(inside, union(crowded)) : inside);
+      clear && own > whole - 1e-3
+        ? whole
+        : areaOf(crowded.length > 0 ? difference(inside, union(crowded)) : inside);
     taken.push(outline);
     const at: Vec3 = toSpace(facet.frame, h.at, t / 2);
     area -= a;
@@ -177,4 +181,17 @@ export function edgeDistance(f: FoldedPanel, at: Vec2): number {
   const openings = f.panel.openings.filter(removesMetal).map(openingOutline);
   const least = Math.min(...[...outline, ...openings].map(ring => distanceToOutline(ring, at)));
   return inRegion(outline, at) && !openings.some(o => contains(o, at)) ? least : -least;
+}
+
+const margins = new WeakMap<PlateHole, number>();
+/** Sheet left between a finished hole and the nearest edge, mm; zero or less where it breaks out. Kept as long as the hole. */
+export function holeMargin(f: FoldedPanel, hole: PlateHole): number {
+  const hit = margins.get(hole);
+  if (hit !== undefined) return hit;
+  const made =
+    'circle' in hole.final
+      ? edgeDistance(f, hole.blank) - hole.final.circle / 2
+      : Math.min(...holeOutline(hole.final, hole.blank).map(q => edgeDistance(f, q)));
+  margins.set(hole, made);
+  return made;
 }

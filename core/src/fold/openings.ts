@@ -54,7 +54,9 @@ export function clearDiameter(o: Opening): number {
 export function openingsTaken(panel: Panel): readonly (readonly [areaMm2: number, at: Vec2])[] {
   const cut = panel.openings.filter(removesMetal);
   const boxes = cut.map(o => boxOf(openingOutline(o)));
-  const alone = cut.map((_, i) => !boxes.some((b, k) => k !== i && boxesMeet(b, boxes[i] as (typeof boxes)[number])));
+  const alone = cut.map(
+    (_, i) => !boxes.some((b, k) => k !== i && boxesMeet(b, boxes[i] as (typeof boxes)[number])),
+  );
   const apart = cut.flatMap((o, i) => (alone[i] ? [[openingArea(o), openingCentre(o)] as const] : []));
   const together = union(cut.filter((_, i) => !alone[i]).map(openingOutline));
   return [...apart, ...together.map(ring => [signedArea(ring), centroid(ring)] as const)];

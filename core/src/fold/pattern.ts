@@ -15,7 +15,7 @@ import {
 import { blankOutline } from './blank-outline';
 import type { FoldedPanel } from './fold';
 import { grainOf } from './grain';
-import { cutHoles, type PlateHoleKind, type HoleShape, holeArea, type PlateHole } from './holes';
+import { cutHoles, type HoleShape, holeArea, type PlateHole, type PlateHoleKind } from './holes';
 import { openingOutline, removesMetal } from './openings';
 import { flatRegions } from './solid';
 

@@ -2,6 +2,7 @@ export * from './bend-table';
 export * from './csv';
 export * from './dxf-in';
 export * from './glb';
+export * from './hole-table';
 export * from './ics';
 export * from './lists';
 export * from './log-lists';

@@ -8,16 +8,25 @@ import {
   TextVerticalAlignment,
   Units,
 } from '@tarikjabiri/dxf';
-import { type FlatPattern, type NestedSheet, onSheet, type PlacedBlank } from '../fold';
-import type { Polygon, Vec2 } from '../geometry';
+import {
+  type FlatPattern,
+  type HoleShape,
+  holeOutline,
+  type NestedSheet,
+  onSheet,
+  type PlacedBlank,
+} from '../fold';
+import { type Polygon, toRadians, type Vec2 } from '../geometry';
 import { MM_PER_INCH, type UnitSystem } from '../units';
-import { arrow, label } from './pattern-mark';
+import { arrow, beside, cross, HOLE_TEXT, holeLabel, label } from './pattern-mark';
 
 const LAYERS = [
   ['CUT', Colors.White],
   ['BEND_UP', Colors.Blue],
   ['BEND_DOWN', Colors.Red],
   ['ETCH', Colors.Green],
+  ['PILOT', Colors.Magenta],
+  ['CSK', Colors.Cyan],
 ] as const;
 
 type Layer = (typeof LAYERS)[number][0];
@@ -56,6 +65,43 @@ function draw(
     if ('circle' in c) dxf.addCircle(at(c.at), (c.circle / 2) * k);
     else closed(c.polygon);
   }
+  const hole = (shape: HoleShape, q: Vec2): void => {
+    if ('circle' in shape) dxf.addCircle(at(q), (shape.circle / 2) * k);
+    else if ('square' in shape) closed(holeOutline(shape, q));
+    else slot(shape.slot, shape.along, q);
+  };
+  // two straight sides and two true half circles
+  const slot = ([length, width]: readonly [number, number], along: number, q: Vec2): void => {
+    const a = toRadians(along);
+    const [c, s] = [Math.cos(a), Math.sin(a)];
+    const h = Math.max(0, length - width) / 2;
+    const corner = (x: number, y: number): Vec2 => [q[0] + x * c - y * s, q[1] + x * s + y * c];
+    const vertices = [
+      { point: point2d(...put(corner(-h, -width / 2))) },
+      { point: point2d(...put(corner(h, -width / 2))), bulge: 1 },
+      { point: point2d(...put(corner(h, width / 2))) },
+      { point: point2d(...put(corner(-h, width / 2))), bulge: 1 },
+    ];
+    dxf.addLWPolyline(vertices, { flags: LWPolylineFlags.Closed });
+  };
+  for (const h of p.holes) {
+    if (h.cut) {
+      on(h.kind === 'pilot' ? 'PILOT' : 'CUT');
+      hole(h.cut, h.at);
+    }
+    if (h.sink) {
+      on('CSK');
+      dxf.addCircle(at(h.at), (h.sink.diameter / 2) * k);
+    }
+    on('ETCH');
+    if (!h.cut) for (const [a, b] of cross(h.at)) line(a, b);
+    const [dx, dy] = beside(h);
+    dxf.addText(at([h.at[0] + dx, h.at[1] + dy]), HOLE_TEXT * k, holeLabel(h), {
+      horizontalAlignment: TextHorizontalAlignment.Left,
+      verticalAlignment: TextVerticalAlignment.BaseLine,
+      rotation: place.turn,
+    });
+  }
   for (const b of p.bends) {
     on(b.direction === 'up' ? 'BEND_UP' : 'BEND_DOWN');
     line(b.from, b.to);
@@ -70,7 +116,7 @@ function draw(
   });
 }
 
-/** A flat pattern as DXF text: layers CUT, BEND_UP, BEND_DOWN and ETCH, the unit in the header. */
+/** A flat pattern as DXF text: layers CUT, BEND_UP, BEND_DOWN, ETCH, PILOT and CSK, the unit in the header. */
 export function patternDxf(p: FlatPattern, system: UnitSystem): string {
   const dxf = drawing(system);
   draw(dxf, p, system, { turn: 0, shift: [0, 0] });

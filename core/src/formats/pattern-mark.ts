@@ -1,4 +1,4 @@
-import type { FlatPattern } from '../fold';
+import { type FlatPattern, holeWidth, type PatternHole } from '../fold';
 import type { Vec2 } from '../geometry';
 
 const GRAIN_ARROW = 60;
@@ -15,3 +15,25 @@ export const arrow = (at: Vec2, [gx, gy]: Vec2): readonly (readonly [Vec2, Vec2]
 };
 
 export const label = (p: FlatPattern): string => `${p.mark} ${p.name}`;
+
+/** Height of a bolt's name beside its hole, mm. */
+export const HOLE_TEXT = 6;
+/** A bolt's name at its hole, and what its countersink is. */
+export const holeLabel = ({ joint, sink }: PatternHole): string =>
+  sink ? `${joint} CSK ${sink.angle} deg, ${sink.depth.toFixed(1)} mm deep` : joint;
+/** Where that name begins, from the hole's middle. */
+export const beside = (h: PatternHole): Vec2 => {
+  const r = Math.max(holeWidth(h.cut ?? h.final), h.sink?.diameter ?? 0) / 2;
+  return [r * 0.75 + 2, r * 0.75 + 2];
+};
+/** Lines of the cross that marks a hole which is drilled later. */
+export const cross = ([x, y]: Vec2): readonly (readonly [Vec2, Vec2])[] => [
+  [
+    [x - 5, y],
+    [x + 5, y],
+  ],
+  [
+    [x, y - 5],
+    [x, y + 5],
+  ],
+];

@@ -5,7 +5,11 @@ import type { Crossbar, PlanDocument } from './plan';
 const asMember = new WeakMap<Crossbar, Member>();
 
 /** Corners of a bar on the ground plane, its ends square to its axis. */
-export function barFootprint({ from, to, section }: Pick<Crossbar, 'from' | 'to' | 'section'>): readonly Vec2[] {
+export function barFootprint({
+  from,
+  to,
+  section,
+}: Pick<Crossbar, 'from' | 'to' | 'section'>): readonly Vec2[] {
   const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
   const l = Math.hypot(dx, dy) || 1;
   const [sx, sy] = [(-dy / l) * (section.width / 2), (dx / l) * (section.width / 2)];
@@ -36,7 +40,11 @@ export function barMember(bar: Crossbar): Member {
 }
 
 /** Height of a bar's upper (`1`) or lower (`-1`) face over a place on its axis, mm; past its ends its line goes on. */
-export function barFace({ from, to, section }: Pick<Crossbar, 'from' | 'to' | 'section'>, [x, y]: Vec3 | Vec2, side: 1 | -1): number {
+export function barFace(
+  { from, to, section }: Pick<Crossbar, 'from' | 'to' | 'section'>,
+  [x, y]: Vec3 | Vec2,
+  side: 1 | -1,
+): number {
   const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
   const l2 = dx * dx + dy * dy;
   const t = l2 === 0 ? 0 : ((x - from[0]) * dx + (y - from[1]) * dy) / l2;

@@ -19,8 +19,8 @@ const at = (d: Drop, [x, y]: Vec3): number => d.z + d.b * (x - d.about[0]) + d.c
 const DECIMALS = 9;
 /** A plate whose bolts are met by a plane this nearly tilts onto them, mm; else it hangs level and spacers make up the rest. */
 const MET = 0.05;
-/** No plate is tilted by more than this, mm a mm (a quarter of a degree): beyond it heads would sit on a slope. */
-const MOST_TILT = 0.0044;
+/** No plate is tilted by more than this, mm a mm: half of the slope that a head takes. */
+const MOST_TILT = 0.025;
 const ROUNDS = 20;
 
 interface Want {
@@ -80,10 +80,15 @@ export interface Restacked {
  * lies outside another also by that one's. Where that differs from bolt row to bolt row the plate tilts onto its bolts, if a plane meets
  * them all; else it hangs level at the lowest of them and spacers fill what is left at the others. Stacks that closed still close.
  */
-export function restacked({ rig, plan }: Pick<PlanDocument, 'rig' | 'plan'>, from: Sheets, to: Sheets): Restacked {
+export function restacked(
+  { rig, plan }: Pick<PlanDocument, 'rig' | 'plan'>,
+  from: Sheets,
+  to: Sheets,
+): Restacked {
   const grown = (id: string): number =>
     (to[id]?.thickness ?? 0) - (from[id]?.thickness ?? to[id]?.thickness ?? 0);
-  if (plan.panels.every(p => Math.abs(grown(p.id)) < 1e-9)) return { panels: plan.panels, spacers: new Map() };
+  if (plan.panels.every(p => Math.abs(grown(p.id)) < 1e-9))
+    return { panels: plan.panels, spacers: new Map() };
   const bolts = plan.joints.flatMap(j => {
     const place = holeNamed({ rig, plan }, j.mount)?.at ?? j.at;
     return place ? [{ joint: j, place }] : [];
@@ -99,32 +104,34 @@ export function restacked({ rig, plan }: Pick<PlanDocument, 'rig' | 'plan'>, fro
   for (let round = 0; round < ROUNDS; round++) {
     let moved = false;
     for (const p of inner) {
-      const wants = bolts.flatMap(({ joint, place }): Want[] => {
+      const held = bolts.flatMap(({ joint, place }) => {
         const k = joint.panels.indexOf(p.id);
-        if (k < 0) return [];
         const next = joint.panels[k + 1];
-        const above = next === undefined ? undefined : drops.get(next);
-        return [{ place, by: grown(p.id) + (above ? at(above, place) : 0) }];
+        return k < 0 ? [] : [{ joint, place, next, above: next === undefined ? undefined : drops.get(next) }];
       });
+      const wants = held.map(
+        ({ joint, place, above }): Want => ({
+          place,
+          by: Math.max(
+            grown(p.id) + (above ? at(above, place) : 0),
+            floors.get(`${p.id} ${joint.id}`) ?? Number.NEGATIVE_INFINITY,
+          ),
+        }),
+      );
       const own = wants.length > 0 ? wants : [{ place: p.base.origin, by: grown(p.id) }];
-      const floor = floors.get(p.id);
-      const met = floor === undefined ? metBy(own) : undefined;
-      const drop = met ?? { ...LEVEL, z: Math.max(floor ?? Number.NEGATIVE_INFINITY, ...own.map(w => w.by)) };
+      const drop = metBy(own) ?? { ...LEVEL, z: Math.max(...own.map(w => w.by)) };
       const was = drops.get(p.id) as Drop;
-      if (Math.abs(drop.z - was.z) + 1e3 * (Math.abs(drop.b - was.b) + Math.abs(drop.c - was.c)) > 1e-9) moved = true;
+      if (Math.abs(drop.z - was.z) + 1e3 * (Math.abs(drop.b - was.b) + Math.abs(drop.c - was.c)) > 1e-9)
+        moved = true;
       drops.set(p.id, drop);
-      if (met) continue;
       // where it stays away from an inner neighbor that neighbor comes down to it
-      for (const { joint, place } of bolts) {
-        const k = joint.panels.indexOf(p.id);
-        const next = k < 0 ? undefined : joint.panels[k + 1];
-        const above = next === undefined ? undefined : drops.get(next);
-        const low = drop.z - grown(p.id);
+      for (const { joint, place, next, above } of held) {
+        const low = at(drop, place) - grown(p.id);
         if (next === undefined || !above || at(above, place) >= low - MET) continue;
-        if ((floors.get(next) ?? Number.NEGATIVE_INFINITY) < low - 1e-9) {
-          floors.set(next, low);
-          moved = true;
-        }
+        const key = `${next} ${joint.id}`;
+        if ((floors.get(key) ?? Number.NEGATIVE_INFINITY) >= low - 1e-9) continue;
+        floors.set(key, low);
+        moved = true;
       }
     }
     if (!moved) break;
@@ -160,7 +167,10 @@ function kept<K extends object, N, V>(store: WeakMap<K, Map<N, V>>, of: K, name:
  * The plates and bolts of a build as they hang in it. Shapes and spacers are drawn for the plan's first build; in the others, thicker or
  * thinner sheet keeps its seats and hangs lower or higher (`restacked`). The same plate comes back for as long as it hangs the same.
  */
-export function hungIn(doc: Pick<PlanDocument, 'rig' | 'plan'>, build: Build): Pick<PlanDocument['plan'], 'panels' | 'joints'> {
+export function hungIn(
+  doc: Pick<PlanDocument, 'rig' | 'plan'>,
+  build: Build,
+): Pick<PlanDocument['plan'], 'panels' | 'joints'> {
   const first = doc.plan.builds[0];
   if (!first || first.id === build.id) return doc.plan;
   const { panels, spacers } = restacked(doc, first.sheets, build.sheets);
@@ -172,7 +182,9 @@ export function hungIn(doc: Pick<PlanDocument, 'rig' | 'plan'>, build: Build): P
     }),
     joints: doc.plan.joints.map(j => {
       const more = spacers.get(j.id);
-      return more === undefined ? j : kept(keptJoints, j, more, { ...j, spacer: Math.max(0, j.spacer + more) });
+      return more === undefined
+        ? j
+        : kept(keptJoints, j, more, { ...j, spacer: Math.max(0, j.spacer + more) });
     }),
   };
 }
@@ -196,5 +208,10 @@ export function sheetsSet(doc: PlanDocument, build: string, sheets: Sheets): Pla
 /** The plan redrawn for another build: its plates as they hang in that one, which comes first from then on. */
 export const redrawnFor = (doc: PlanDocument, build: Build): PlanDocument => ({
   ...doc,
-  plan: { ...doc.plan, panels: hungIn(doc, build).panels, joints: hungIn(doc, build).joints, builds: [build, ...doc.plan.builds.filter(b => b.id !== build.id)] },
+  plan: {
+    ...doc.plan,
+    panels: hungIn(doc, build).panels,
+    joints: hungIn(doc, build).joints,
+    builds: [build, ...doc.plan.builds.filter(b => b.id !== build.id)],
+  },
 });

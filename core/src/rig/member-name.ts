@@ -1,6 +1,6 @@
 import { boxOf } from '../geometry';
-import type { Member } from './rig';
 import type { PresentRig } from './present';
+import type { Member } from './rig';
 
 /** A member that runs along the vehicle, by its outline. */
 const runsAlong = (m: Member): boolean => {

@@ -28,7 +28,11 @@ const load = (
   if (!r.ok) throw new Error(r.faults[0]?.fault);
   const { plan } = r.document;
   const panels = plan.panels.map(p => fold(p, sheetOf(buildOf(plan), p)));
-  return { doc: r.document, panels, joints: resolveJoints(r.document.plan.joints, presentRig(r.document.rig), panels) };
+  return {
+    doc: r.document,
+    panels,
+    joints: resolveJoints(r.document.plan.joints, presentRig(r.document.rig), panels),
+  };
 };
 const bramble = load('bramble');
 const struck = (over: Partial<Parameters<typeof strikePlate>[0]> = {}): StrikeAnswer => {
@@ -239,7 +243,11 @@ describe('a struck plate', () => {
           const key = JSON.stringify([folded.panel.id, folded.sheet]);
           if (seen.has(key)) continue;
           seen.add(key);
-          const wish = wishOf({ rig, joints, seats: seatsOf(joints, rig, panels), document: doc }, folded, strikeForce(doc.rig, 'set-down'));
+          const wish = wishOf(
+            { rig, joints, seats: seatsOf(joints, rig, panels), document: doc },
+            folded,
+            strikeForce(doc.rig, 'set-down'),
+          );
           const r = strikePlate({ ...wish, size: 1.6 });
           if (!r.ok) throw new Error(`${name} ${build.id} ${folded.panel.mark}: ${r.fault}`);
           const v = r.value;

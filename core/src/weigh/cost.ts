@@ -1,5 +1,5 @@
 import type { ResolvedJoint } from '../bolt';
-import type { FoldedPanel } from '../fold';
+import { type FoldedPanel, holePerimeter } from '../fold';
 import { distance2, signedArea, vertex } from '../geometry';
 import type { Money } from '../plan';
 import { RATES, type Rates } from './rates';
@@ -12,19 +12,20 @@ export interface PanelCost {
   readonly total: number;
 }
 
-/** Length of all cuts of a blank, m: outer edges of the flats and all openings. */
+/** Length of all cuts of a blank, m: outer edges of the flats, all openings and bolt holes. */
 export function cutLength(p: FoldedPanel): number {
   const around = (o: readonly (readonly [number, number])[]): number =>
     o.reduce((sum, a, i) => sum + distance2(a, vertex(o, i + 1)), 0);
   // every flange adds its two sides; its free edge replaces the piece of edge it hangs on
   const base = around(p.facets[0]?.outline ?? []);
   const sides = p.facets.slice(1).reduce((sum, f) => sum + 2 * (f.flange?.length ?? 0), 0);
-  const holes = p.panel.openings.reduce((sum, { shape }) => {
+  const openings = p.panel.openings.reduce((sum, { shape }) => {
     if ('circle' in shape) return sum + Math.PI * shape.circle;
     if ('rect' in shape) return sum + 2 * (shape.rect[0] + shape.rect[1]);
     return sum + (Math.abs(signedArea(shape.polygon)) > 0 ? around(shape.polygon) : 0);
   }, 0);
-  return (base + sides + holes) / 1000;
+  const holes = p.holes.reduce((sum, h) => sum + (h.cut ? holePerimeter(h.cut) : 0), 0);
+  return (base + sides + openings + holes) / 1000;
 }
 
 /** What making a panel costs, dollars; at the default rates unless others are given. */

@@ -1,6 +1,7 @@
 import {
   type FoldedPanel,
   formatLength,
+  type JointSeat,
   type ResolvedJoint,
   stackFaults,
   type UnitSystem,
@@ -12,6 +13,8 @@ import { type DrawnLayer, isSunk, isTapped, layOutStack, spreadLabels } from './
 
 interface SectionProps {
   readonly joint: ResolvedJoint;
+  /** where the joint stands: what should lie together and does not is drawn apart */
+  readonly seat?: JointSeat;
   readonly panels: readonly FoldedPanel[];
   readonly units: UnitSystem;
   readonly width: number;
@@ -64,6 +67,8 @@ function labelOf(part: DrawnLayer, { joint, panels, units }: SectionProps): read
       const p = panels.find(x => x.panel.id === layer.ref);
       return [`plate ${p?.panel.mark ?? ''}`, p ? sheetName(p.sheet) : thick];
     }
+    case 'bar':
+      return [layer.name, `${thick} through`];
     case 'member':
       return [layer.name, `wall ${thick}${isTapped(joint) ? ', tapped' : ''}`];
     case 'washer':
@@ -81,7 +86,7 @@ function labelOf(part: DrawnLayer, { joint, panels, units }: SectionProps): read
 /** A joint in section, to scale: as it lies in the vehicle, up is up. Tight, or pulled apart in its order. */
 export function Section(props: SectionProps) {
   const { joint: j, panels, units, width, height, exploded } = props;
-  const layout = layOutStack(j, exploded ? Math.max(7, j.thread.d * 0.8) : 0);
+  const layout = layOutStack(j, exploded ? Math.max(7, j.thread.d * 0.8) : 0, props.seat);
   const narrow = width < 440;
   const [left, right] = [narrow ? 76 : 92, narrow ? 142 : 190];
   const pad = 22;
@@ -105,7 +110,9 @@ export function Section(props: SectionProps) {
   const labels = layout.parts.map(p => labelOf(p, props));
   const mids = layout.parts.map(p => Y((p.from + p.to) / 2));
   const places = spreadLabels(mids, 38, 20, height - 26);
-  const sheets = layout.parts.filter(p => p.layer.kind === 'plate' || p.layer.kind === 'member');
+  const sheets = layout.parts.filter(
+    p => p.layer.kind === 'plate' || p.layer.kind === 'bar' || p.layer.kind === 'member',
+  );
   const pitches = Math.max(0, Math.floor((layout.bolt.to - layout.bolt.from) / j.thread.pitch) - 1);
   const thread = Array.from({ length: pitches }, (_, i) => layout.bolt.to - (i + 0.5) * j.thread.pitch);
   const headPart = layout.parts[0];
@@ -129,7 +136,10 @@ export function Section(props: SectionProps) {
             : p.layer.kind === 'member' && j.nut && p.to > j.gripMm && !exploded
               ? half(j.nut.diameter) * 0.8
               : hole;
-        const fill = p.layer.kind === 'member' ? hatch('section', 'member') : hatch('section', family(p));
+        const fill =
+          p.layer.kind === 'member' || p.layer.kind === 'bar'
+            ? hatch('section', 'member')
+            : hatch('section', family(p));
         return (
           <g key={`${p.layer.kind} ${p.layer.ref} ${p.from}`} fill={fill} {...ink}>
             <path d={box(cx - reach * k, cx - clear, Y(p.from), Y(p.to))} />
@@ -230,7 +240,10 @@ export function Section(props: SectionProps) {
       {layout.parts.map((p, i) => {
         const y = places[i] ?? 0;
         const edge =
-          cx + (p.layer.kind === 'plate' || p.layer.kind === 'member' ? reach * k : half(p.layer.diameter));
+          cx +
+          (p.layer.kind === 'plate' || p.layer.kind === 'bar' || p.layer.kind === 'member'
+            ? reach * k
+            : half(p.layer.diameter));
         const x = width - right + 12;
         return (
           <g key={`label ${p.layer.kind} ${p.from}`}>
@@ -247,6 +260,36 @@ export function Section(props: SectionProps) {
               style={{ fill: 'var(--ink2)' }}
             >
               {labels[i]?.[1]}
+            </text>
+          </g>
+        );
+      })}
+      {layout.gaps.map(g => {
+        const [a, b] = [Y(g.from), Y(g.to)];
+        return (
+          <g key={`gap ${g.from}`} stroke="var(--oxide)" fill="none">
+            <rect
+              x={cx - reach * k}
+              y={Math.min(a, b)}
+              width={2 * reach * k}
+              height={Math.abs(a - b)}
+              fill="var(--oxide)"
+              fillOpacity="0.16"
+              stroke="none"
+            />
+            <path d={`M${cx - reach * k - 14} ${a}v${b - a}m-4 0h8m-8 ${a - b}h8`} strokeWidth="1.6" />
+            <text
+              x={cx - reach * k - 6}
+              y={Math.min(a, b) - 5}
+              textAnchor="end"
+              fontSize="13"
+              fontWeight="700"
+              stroke="var(--paper)"
+              strokeWidth="4"
+              paintOrder="stroke"
+              style={{ fill: 'var(--oxide)' }}
+            >
+              {g.mm > 0 ? 'gap' : 'inside by'} {formatLength(Math.abs(g.mm), units, true)}
             </text>
           </g>
         );

@@ -1,4 +1,4 @@
-import { BAND, type Layer, type ResolvedJoint } from '@plate-fold/core';
+import { BAND, type JointSeat, type Layer, type ResolvedJoint, SEAT_TOLERANCE } from '@plate-fold/core';
 
 /** One drawn part of a stack: where it begins and ends along the bolt, mm from under the head. */
 export interface DrawnLayer {
@@ -9,6 +9,8 @@ export interface DrawnLayer {
 
 export interface StackLayout {
   readonly parts: readonly DrawnLayer[];
+  /** faces that should meet and do not: from where to where, and by how much, mm */
+  readonly gaps: readonly { readonly from: number; readonly to: number; readonly mm: number }[];
   /** under-head place of the bolt itself and where it ends */
   readonly bolt: { readonly from: number; readonly to: number };
   readonly start: number;
@@ -32,9 +34,9 @@ export const nutIsDrawn = (j: ResolvedJoint): boolean =>
 
 /**
  * Lays a stack out along its bolt: from the head through the layers to the nut, tight or pulled apart by `apart` mm.
- * A countersunk head lies within the first sheet; a nut that sits in the wall begins where the wall begins.
+ * Tight, what lies apart in the vehicle lies apart here, as `seat` tells. A countersunk head lies within the first sheet; a nut that sits in the wall begins where the wall begins.
  */
-export function layOutStack(j: ResolvedJoint, apart = 0): StackLayout {
+export function layOutStack(j: ResolvedJoint, apart = 0, seat?: JointSeat): StackLayout {
   const [head, ...rest] = j.layers;
   const height = head?.thickness ?? 0;
   const sunk = isSunk(j);
@@ -43,20 +45,36 @@ export function layOutStack(j: ResolvedJoint, apart = 0): StackLayout {
   const parts: DrawnLayer[] = [];
   if (head)
     parts.push({ layer: head, from: sunk ? front : front - height, to: sunk ? front + height : front });
+  const gaps: StackLayout['gaps'][number][] = [];
   let at = 0;
   let wall: DrawnLayer | undefined;
   for (const layer of rest) {
     if (layer.kind === 'nut' && !nutIsDrawn(j)) continue;
+    const gap =
+      apart === 0
+        ? seat?.gaps.find(g => g.plate === layer.ref && (layer.kind === 'plate' || layer.kind === 'bar'))
+        : undefined;
+    const told = gap && Math.abs(gap.mm) > SEAT_TOLERANCE ? gap.mm : 0;
+    const above = j.joint.headSide === 'above';
+    if (above && told !== 0) {
+      gaps.push({ from: at, to: at + told, mm: told });
+      at += told;
+    }
     const inWall = layer.kind === 'nut' && j.nut !== undefined && IN_WALL.has(j.nut.kind) && apart === 0;
     const from = inWall && wall ? wall.from : at;
     const part = { layer, from, to: from + layer.thickness };
     parts.push(part);
     if (layer.kind === 'member') wall = part;
-    at = Math.max(at, part.to) + apart;
+    at = (told < 0 ? part.to : Math.max(at, part.to)) + apart;
+    if (!above && told !== 0) {
+      gaps.push({ from: at, to: at + told, mm: told });
+      at += told;
+    }
   }
   const tip = front + j.lengthMm;
   return {
     parts,
+    gaps,
     bolt: { from: front, to: tip },
     start: Math.min(front - (sunk ? 0 : height), 0),
     end: Math.max(at - apart, tip) + (isRoundTube(j) ? BAND.tube + 2 * BAND.thickness : 0),

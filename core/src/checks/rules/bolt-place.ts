@@ -63,7 +63,9 @@ function looseHole(facts: Facts, j: ResolvedJoint, kind: 'no-member' | 'mid-air'
         : `Bolt ${j.id} goes to a hole in mid-air: it is ${beside ? 'beside' : 'not in the face of'} the ${name}.`,
     remedy: moved?.remedy ?? 'Measure the hole again on Rig, or move the bolt to another hole.',
     mend: (moved ?? out).mend,
-    ...(moved ? { more: [out] } : { more: [], remedy: `${out.remedy.slice(0, -1)}, or measure its hole again on Rig.` }),
+    ...(moved
+      ? { more: [out] }
+      : { more: [], remedy: `${out.remedy.slice(0, -1)}, or measure its hole again on Rig.` }),
   };
 }
 

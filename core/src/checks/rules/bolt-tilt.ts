@@ -32,7 +32,10 @@ export const boltTilt: Rule = {
             ...(helps
               ? { mend: doc => withJoint(doc, j.id, x => ({ ...x, washers: ['tapered', ...x.washers] })) }
               : bevelled && s.tilt < least
-                ? { mend: doc => withJoint(doc, j.id, x => ({ ...x, washers: x.washers.filter(w => w !== 'tapered') })) }
+                ? {
+                    mend: doc =>
+                      withJoint(doc, j.id, x => ({ ...x, washers: x.washers.filter(w => w !== 'tapered') })),
+                  }
                 : {}),
           },
         ];

@@ -1,12 +1,4 @@
-import {
-  bendingForce,
-  brakeOrder,
-  dieFor,
-  leastFlange,
-  longestBend,
-  shopOf,
-  V_OVER_T,
-} from '../../fold';
+import { bendingForce, brakeOrder, dieFor, leastFlange, longestBend, shopOf, V_OVER_T } from '../../fold';
 import { flangeChanged } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
 

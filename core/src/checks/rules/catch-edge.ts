@@ -1,5 +1,40 @@
-import { withPanel } from '../../plan';
-import { plateName, type Rule } from '../finding';
+import type { CatchEdge } from '../../cover';
+import { inPlan, panelMoved } from '../../plan';
+import type { Facts } from '../facts';
+import { plateName, plateWord, type Remedy, type Rule, type Unsigned, type Words } from '../finding';
+import { lowered, tiedTo } from '../lowered';
+
+/** The front plate let down to the edge, or the rear plate lifted behind it; whichever holds under all the checks. */
+function laidOutside(
+  facts: Facts,
+  c: CatchEdge,
+  lift: number,
+  words: Words,
+): Pick<Unsigned, 'remedy' | 'mend' | 'more'> {
+  const tied = tiedTo(facts.document, c.behind);
+  const lifted: Remedy = {
+    remedy: `Lift ${plateWord(facts, c.panel)} by ${words.tape(lift)} and lap ${plateWord(facts, c.behind)} over it.`,
+    mend: doc => {
+      const up = panelMoved(doc, c.panel, [0, 0, lift]);
+      const outer = (ids: readonly string[]): readonly string[] =>
+        ids.includes(c.panel) && ids.includes(c.behind)
+          ? [c.behind, ...ids.filter(id => id !== c.behind)]
+          : ids;
+      return inPlan(up, {
+        seams: up.plan.seams.map(s =>
+          s.front === c.behind && s.rear === c.panel ? { ...s, outside: c.behind } : s,
+        ),
+        joints: up.plan.joints.map(j => ({ ...j, panels: outer(j.panels) })),
+      });
+    },
+  };
+  if (tied.includes(c.panel)) return lifted;
+  const down: Remedy = {
+    remedy: `Lower ${plateWord(facts, c.behind)} by ${words.tape(c.heightMm)}, on spacers.`,
+    mend: doc => lowered(doc, tied, c.heightMm),
+  };
+  return { ...down, more: [lifted] };
+}
 
 export const catchEdge: Rule = {
   id: 'catch-edge',
@@ -13,27 +48,7 @@ export const catchEdge: Rule = {
         where: 'cover',
         about: [c.panel, c.behind],
         text: `${plateName(facts, c.panel)} catches: its front edge hangs ${words.length(c.heightMm)} below the rear of ${plateName(facts, c.behind)}.`,
-        remedy: `Lay ${plateName(facts, c.behind)} outside.`,
-        mend: doc => {
-          const lifted = withPanel(doc, c.panel, p => {
-            const [x, y, z] = p.base.origin;
-            return { ...p, base: { ...p.base, origin: [x, y, z + lift] } };
-          });
-          const outer = (ids: readonly string[]): readonly string[] =>
-            ids.includes(c.panel) && ids.includes(c.behind)
-              ? [c.behind, ...ids.filter(id => id !== c.behind)]
-              : ids;
-          return {
-            ...lifted,
-            plan: {
-              ...lifted.plan,
-              seams: lifted.plan.seams.map(s =>
-                s.front === c.behind && s.rear === c.panel ? { ...s, outside: c.behind } : s,
-              ),
-              joints: lifted.plan.joints.map(j => ({ ...j, panels: outer(j.panels) })),
-            },
-          };
-        },
+        ...laidOutside(facts, c, lift, words),
       };
     }),
 };

@@ -1,7 +1,5 @@
-import { holding } from '../../bolt';
-import { type FoldedPanel, facetInSpace } from '../../fold';
-import { contains, type Vec2 } from '../../geometry';
-import { jointAdded, type PlanDocument } from '../../plan';
+import { attached, holding } from '../../bolt';
+import type { PlanDocument } from '../../plan';
 import type { Facts } from '../facts';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
@@ -9,15 +7,23 @@ import { plateName, type Rule, type Unsigned } from '../finding';
 const LEAST = 3;
 const SPREAD = 60;
 
-/** Holes over a plate that it does not use yet. */
-const freeHoles = (facts: Facts, p: FoldedPanel): readonly string[] => {
-  const flats = p.facets.map(f => facetInSpace(f).map((q): Vec2 => [q[0], q[1]]));
-  const used = new Set(facts.joints.filter(j => j.joint.panels.includes(p.panel.id)).map(j => j.mount?.id));
+/** A spacer longer than this is no remedy, mm. */
+const LONGEST = 30;
+
+/** The plate bolted to every free hole that is over a flat of it, on spacers where it hangs short; with how many. */
+function bolted(facts: Facts, panel: string): { readonly doc: PlanDocument; readonly count: number } {
+  const used = new Set(facts.joints.filter(j => j.joint.panels.includes(panel)).map(j => j.mount?.id));
   return facts.rig.mounts
     .filter(m => !used.has(m.id) && m.condition !== 'blocked')
-    .filter(m => flats.some(f => contains(f, [m.at[0], m.at[1]])))
-    .map(m => m.id);
-};
+    .reduce(
+      (so, m) => {
+        const r = attached(so.doc, facts.rig, facts.panels, m.id, panel);
+        const made = r.ok ? r.value.plan.joints.find(j => j.mount === m.id) : undefined;
+        return r.ok && made && made.spacer <= LONGEST ? { doc: r.value, count: so.count + 1 } : so;
+      },
+      { doc: facts.document, count: 0 },
+    );
+}
 
 export const fewBolts: Rule = {
   id: 'few-bolts',
@@ -27,7 +33,7 @@ export const fewBolts: Rule = {
       const at = holding(p.panel.id, facts.joints, facts.seats, facts.panels).map(j => j.at);
       const wide = (k: 0 | 1): number => Math.max(...at.map(a => a[k])) - Math.min(...at.map(a => a[k]));
       if (at.length >= LEAST && wide(0) > SPREAD && wide(1) > SPREAD) return [];
-      const free = freeHoles(facts, p);
+      const free = bolted(facts, p.panel.id);
       return [
         {
           severity: 'stop',
@@ -35,17 +41,10 @@ export const fewBolts: Rule = {
           about: [p.panel.id],
           text: `${plateName(facts, p.panel.id)} is held by ${at.length} bolt${at.length === 1 ? '' : 's'}${at.length >= LEAST ? ' in one line' : ''}.`,
           remedy:
-            free.length > 0
-              ? `Bolt it to the ${free.length} hole${free.length === 1 ? '' : 's'} over it.`
+            free.count > 0
+              ? `Bolt it to the ${free.count} hole${free.count === 1 ? '' : 's'} over it.`
               : 'Reach it out to a member with holes, or drill new ones.',
-          mend:
-            free.length > 0
-              ? (doc: PlanDocument) =>
-                  free.reduce((d, m) => {
-                    const r = jointAdded(d, m, p.panel.id);
-                    return r.ok ? r.value : d;
-                  }, doc)
-              : undefined,
+          ...(free.count > 0 ? { mend: () => free.doc } : {}),
         },
       ];
     }),

@@ -1,4 +1,4 @@
-import { edgeDistance, holeOutline, holeWidth } from '../../fold';
+import { holeMargin, holeWidth } from '../../fold';
 
 import { plateName, type Rule, type Unsigned } from '../finding';
 
@@ -13,7 +13,7 @@ export const holeEdge: Rule = {
       p.holes.flatMap((h): readonly Unsigned[] => {
         const j = facts.joints.find(x => x.id === h.joint);
         if (!j) return [];
-        const clear = Math.min(...holeOutline(h.final, h.blank).map(q => edgeDistance(p, q)));
+        const clear = holeMargin(p, h);
         // a hole over the edge is told by its bolt, which holds nothing
         if (clear <= 0) return [];
         const half = holeWidth(h.final) / 2;

@@ -12,7 +12,9 @@ export const holeInOpening: Rule = {
         .filter(h => h.facet === p.facets[0]?.id)
         .flatMap(h =>
           p.panel.openings.flatMap((o): readonly Unsigned[] => {
-            const over = areaOf(intersection(regionOf(holeOutline(h.final, h.at)), regionOf(openingOutline(o))));
+            const over = areaOf(
+              intersection(regionOf(holeOutline(h.final, h.at)), regionOf(openingOutline(o))),
+            );
             if (over < 0.5) return [];
             return [
               {

@@ -39,7 +39,10 @@ export const holeSpacing: Rule = {
             apart < heads
               ? (['stop', 'their heads touch'] as const)
               : apart < SPACING.least * d - 0.05
-                ? (['fix', `${words.tape(SPACING.least * d)} is the least for ${ja.thread.d >= jb.thread.d ? ja.thread.size : jb.thread.size}`] as const)
+                ? ([
+                    'fix',
+                    `${words.tape(SPACING.least * d)} is the least for ${ja.thread.d >= jb.thread.d ? ja.thread.size : jb.thread.size}`,
+                  ] as const)
                 : apart < socket
                   ? (['fix', 'no socket goes over one beside the other'] as const)
                   : (['note', `${words.tape(SPACING.preferred * d)} is better`] as const);

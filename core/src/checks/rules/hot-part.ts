@@ -1,8 +1,42 @@
-import { freshId, withPanel } from '../../plan';
+import type { FoldedPanel } from '../../fold';
+import { boxOf, underGround } from '../../geometry';
+import { freshId } from '../../plan';
+import type { Component } from '../../rig';
+import type { Facts } from '../facts';
 import { partName, plateName, type Rule, type Unsigned } from '../finding';
+import { openingsTried, placesAbout } from '../openings-near';
 
 /** Surface temperature from which a shielded part wants air: common practice, no source. */
 const HOT = 200;
+
+/** Louvers under the middle of a part, or where beside it there is room, smaller where there is little. */
+function louvered(facts: Facts, p: FoldedPanel, part: Component): Pick<Unsigned, 'remedy' | 'mend' | 'more'> {
+  const remedy = 'Add louvers under it.';
+  const base = p.facets[0];
+  if (!base) return { remedy };
+  const { min, max } = boxOf(part.footprint);
+  const at = underGround(base.frame, (min[0] + max[0]) / 2, (min[1] + max[1]) / 2);
+  const tried = [
+    [120, 60],
+    [60, 60],
+    [40, 40],
+  ].flatMap(([w, h]) =>
+    openingsTried(
+      facts.document,
+      p.panel.id,
+      {
+        id: freshId('louvers', p.panel.openings),
+        kind: 'louvers',
+        shape: { rect: [w as number, h as number] },
+        openFraction: 0.3,
+      },
+      placesAbout(at, 60, 30),
+      3,
+    ),
+  );
+  const [first, ...more] = tried;
+  return { remedy, ...(first ? { mend: first } : {}), more: more.map(mend => ({ remedy, mend })) };
+}
 
 export const hotPart: Rule = {
   id: 'hot-part',
@@ -31,24 +65,7 @@ export const hotPart: Rule = {
           where: 'cover',
           about: [g.panel, g.component],
           text: `${plateName(facts, g.panel)} shuts in ${partName(facts, g.component)} (${surface} \u00b0C) without louvers.`,
-          remedy: 'Add louvers under it.',
-          mend: doc =>
-            withPanel(doc, g.panel, p => {
-              const [x, y] = part.footprint.reduce(
-                ([sx, sy], [a, b]) =>
-                  [sx + a / part.footprint.length, sy + b / part.footprint.length] as const,
-                [0, 0] as readonly [number, number],
-              );
-              const at = [x - p.base.origin[0], y - p.base.origin[1]] as const;
-              const louvers = {
-                id: freshId('louvers', p.openings),
-                kind: 'louvers',
-                at,
-                shape: { rect: [120, 60] },
-                openFraction: 0.3,
-              } as const;
-              return { ...p, openings: [...p.openings, louvers] };
-            }),
+          ...louvered(facts, plate, part),
         },
       ];
     }),

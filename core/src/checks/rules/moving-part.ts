@@ -1,4 +1,5 @@
 import { partName, plateName, type Rule } from '../finding';
+import { lowering } from './too-near';
 
 export const movingPart: Rule = {
   id: 'moving-part',
@@ -13,7 +14,7 @@ export const movingPart: Rule = {
           where: 'cover',
           about: [g.panel, g.component],
           text: `${plateName(facts, g.panel)} comes within ${words.length(Math.max(g.gapMm, 0))} of the space ${partName(facts, g.component)} sweeps at full travel.`,
-          remedy: `Leave ${words.length(part.keepOut)}: lower the plate or cut it back there.`,
+          ...lowering(facts, g.panel, Math.ceil(part.keepOut - g.gapMm), words),
         },
       ];
     }),

@@ -1,5 +1,23 @@
-import { openingFault, openingRemoved } from '../../plan';
-import { plateName, type Rule } from '../finding';
+import { centroid, type Vec2 } from '../../geometry';
+import { type Opening, openingFault, openingRemoved, type Panel, type PlanDocument } from '../../plan';
+import type { Facts } from '../facts';
+import { plateName, type Rule, type Unsigned } from '../finding';
+import { openingsTried } from '../openings-near';
+
+/** The opening moved toward the middle of its plate, no further than it must; or left out. */
+function movedIn(facts: Facts, p: Panel, o: Opening): Pick<Unsigned, 'remedy' | 'mend' | 'more'> {
+  const middle = centroid(p.base.outline);
+  const places = Array.from({ length: 20 }, (_, i): Vec2 => {
+    const k = (i + 1) / 20;
+    return [o.at[0] + (middle[0] - o.at[0]) * k, o.at[1] + (middle[1] - o.at[1]) * k];
+  });
+  const [first, ...more] = openingsTried(facts.document, p.id, o, places, 4);
+  const out = { remedy: 'Delete the opening.', mend: (doc: PlanDocument) => openingRemoved(doc, p.id, o.id) };
+  const move = 'Move the opening in.';
+  return first
+    ? { remedy: move, mend: first, more: [...more.map(mend => ({ remedy: move, mend })), out] }
+    : out;
+}
 
 export const openingOutside: Rule = {
   id: 'opening-outside',
@@ -15,8 +33,7 @@ export const openingOutside: Rule = {
                 where: 'cover' as const,
                 about: [p.id, o.id],
                 text: `${plateName(facts, p.id)}, ${o.kind} opening ${o.id}: ${fault}.`,
-                remedy: 'Take the opening out.',
-                mend: (doc: typeof facts.document) => openingRemoved(doc, p.id, o.id),
+                ...movedIn(facts, p, o),
               },
             ]
           : [];

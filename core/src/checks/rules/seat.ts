@@ -1,5 +1,5 @@
 import { type ResolvedJoint, SEAT_TOLERANCE, type SeatGap, spacerPile } from '../../bolt';
-import { panelMoved, type PlanDocument, withJoint, withPanel } from '../../plan';
+import { type PlanDocument, panelMoved, withJoint, withPanel } from '../../plan';
 import { memberName } from '../../rig';
 import type { Facts } from '../facts';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned, type Words } from '../finding';
@@ -41,16 +41,24 @@ const thingName = (facts: Facts, { kind, id }: SeatGap['against']): string =>
 
 /** Spacers grown by what is missing; undefined where one would be shorter than nothing or longer than a post. */
 function spacersSet(group: readonly Misfit[], words: Words): Remedy | undefined {
-  const next = group.map(({ joint, gap }) => ({ joint, mm: Math.round((joint.joint.spacer + gap.mm) * 100) / 100 }));
+  const next = group.map(({ joint, gap }) => ({
+    joint,
+    mm: Math.round((joint.joint.spacer + gap.mm) * 100) / 100,
+  }));
   if (next.some(n => n.mm < -SEAT_TOLERANCE || n.mm > LONGEST_SPACER)) return undefined;
   const of = next.map(({ joint, mm }) => {
     const pile = spacerPile(mm, joint.thread);
     const sum = pile.reduce((a, b) => a + b, 0);
-    return { id: joint.id, was: joint.joint.spacer, mm: mm < SEAT_TOLERANCE / 2 ? 0 : Math.abs(sum - mm) <= SEAT_TOLERANCE ? sum : mm, pile };
+    return {
+      id: joint.id,
+      was: joint.joint.spacer,
+      mm: mm < SEAT_TOLERANCE / 2 ? 0 : Math.abs(sum - mm) <= SEAT_TOLERANCE ? sum : mm,
+      pile,
+    };
   });
   const [first] = of;
   if (!first) return undefined;
-  const pile = first.mm === 0 ? 'no spacer' : `${first.pile.map(words.fine).join(' + ')} of spacer`;
+  const pile = first.mm === 0 ? 'no spacers' : `spacers of ${first.pile.map(words.fine).join(' + ')}`;
   return {
     remedy:
       of.length === 1
@@ -59,7 +67,11 @@ function spacersSet(group: readonly Misfit[], words: Words): Remedy | undefined 
     // what another build adds to its spacers is not written into the plan
     mend: (doc: PlanDocument) =>
       of.reduce(
-        (d, o) => withJoint(d, o.id, j => ({ ...j, spacer: Math.max(0, Math.round((j.spacer + o.mm - o.was) * 1000) / 1000) })),
+        (d, o) =>
+          withJoint(d, o.id, j => ({
+            ...j,
+            spacer: Math.max(0, Math.round((j.spacer + o.mm - o.was) * 1000) / 1000),
+          })),
         doc,
       ),
   };
@@ -128,7 +140,9 @@ export const seat: Rule = {
       const choices = [
         ...(gap.against.kind === 'plate' ? [] : [spacersSet(group, words)]),
         ...(isPlate ? [plateMoved(facts, gap.plate, words), plateLaid(facts, gap.plate)] : []),
-        ...(gap.against.kind === 'plate' ? [plateMoved(facts, gap.against.id, words), plateLaid(facts, gap.against.id)] : []),
+        ...(gap.against.kind === 'plate'
+          ? [plateMoved(facts, gap.against.id, words), plateLaid(facts, gap.against.id)]
+          : []),
       ].flatMap(r => r ?? []);
       const [first, ...more] = choices;
       return {

@@ -1,11 +1,39 @@
 import { undersideAt } from '../../cover';
-import { clearDiameter } from '../../fold';
+import { clearDiameter, type FoldedPanel } from '../../fold';
 import { underGround } from '../../geometry';
-import { freshId, withPanel } from '../../plan';
-import type { Rule } from '../finding';
+import { freshId } from '../../plan';
+import type { ServicePoint } from '../../rig';
+import type { Facts } from '../facts';
+import type { Rule, Unsigned } from '../finding';
+import { openingsTried, placesAbout } from '../openings-near';
 
 /** Which kinds are reached so seldom that dropping the plate is no hardship: common practice, no source. */
 const SELDOM = new Set(['fuel-tank-straps', 'transfer-fill', 'differential-fill']);
+
+/** An opening under a point, or as far aside as a hand still gets at it, where plate, bolts and bends leave room. */
+function opened(
+  facts: Facts,
+  p: FoldedPanel,
+  s: ServicePoint,
+  instead: string | undefined,
+  remedy: string,
+): Pick<Unsigned, 'remedy' | 'mend' | 'more'> {
+  const base = p.facets[0];
+  if (!base) return { remedy };
+  const hole = {
+    id: instead ?? freshId('drain', p.panel.openings),
+    kind: 'drain',
+    shape: { circle: s.opening },
+    serves: s.id,
+  } as const;
+  const places = placesAbout(underGround(base.frame, s.at[0], s.at[1]), 24, 8);
+  const [first, ...more] = openingsTried(facts.document, p.panel.id, hole, places, 9);
+  return {
+    remedy: first ? remedy : `${remedy.slice(0, -1)}: there is no room for it unless its edge moves out.`,
+    ...(first ? { mend: first } : {}),
+    more: more.map(mend => ({ remedy, mend })),
+  };
+}
 
 export const serviceBlocked: Rule = {
   id: 'service-blocked',
@@ -27,21 +55,13 @@ export const serviceBlocked: Rule = {
             text: door
               ? `${s.name}: the opening in plate ${p.panel.mark} is ${words.length(clearDiameter(door))}, hand and tool need ${words.length(s.opening)}.`
               : `${s.name} is behind plate ${p.panel.mark}: the plate comes down for it.`,
-            remedy: `Give plate ${p.panel.mark} an opening of ${words.length(s.opening)} there.`,
-            mend: doc =>
-              withPanel(doc, p.panel.id, panel => {
-                const base = p.facets[0];
-                if (!base) return panel;
-                const at = underGround(base.frame, s.at[0], s.at[1]);
-                const hole = {
-                  id: freshId('drain', panel.openings),
-                  kind: 'drain',
-                  at,
-                  shape: { circle: s.opening },
-                  serves: s.id,
-                } as const;
-                return { ...panel, openings: [...panel.openings.filter(o => o !== door), hole] };
-              }),
+            ...opened(
+              facts,
+              p,
+              s,
+              door?.id,
+              `Give plate ${p.panel.mark} an opening of ${words.tape(s.opening)} there.`,
+            ),
           },
         ];
       });

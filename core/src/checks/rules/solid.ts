@@ -9,8 +9,7 @@ export const solid: Rule = {
     solidClashes(facts.rig, facts.panels).flatMap((c): readonly Unsigned[] => {
       const { kind, id } = c.with;
       const told =
-        kind === 'part' &&
-        facts.gaps.some(g => g.panel === c.panel && g.component === id && g.gapMm < 0);
+        kind === 'part' && facts.gaps.some(g => g.panel === c.panel && g.component === id && g.gapMm < 0);
       // a plate inside the member that it is bolted to is told at its bolts
       const seated =
         (kind === 'member' || kind === 'plate') &&

@@ -23,20 +23,24 @@ export const span: Rule = {
       });
       const bears = longestSpan(p.sheet, facts.rig.rig, box.max[1] - box.min[1], sides);
       const ends = p.facets.flatMap(f => facetInSpace(f).map(q => q[0]));
-      const over = xs.length > 0 ? Math.max((xs[0] as number) - Math.min(...ends), Math.max(...ends) - (xs.at(-1) as number)) : 0;
+      const over =
+        xs.length > 0
+          ? Math.max((xs[0] as number) - Math.min(...ends), Math.max(...ends) - (xs.at(-1) as number))
+          : 0;
       // what stands out past its last bolts is a cantilever: P = M/L where both ends held bear 8·M/L
       const overhang = bears / 8;
-      const short: readonly Unsigned[] = gap > bears
-        ? [
-            {
-              severity: 'fix',
-              where: 'cover',
-              about: [p.panel.id],
-              text: `${plateName(facts, p.panel.id)} spans ${words.length(gap)} between bolts; by the span rule it bears ${words.length(bears)}.`,
-              remedy: 'Turn its sides up, bolt it in between, add a crossbar, or choose thicker sheet.',
-            },
-          ]
-        : [];
+      const short: readonly Unsigned[] =
+        gap > bears
+          ? [
+              {
+                severity: 'fix',
+                where: 'cover',
+                about: [p.panel.id],
+                text: `${plateName(facts, p.panel.id)} spans ${words.length(gap)} between bolts; by the span rule it bears ${words.length(bears)}.`,
+                remedy: 'Turn its sides up, bolt it in between, add a crossbar, or choose thicker sheet.',
+              },
+            ]
+          : [];
       return over > overhang
         ? [
             ...short,

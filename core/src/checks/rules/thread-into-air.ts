@@ -1,4 +1,4 @@
-import { holdFaults, threadNamed } from '../../bolt';
+import { holdFaults, type ResolvedJoint, STILL_HEADS, threadNamed } from '../../bolt';
 import { type PlanDocument, withJoint } from '../../plan';
 import type { Facts } from '../facts';
 import type { Rule, Unsigned } from '../finding';
@@ -19,6 +19,19 @@ const unknownThreads = ({ document }: Facts): readonly Unsigned[] =>
     ];
   });
 
+/** The bolt in the thread that is there, with a head that can be turned. */
+const screwable =
+  (j: ResolvedJoint, thread: string) =>
+  (doc: PlanDocument): PlanDocument =>
+    withJoint(doc, j.id, x => ({
+      ...x,
+      fastener: {
+        ...x.fastener,
+        thread,
+        head: STILL_HEADS.has(x.fastener.head) ? 'flange' : x.fastener.head,
+      },
+    }));
+
 export const threadIntoAir: Rule = {
   id: 'thread-into-air',
   why: 'A bolt needs a thread of its own size to hold on to.',
@@ -37,8 +50,7 @@ export const threadIntoAir: Rule = {
                 ...at,
                 text: `${j.id}: a ${j.thread.designation} bolt does not fit the ${thread} thread there.`,
                 remedy: `Use ${thread}.`,
-                mend: (doc: PlanDocument) =>
-                  withJoint(doc, j.id, x => ({ ...x, fastener: { ...x.fastener, thread } })),
+                mend: screwable(j, thread),
               },
             ];
           }
@@ -71,8 +83,7 @@ export const threadIntoAir: Rule = {
                 ...at,
                 text: `${j.id}: neither its head nor the ${j.nut?.name ?? 'nut'} can be turned.`,
                 remedy: 'Use a flange bolt.',
-                mend: (doc: PlanDocument) =>
-                  withJoint(doc, j.id, x => ({ ...x, fastener: { ...x.fastener, head: 'flange' } })),
+                mend: screwable(j, hole?.ok ? hole.value.designation : j.thread.designation),
               },
             ];
           default:

@@ -1,7 +1,22 @@
-import { inPlan, panelMoved } from '../../plan';
-import { partName, plateName, type Rule } from '../finding';
+import type { Facts } from '../facts';
+import { partName, plateName, type Remedy, type Rule, type Words } from '../finding';
+import { lowered, tiedTo } from '../lowered';
 
 const lower = (keepOut: number, gap: number): number => Math.ceil(keepOut - gap);
+
+/** A plate let down on spacers, and with it those that share its bolts. */
+export function lowering(facts: Facts, panel: string, by: number, words: Words): Remedy {
+  const tied = tiedTo(facts.document, panel);
+  const marks = facts.document.plan.panels.filter(p => tied.includes(p.id)).map(p => p.mark);
+  const which =
+    marks.length === 1
+      ? 'the plate'
+      : `plates ${marks.slice(0, -1).join(', ')} and ${marks.at(-1)}, which share bolts,`;
+  return {
+    remedy: `Lower ${which} by ${words.tape(by)}, on spacers.`,
+    mend: doc => lowered(doc, tied, by),
+  };
+}
 
 export const tooNear: Rule = {
   id: 'too-near',
@@ -20,17 +35,7 @@ export const tooNear: Rule = {
             g.gapMm < 0
               ? `${plate} reaches into ${partName(facts, g.component)} by ${words.length(-g.gapMm)}.`
               : `${plate} leaves ${words.length(g.gapMm)} to ${partName(facts, g.component)}; ${words.length(part.keepOut)} is wanted, at rest.`,
-          remedy: `Lower the plate by ${words.length(lower(part.keepOut, g.gapMm))}, with spacers.`,
-          mend: (doc: typeof facts.document) => {
-            const by = lower(part.keepOut, g.gapMm);
-            const down = panelMoved(doc, g.panel, [0, 0, -by]);
-            // what lies between the plate and its members grows by as much; a neighbour that shares the bolt stays
-            return inPlan(down, {
-              joints: down.plan.joints.map(j =>
-                j.panels.length === 1 && j.panels[0] === g.panel ? { ...j, spacer: j.spacer + by } : j,
-              ),
-            });
-          },
+          ...lowering(facts, g.panel, lower(part.keepOut, g.gapMm), words),
         },
       ];
     }),

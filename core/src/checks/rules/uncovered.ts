@@ -1,8 +1,24 @@
 import { MARGIN, roughPlate } from '../../cover';
-import { boxOf } from '../../geometry';
+import { openingArea } from '../../fold';
+import { boxOf, contains } from '../../geometry';
 import { panelAdded } from '../../plan';
 import { formatPercent } from '../../units';
+import type { Facts } from '../facts';
 import { partName, type Rule } from '../finding';
+
+/** Share of a part that openings for service points on it leave bare. */
+const servedShare = (facts: Facts, component: string, areaMm2: number): number => {
+  const part = facts.rig.components.find(c => c.id === component);
+  const points = new Set(
+    facts.rig.servicePoints.flatMap(s =>
+      s.component === component || (part && contains(part.footprint, [s.at[0], s.at[1]])) ? [s.id] : [],
+    ),
+  );
+  const open = facts.panels
+    .flatMap(p => p.panel.openings)
+    .filter(o => o.serves !== undefined && points.has(o.serves));
+  return areaMm2 > 0 ? open.reduce((s, o) => s + openingArea(o), 0) / areaMm2 : 0;
+};
 
 export const uncovered: Rule = {
   id: 'uncovered',
@@ -12,10 +28,12 @@ export const uncovered: Rule = {
       .filter(c => c.fraction < 0.95)
       .map(c => {
         const part = facts.rig.components.find(x => x.id === c.id);
+        // an opening that serves one of its own points is open on purpose
+        const meant = c.fraction + servedShare(facts, c.id, c.areaMm2);
         const whole = c.fraction < 0.05 && part;
         return {
           severity:
-            c.fraction < 0.05 ? ('stop' as const) : c.fraction < 0.85 ? ('fix' as const) : ('note' as const),
+            c.fraction < 0.05 ? ('stop' as const) : meant < 0.85 ? ('fix' as const) : ('note' as const),
           where: 'cover' as const,
           about: [c.id],
           text: `${partName(facts, c.id)}: ${formatPercent(1 - c.fraction)} of it is bare from below.`,

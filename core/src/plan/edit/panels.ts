@@ -68,7 +68,11 @@ export function panelsRemoved(doc: PlanDocument, ids: readonly string[]): PlanDo
   const without = (j: Joint): Joint => {
     const { slots, ...rest } = j;
     const kept = Object.entries(slots ?? {}).filter(([p]) => !gone.has(p));
-    return { ...rest, panels: left(j.panels), ...(kept.length > 0 ? { slots: Object.fromEntries(kept) } : {}) };
+    return {
+      ...rest,
+      panels: left(j.panels),
+      ...(kept.length > 0 ? { slots: Object.fromEntries(kept) } : {}),
+    };
   };
   return remarked(
     holesTidied(

@@ -5,6 +5,7 @@ import {
   type PlanDocument,
   threadsOnShelf,
   withHardware,
+  withJoint,
 } from '@plate-fold/core';
 import { useMemo } from 'react';
 import { useShelfQuery } from '../../app/api';

@@ -109,7 +109,11 @@ export function JointHardware({
           // what this build adds to the spacer as it is drawn stays out of the plan
           onEnter={mm =>
             edit('hardwareChosen', doc =>
-              withJoint(doc, id, j => ({ ...j, spacer: Math.max(0, j.spacer + mm - joint.spacer), lock: true })),
+              withJoint(doc, id, j => ({
+                ...j,
+                spacer: Math.max(0, j.spacer + mm - joint.spacer),
+                lock: true,
+              })),
             )
           }
         />

@@ -10,7 +10,14 @@ export interface Asked {
 }
 
 /** What the belly's last strike asks of every joint, the most where two plates share it; empty where it was not struck. */
-export function useShares({ build, document, rig, panels, joints, seats }: Facts): Readonly<Record<string, Asked>> {
+export function useShares({
+  build,
+  document,
+  rig,
+  panels,
+  joints,
+  seats,
+}: Facts): Readonly<Record<string, Asked>> {
   return useMemo(() => {
     const out: Record<string, Asked> = {};
     for (const answer of knownStrikes({ build: build.id, document, rig, panels, joints, seats }, SET_DOWN))

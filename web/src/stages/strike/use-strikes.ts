@@ -1,9 +1,9 @@
 import {
   type FoldedPanel,
   type Hold,
+  type JointSeat,
   type PlanDocument,
   type PresentRig,
-  type JointSeat,
   type ResolvedJoint,
   type Result,
   type StrikeAnswer,

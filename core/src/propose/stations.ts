@@ -1,5 +1,5 @@
-import { boxOf } from '../../geometry';
-import type { Member, Mount, PresentRig } from '../../rig';
+import { boxOf } from '../geometry';
+import type { Member, Mount, PresentRig } from '../rig';
 
 /** A member that crosses under the vehicle, where plates end and are bolted. */
 export interface Station {

@@ -1,5 +1,5 @@
-import type { Crossbar, Joint, Panel, PlanDocument, Seam, SheetChoice } from '../../plan';
-import type { Mount } from '../../rig';
+import type { Crossbar, Joint, Panel, Seam, SheetChoice } from '../plan';
+import type { Mount } from '../rig';
 
 /** What the owner asks of a proposed set. */
 export interface Wish {
@@ -17,28 +17,29 @@ export interface Wish {
 export interface ProposedPlate {
   readonly panel: Panel;
   readonly joints: readonly Joint[];
+  /** holes that are drilled for it in members and crossbars */
   readonly newMounts: readonly Mount[];
+  /** crossbars that it needs, with the bolts that hold them in `joints` */
+  readonly crossbars: readonly Crossbar[];
   /** why it is cut, held and folded so; a sentence each */
   readonly reasons: readonly string[];
+}
+
+/** What could not be done, or what the checks still find, and why. */
+export interface Announced {
+  readonly about: readonly string[];
+  readonly text: string;
 }
 
 export interface Proposal {
   readonly plates: readonly ProposedPlate[];
   readonly seams: readonly Seam[];
-  readonly crossbars: readonly Crossbar[];
-  /** what could not be done, and what prevents it */
-  readonly prevented: readonly { readonly about: readonly string[]; readonly text: string }[];
+  readonly prevented: readonly Announced[];
 }
 
-/** Sheet beyond a part on every side, mm: common practice, no source. */
-export const MARGIN = 25;
 /** How far plates lap at a seam, mm. */
 export const OVERLAP = 60;
 /** Longest spacer between plate and member, mm: common practice; beyond it the plate is folded up to the member. */
 export const MAX_SPACER = 30;
 /** Steepest ramp, degrees: a rock must slide on it. */
 export const STEEPEST = 48;
-/** The thickest sheet that may take the place of the proposed one later, mm: stations leave room for it. */
-export const ROOM = 6.35;
-
-export type Taken = Pick<PlanDocument, 'rig' | 'plan'>;

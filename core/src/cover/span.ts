@@ -1,7 +1,7 @@
-import type { SheetChoice } from '../../plan';
-import type { Rig } from '../../rig';
-import { MATERIALS, type Material } from '../../sheet';
-import { STANDARD_GRAVITY } from '../../units';
+import type { SheetChoice } from '../plan';
+import type { Rig } from '../rig';
+import { MATERIALS, type Material } from '../sheet';
+import { STANDARD_GRAVITY } from '../units';
 
 /** Turned-up side that stiffens a long plate, mm, and its angle, degrees. */
 export const SIDE = { length: 38, angle: 75 } as const;

@@ -1,7 +1,7 @@
-import { type Box, boxOf } from '../../geometry';
-import type { Component, PresentRig } from '../../rig';
+import { MARGIN } from '../cover';
+import { type Box, boxOf } from '../geometry';
+import type { Component, PresentRig } from '../rig';
 import type { Station } from './stations';
-import { MARGIN } from './wish';
 
 /** What one plate is to cover: parts beside each other between two stations. Lengths in mm. */
 export interface Lane {

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { foldPanel } from '../../fold';
-import { blankPlan, buildOf, checkDocument, type PlanDocument, sheetOf, USUAL_SHEET } from '../../plan';
+import { coverage } from '../coverage';
+import { foldPanel } from '../fold';
+import { catchEdges, gapsAtRest } from '../gaps';
+import { blankPlan, buildOf, checkDocument, type PlanDocument, sheetOf, USUAL_SHEET } from '../plan';
 import {
   BODIES,
   type Body,
@@ -11,9 +13,7 @@ import {
   presentRig,
   startingRig,
   typicalMeasures,
-} from '../../rig';
-import { coverage } from '../coverage';
-import { catchEdges, gapsAtRest } from '../gaps';
+} from '../rig';
 import { longestSpan, proposalTaken, propose, type Wish } from './index';
 
 const wishFor = (doc: PlanDocument, part: Partial<Wish> = {}): Wish => ({

@@ -1,7 +1,11 @@
-import { areaOf, boxOf, intersection, type Polygon, regionOf } from '../../geometry';
-import type { Panel } from '../../plan';
-import type { PresentRig } from '../../rig';
-import { ROOM } from './wish';
+import { areaOf, boxOf, intersection, type Polygon, regionOf } from '../geometry';
+import type { Panel } from '../plan';
+import type { PresentRig } from '../rig';
+
+/** Sheet beyond a part on every side, mm: common practice, no source. */
+export const MARGIN = 25;
+/** Room for the thickest sheet that is likely, mm. */
+const ROOM = 6.35;
 
 /**
  * A first plate for an outline drawn on the ground plane: level, as high as what hangs above lets it, guarding the

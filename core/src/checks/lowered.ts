@@ -1,0 +1,23 @@
+import { inPlan, type PlanDocument, panelMoved } from '../plan';
+
+/** The plates that a plate is tied to by shared bolts, itself among them. */
+export function tiedTo({ plan }: Pick<PlanDocument, 'plan'>, panel: string): readonly string[] {
+  const tied = new Set([panel]);
+  for (let size = 0; size !== tied.size; ) {
+    size = tied.size;
+    for (const j of plan.joints) if (j.panels.some(p => tied.has(p))) for (const p of j.panels) tied.add(p);
+  }
+  return plan.panels.filter(p => tied.has(p.id)).map(p => p.id);
+}
+
+/** Plates lowered together, mm: the spacers of their bolts grow by as much, so that every stack still closes. */
+export function lowered(doc: PlanDocument, panels: readonly string[], by: number): PlanDocument {
+  const down = panels.reduce((d, p) => panelMoved(d, p, [0, 0, -by]), doc);
+  return inPlan(down, {
+    joints: down.plan.joints.map(j =>
+      j.mount !== undefined && panels.includes(j.panels.at(-1) ?? '')
+        ? { ...j, spacer: Math.max(0, Math.round((j.spacer + by) * 1000) / 1000) }
+        : j,
+    ),
+  });
+}

@@ -1,5 +1,0 @@
-export * from './propose';
-export * from './rough';
-export * from './span';
-export type { Proposal, ProposedPlate, Wish } from './wish';
-export { MARGIN } from './wish';
