@@ -1,13 +1,46 @@
-import type { FoldedPanel } from '../fold';
-import { freshId, holeNamed, inPlan, type Joint, jointFor, type PlanDocument } from '../plan';
-import type { PresentRig } from '../rig';
+import { type FoldedPanel, foldPanel } from '../fold';
+import {
+  freshId,
+  holeNamed,
+  inPlan,
+  type Joint,
+  jointFor,
+  type PlanDocument,
+  presentOf,
+  sheetOf,
+} from '../plan';
+import type { Mount, PresentRig } from '../rig';
 import { bad, good, type Result, roundTo } from '../units';
-import { seatOf } from './seat';
+import { SEAT_TOLERANCE, seatOf } from './seat';
+
+/** Room below this is none, mm: no spacer fills it. */
+const NONE = SEAT_TOLERANCE / 2;
+
+type Panels = ReadonlyMap<string, FoldedPanel>;
+
+const stand = (joint: Joint, mount: Mount, rig: PresentRig, panels: Panels) =>
+  seatOf(
+    { id: joint.id, joint, mount, member: rig.members.find(m => m.id === mount.member), at: mount.at },
+    rig,
+    panels,
+  );
 
 /**
- * Bolts a plate to a hole as the two really stand: plates on the bolt in the order in which it meets them, the outermost first, and a
- * spacer as long as what is left to the member. Refused where the hole is not over a flat of the plate, or the plate lies inside its
- * member. `panels` are the folded plates of the build that plates are drawn for.
+ * A joint as it really stands: its plates in the order in which the bolt meets them, the outermost first, and a spacer as long as what is
+ * left to the member; below nought where the innermost plate lies inside it.
+ */
+function closed(joint: Joint, mount: Mount, rig: PresentRig, panels: Panels): { joint: Joint; room: number } {
+  const first = stand({ ...joint, spacer: 0 }, mount, rig, panels);
+  const order = [...first.plates].sort((a, b) => b.near - a.near).map(s => s.panel);
+  const lost = joint.panels.filter(p => !order.includes(p));
+  const sorted = { ...joint, panels: [...lost, ...order], spacer: 0 };
+  const room = stand(sorted, mount, rig, panels).gaps.find(g => g.against.kind !== 'plate')?.mm ?? 0;
+  return { room, joint: { ...sorted, spacer: room < NONE ? 0 : roundTo(room, 2) } };
+}
+
+/**
+ * Bolts a plate to a hole as the two really stand (`closed`). Refused where the hole is not over a flat of the plate, or the plate lies
+ * inside its member. `panels` are the folded plates of the build that plates are drawn for.
  */
 export function attached(
   doc: PlanDocument,
@@ -29,26 +62,34 @@ export function attached(
   const draft: Joint = there
     ? { ...there, panels: [...there.panels, panel] }
     : jointFor(freshId('j', doc.plan.joints), mount, [panel]);
-  const member = rig.members.find(m => m.id === mount.member);
-  const stand = (joint: Joint) =>
-    seatOf(
-      { id: joint.id, joint, mount, member, at: mount.at },
-      rig,
-      new Map(panels.map(p => [p.panel.id, p])),
-    );
-  const first = stand({ ...draft, spacer: 0 });
-  const mine = first.plates.find(s => s.panel === panel);
+  const byId = new Map(panels.map(p => [p.panel.id, p]));
+  const mine = stand({ ...draft, spacer: 0 }, mount, rig, byId).plates.find(s => s.panel === panel);
   if (mine?.where !== 'flat') return bad(`hole ${mountId} is not over a flat of plate ${mark}`);
-  const order = [...first.plates].sort((a, b) => b.near - a.near).map(s => s.panel);
-  const sorted = { ...draft, panels: order, spacer: 0 };
-  const inner = stand(sorted).gaps.find(g => g.against.kind !== 'plate');
-  const room = inner?.mm ?? 0;
-  if (room < -0.5)
+  const { joint, room } = closed(draft, mount, rig, byId);
+  if (room < -SEAT_TOLERANCE)
     return bad(`plate ${mark} lies ${roundTo(-room, 1)} mm inside the member at hole ${mountId}`);
-  const joint: Joint = { ...sorted, spacer: room < 0.25 ? 0 : roundTo(room, 2) };
   return good(
     inPlan(doc, {
       joints: there ? doc.plan.joints.map(j => (j === there ? joint : j)) : [...doc.plan.joints, joint],
     }),
   );
+}
+
+/**
+ * The plan with the bolts of some plates as these now stand: order of the plates on each and spacers follow the shapes, as they are drawn
+ * for the first build. Of a plate inside its member the spacer goes to nought; the rest is for the checks to tell.
+ */
+export function respaced(doc: PlanDocument, plates: readonly string[]): PlanDocument {
+  const [first] = doc.plan.builds;
+  if (!first) return doc;
+  const rig = presentOf(doc);
+  const panels = new Map(
+    doc.plan.panels.map(p => [p.id, foldPanel(p, sheetOf(first, p), doc.plan.shop?.kFactors)]),
+  );
+  return inPlan(doc, {
+    joints: doc.plan.joints.map(j => {
+      const mount = rig.mounts.find(m => m.id === j.mount);
+      return mount && j.panels.some(p => plates.includes(p)) ? closed(j, mount, rig, panels).joint : j;
+    }),
+  });
 }

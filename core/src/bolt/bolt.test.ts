@@ -69,7 +69,7 @@ const panel: Panel = {
 };
 const steel: SheetChoice = { material: 'steel-hr36', thickness: 4.7625, finish: 'raw' };
 const resolved = (joint: Joint, mount = mountOf(), sheet = steel) => {
-  const rig = { mounts: [mount], members: [member], components: [] } as unknown as PresentRig;
+  const rig = { mounts: [mount], members: [member], components: [], bars: [] } as unknown as PresentRig;
   const folded = fold(panel, sheet);
   const r = resolveJoint(joint, rig, new Map([['p', folded]]));
   if (!r) throw new Error('not resolved');

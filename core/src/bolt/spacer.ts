@@ -15,7 +15,7 @@ const MISS = 0.25;
  */
 export function spacerPile(mm: number, { system }: Pick<Thread, 'system'>): readonly number[] {
   if (mm <= 0) return [];
-  const sold = system === 'inch' ? INCH : METRIC;
+  const sold = [...(system === 'inch' ? INCH : METRIC)].sort((a, b) => b - a);
   const misses = (sum: number): number => Math.abs(sum - mm);
   let best: readonly number[] | undefined;
   const take = (pile: readonly number[]): void => {
@@ -28,7 +28,7 @@ export function spacerPile(mm: number, { system }: Pick<Thread, 'system'>): read
   for (const a of sold) {
     take([a]);
     for (const b of sold) {
-      if (b > a) break;
+      if (b > a) continue;
       take([a, b]);
     }
   }

@@ -134,7 +134,8 @@ export function drilled(f: FoldedPanel, holes: readonly PlateHole[]): FoldedPane
     f.centroid[2] * f.blank.areaMm2,
   ];
   const openings = union(f.panel.openings.filter(removesMetal).map(openingOutline));
-  const taken: Polygon[] = [];
+  // by facet: each has axes of its own
+  const taken = new Map<string, readonly Polygon[]>();
   for (const h of holes) {
     if (!h.cut) continue;
     const facet = f.facets.find(x => x.id === h.facet);
@@ -142,7 +143,8 @@ export function drilled(f: FoldedPanel, holes: readonly PlateHole[]): FoldedPane
     const shape = inFacet(f, h, h.cut);
     const outline = holeOutline(shape, h.at);
     const whole = holeArea(shape);
-    const crowded = [...(facet.parent === undefined ? openings : []), ...taken];
+    const mine = taken.get(facet.id) ?? [];
+    const crowded = [...(facet.parent === undefined ? openings : []), ...mine];
     const clear = crowded.length === 0 || areaOf(intersection(regionOf(outline), union(crowded))) < 1e-6;
     const inside = intersection(regionOf(outline), regionOf(facet.outline));
     const own = areaOf(inside);
@@ -150,7 +152,7 @@ export function drilled(f: FoldedPanel, holes: readonly PlateHole[]): FoldedPane
       clear && own > whole - 1e-3
         ? whole
         : areaOf(crowded.length > 0 ? difference(inside, union(crowded)) : inside);
-    taken.push(outline);
+    taken.set(facet.id, [...mine, outline]);
     const at: Vec3 = toSpace(facet.frame, h.at, t / 2);
     area -= a;
     mx -= a * at[0];

@@ -26,6 +26,8 @@ const ROUNDS = 20;
 interface Want {
   readonly place: Vec3;
   readonly by: number;
+  /** no less than this: a spacer that is there may be made shorter, down to none */
+  readonly least: number;
 }
 
 /** The plane nearest to what a plate's bolts want, about their middle. */
@@ -109,17 +111,13 @@ export function restacked(
         const next = joint.panels[k + 1];
         return k < 0 ? [] : [{ joint, place, next, above: next === undefined ? undefined : drops.get(next) }];
       });
-      const wants = held.map(
-        ({ joint, place, above }): Want => ({
-          place,
-          by: Math.max(
-            grown(p.id) + (above ? at(above, place) : 0),
-            floors.get(`${p.id} ${joint.id}`) ?? Number.NEGATIVE_INFINITY,
-          ),
-        }),
-      );
-      const own = wants.length > 0 ? wants : [{ place: p.base.origin, by: grown(p.id) }];
-      const drop = metBy(own) ?? { ...LEVEL, z: Math.max(...own.map(w => w.by)) };
+      const wants = held.map(({ joint, place, above }): Want => {
+        const floor = floors.get(`${p.id} ${joint.id}`) ?? Number.NEGATIVE_INFINITY;
+        const by = Math.max(grown(p.id) + (above ? at(above, place) : 0), floor);
+        return { place, by, least: above ? by : Math.max(grown(p.id) - joint.spacer, floor) };
+      });
+      const own = wants.length > 0 ? wants : [{ place: p.base.origin, by: grown(p.id), least: grown(p.id) }];
+      const drop = metBy(own) ?? { ...LEVEL, z: Math.max(...own.map(w => w.least)) };
       const was = drops.get(p.id) as Drop;
       if (Math.abs(drop.z - was.z) + 1e3 * (Math.abs(drop.b - was.b) + Math.abs(drop.c - was.c)) > 1e-9)
         moved = true;

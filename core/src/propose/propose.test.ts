@@ -1,68 +1,61 @@
+import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { coverage } from '../coverage';
+import { check, gatherFacts } from '../checks';
+import { gapsAtRest, longestSpan } from '../cover';
 import { foldPanel } from '../fold';
-import { catchEdges, gapsAtRest } from '../gaps';
-import { blankPlan, buildOf, checkDocument, type PlanDocument, sheetOf, USUAL_SHEET } from '../plan';
 import {
-  BODIES,
-  type Body,
-  type Measures,
-  measureFaults,
-  measuresOf,
-  presentRig,
-  startingRig,
-  typicalMeasures,
-} from '../rig';
-import { longestSpan, proposalTaken, propose, type Wish } from './index';
+  blankPlan,
+  buildOf,
+  checkDocument,
+  type PlanDocument,
+  presentOf,
+  readDocument,
+  sheetOf,
+  USUAL_SHEET,
+} from '../plan';
+import { BODIES, startingRig } from '../rig';
+import { anyBlankPlan, usualWish } from '../testing/random';
+import { proposalTaken, propose, type Wish } from './index';
 
-const wishFor = (doc: PlanDocument, part: Partial<Wish> = {}): Wish => ({
-  components: presentRig(doc.rig)
-    .components.filter(c => c.protect)
-    .map(c => c.id),
-  sheet: USUAL_SHEET,
-  maxBlank: [2400, 1250],
-  maxLiftKg: 30,
-  ...part,
-});
+const wishFor = (doc: PlanDocument, part: Partial<Wish> = {}): Wish => ({ ...usualWish(doc), ...part });
 
 const folded = (doc: PlanDocument) => doc.plan.panels.map(p => foldPanel(p, sheetOf(buildOf(doc.plan), p)));
 
-/** What has to hold of every proposed set, whatever the rig. */
-function hold(doc: PlanDocument, wish: Wish): void {
+/** What has to hold of every proposed set, whatever the rig; tells whether the checks still find something that had to be announced. */
+function hold(doc: PlanDocument, wish: Wish): boolean {
   const proposal = propose(doc, wish);
   const taken = proposalTaken(doc, proposal, wish);
-  const read = checkDocument(taken);
+  const read = checkDocument(structuredClone(taken));
   expect(read.ok ? [] : read.faults).toEqual([]);
-  const rig = presentRig(taken.rig);
+  const rig = presentOf(taken);
   const panels = folded(taken);
   const about = new Set(proposal.prevented.flatMap(p => p.about));
+
+  // no stop and no fix that was not announced
+  const limits = { ...taken.plan.limits, maxLiftKg: wish.maxLiftKg };
+  const facts = gatherFacts({ ...taken, plan: { ...taken.plan, limits } });
+  const grave = check(facts).filter(f => f.severity !== 'note');
+  for (const f of grave)
+    expect(
+      f.about.some(id => about.has(id)),
+      `${f.rule}: ${f.text}`,
+    ).toBe(true);
+
+  // every stack closes, whatever else had to be announced
+  expect(grave.filter(f => f.rule === 'seat' || f.rule === 'solid').map(f => f.text)).toEqual([]);
 
   // nothing reaches into a part, moving ones least of all
   for (const g of gapsAtRest(rig.components, panels))
     expect(g.gapMm, `${g.panel} to ${g.component}`).toBeGreaterThan(0);
 
-  // every plate hangs by four bolts, or by three well spread
-  for (const p of taken.plan.panels) {
-    const at = taken.plan.joints
-      .filter(j => j.panels.includes(p.id))
-      .map(j => taken.rig.mounts.find(m => m.id === j.mount)?.at ?? [0, 0, 0]);
-    const spread = (k: 0 | 1): number => Math.max(...at.map(a => a[k])) - Math.min(...at.map(a => a[k]));
-    const well = at.length >= 4 || (at.length === 3 && spread(0) > 100 && spread(1) > 60);
-    expect(well, `${p.name}: ${JSON.stringify(at)}`).toBe(true);
-  }
-
-  // what is chosen is covered, or it is said what prevents it
-  for (const c of coverage(rig.components, panels).components)
-    if (wish.components.includes(c.id) && c.fraction < 0.95) expect(about).toContain(c.id);
-
-  // nothing catches, except where the reason has been given
-  for (const c of catchEdges(panels))
-    expect(about.has(c.panel) || about.has(c.behind), `${c.panel} catches ${c.heightMm}`).toBe(true);
-
   // every plate says why
   for (const p of proposal.plates) expect(p.reasons.length).toBeGreaterThan(0);
+  return grave.some(f => f.rule !== 'too-heavy');
 }
+
+/** Vehicles looked at here; five hundred are the soak's. */
+const RIGS = Number(process.env.SOAK_RIGS ?? 60);
 
 describe('a proposed set', () => {
   it.each(BODIES)('is valid for the starting %s', body => {
@@ -70,41 +63,33 @@ describe('a proposed set', () => {
     hold(doc, wishFor(doc));
   });
 
-  const measures = (body: Body): fc.Arbitrary<Measures> =>
-    fc
-      .record(
-        Object.fromEntries(
-          measuresOf(body).map(m => {
-            const [typical, least, most] = m.of[body] as readonly [number, number, number];
-            // mostly near the typical vehicle, heights of parts and members moving apart by some centimetres
-            const reach =
-              m.unit === 'kg'
-                ? (most - least) / 2
-                : Math.min((most - least) / 2, Math.abs(typical) * 0.16 + 30);
-            return [
-              m.id,
-              fc.integer({
-                min: Math.ceil(Math.max(least, typical - reach)),
-                max: Math.floor(Math.min(most, typical + reach)),
-              }),
-            ];
-          }),
-        ),
-      )
-      .map(m => ({ ...typicalMeasures(body), ...m }) as Measures)
-      .filter(m => measureFaults(body, m).length === 0);
+  it.each(['bramble', 'heron', 'pebble', 'wren'])(
+    'holds on the vehicle of %s, with nothing left to mend',
+    name => {
+      const r = readDocument(
+        readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
+      );
+      if (!r.ok) throw new Error(r.faults[0]?.fault);
+      const doc = blankPlan(r.document.rig, 'x', 'x');
+      hold(doc, wishFor(doc));
+    },
+  );
 
-  it('is valid for 200 random plausible rigs', () => {
+  it('has no stop and no fix that it has not announced, on plausible vehicles of every body, option and height', () => {
+    let announced = 0;
+    let all = 0;
     fc.assert(
-      fc.property(
-        fc.constantFrom(...BODIES).chain(body => fc.tuple(fc.constant(body), measures(body))),
-        ([body, m]) => {
-          const doc = blankPlan(startingRig(body, m), 'x', 'x');
-          hold(doc, wishFor(doc));
-        },
-      ),
-      { numRuns: 200, seed: 7 },
+      fc.property(anyBlankPlan, doc => {
+        all++;
+        if (hold(doc, wishFor(doc))) announced++;
+      }),
+      { numRuns: RIGS, seed: Number(process.env.SOAK_SEED ?? 7) },
     );
+    if (process.env.SOAK_RIGS)
+      console.log(
+        `${announced} of ${all} suggested sets needed an announcement (${((100 * announced) / all).toFixed(1)} %)`,
+      );
+    expect(announced / all).toBeLessThan(0.2);
   });
 
   it('can be taken in part: the plates left out leave no bolt or seam behind', () => {

@@ -1,8 +1,7 @@
 import type { CatchEdge } from '../../cover';
-import { inPlan, panelMoved } from '../../plan';
+import { inPlan, lowered, panelMoved, tiedTo } from '../../plan';
 import type { Facts } from '../facts';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned, type Words } from '../finding';
-import { lowered, tiedTo } from '../lowered';
 
 /** The front plate let down to the edge, or the rear plate lifted behind it; whichever holds under all the checks. */
 function laidOutside(

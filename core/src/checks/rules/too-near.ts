@@ -1,6 +1,6 @@
+import { lowered, tiedTo } from '../../plan';
 import type { Facts } from '../facts';
 import { partName, plateName, type Remedy, type Rule, type Words } from '../finding';
-import { lowered, tiedTo } from '../lowered';
 
 const lower = (keepOut: number, gap: number): number => Math.ceil(keepOut - gap);
 

@@ -18,10 +18,15 @@ import { USUAL_SHEET } from '../blank';
 import type { Flange, Joint, Opening, Panel, PlanDocument, SheetChoice } from '../plan';
 import { holeNamed } from '../present';
 import { freshId, holesTidied, inPlan, remarked, withPanel } from './change';
+import { lowered, tiedTo } from './lowered';
 
 /** The sheet of a plate in each build that has one. */
 const sheetsOf = (doc: PlanDocument, id: string): Readonly<Record<string, SheetChoice>> =>
   Object.fromEntries(doc.plan.builds.flatMap(b => (b.sheets[id] ? [[b.id, b.sheets[id]] as const] : [])));
+
+/** Thickness of a plate's sheet in the build that plates are drawn for, mm. */
+const sheetThickness = (doc: PlanDocument, id: string): number =>
+  doc.plan.builds[0]?.sheets[id]?.thickness ?? USUAL_SHEET.thickness;
 
 const frameOf = (p: Panel) => baseFrame(p.base.origin, p.base.pitch, p.base.roll);
 const MIN_AREA = 400;
@@ -244,7 +249,7 @@ export type SplitLine = { readonly x: number } | { readonly y: number };
 
 /**
  * Splits a plate at a line into a front and a rear one (or a left and a right one) with an overlap; the front or left
- * one lies outside. Flanges stay on the edges they had; bolts go to the plates they are under.
+ * one lies outside and hangs one sheet lower. Flanges stay on the edges they had; bolts go to the plates they are under.
  */
 export function panelSplit(
   doc: PlanDocument,
@@ -272,7 +277,8 @@ export function panelSplit(
   const front = half(-20_000, cut + overlap / 2);
   const rear = half(cut - overlap / 2, 20_000);
   if (!front || !rear) return bad(`${nameOf(doc, id)} would fall into more than two pieces there`);
-  const flangesOn = (outline: Polygon): Flange[] =>
+  /** flanges on the edges they had; of the outer half they end before it laps over the other */
+  const flangesOn = (outline: Polygon, lap?: number): Flange[] =>
     p.flanges.flatMap(f => {
       if (f.edge === 'far') return [];
       const a = p.base.outline[f.edge] as Vec2;
@@ -284,17 +290,27 @@ export function panelSplit(
         const r = outline[(i + 1) % outline.length] as Vec2;
         return off(q) < 0.01 && off(r) < 0.01 && Math.hypot(r[0] - q[0], r[1] - q[1]) > 20;
       });
-      return edge < 0 ? [] : [{ ...f, edge, inset: undefined }];
+      if (edge < 0) return [];
+      const [from, to] = [outline[edge] as Vec2, outline[(edge + 1) % outline.length] as Vec2];
+      const clear = (q: Vec2): number =>
+        lap !== undefined && q[axis] > lap - 0.01 ? overlap + 2 * sheetThickness(doc, id) : 0;
+      const inset: readonly [number, number] = [clear(from), clear(to)];
+      const left = Math.hypot(to[0] - from[0], to[1] - from[1]) - inset[0] - inset[1];
+      return left < 20 ? [] : [{ ...f, edge, inset: inset[0] + inset[1] > 0 ? inset : undefined }];
     });
   const piece = (
     outline: Polygon,
     take: (o: Opening) => boolean,
+    lap?: number,
   ): Pick<Panel, 'base' | 'flanges' | 'openings'> => ({
     base: { ...p.base, outline },
-    flanges: flangesOn(outline),
+    flanges: flangesOn(outline, lap),
     openings: p.openings.filter(take),
   });
-  const first = withPanel(doc, id, q => ({ ...q, ...piece(front, o => o.at[axis] < cut) }));
+  const first = withPanel(doc, id, q => ({
+    ...q,
+    ...piece(front, o => o.at[axis] < cut, cut + overlap / 2),
+  }));
   const { document: both, id: second } = panelAdded(
     first,
     {
@@ -316,7 +332,16 @@ export function panelSplit(
       ? { ...s, front: second, outside: s.outside === id ? second : s.outside }
       : s;
   const seams = [...both.plan.seams.map(handedOn), { front: id, rear: second, overlap, outside: id }];
-  return good({ document: inPlan(both, { joints, seams }), ids: [id, second] });
+  const cutUp = inPlan(both, { joints, seams });
+  // the two lie over one another now: the outer half hangs one sheet lower, and with it what is bolted to it alone
+  const apart = inPlan(cutUp, { joints: joints.filter(j => !j.panels.includes(second)) });
+  const down = lowered(apart, tiedTo(apart, id), sheetThickness(doc, id));
+  const moved = new Map(down.plan.joints.map(j => [j.id, j]));
+  const document = inPlan(cutUp, {
+    panels: down.plan.panels,
+    joints: joints.map(j => moved.get(j.id) ?? j),
+  });
+  return good({ document, ids: [id, second] });
 }
 
 /** Makes one plate of two that touch or lap; the second is drawn into the plane of the first. */

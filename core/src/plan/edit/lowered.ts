@@ -1,4 +1,5 @@
-import { inPlan, type PlanDocument, panelMoved } from '../plan';
+import type { PlanDocument } from '../plan';
+import { inPlan, withPanel } from './change';
 
 /** The plates that a plate is tied to by shared bolts, itself among them. */
 export function tiedTo({ plan }: Pick<PlanDocument, 'plan'>, panel: string): readonly string[] {
@@ -12,7 +13,14 @@ export function tiedTo({ plan }: Pick<PlanDocument, 'plan'>, panel: string): rea
 
 /** Plates lowered together, mm: the spacers of their bolts grow by as much, so that every stack still closes. */
 export function lowered(doc: PlanDocument, panels: readonly string[], by: number): PlanDocument {
-  const down = panels.reduce((d, p) => panelMoved(d, p, [0, 0, -by]), doc);
+  const down = panels.reduce(
+    (d, id) =>
+      withPanel(d, id, p => {
+        const [x, y, z] = p.base.origin;
+        return { ...p, base: { ...p.base, origin: [x, y, z - by] } };
+      }),
+    doc,
+  );
   return inPlan(down, {
     joints: down.plan.joints.map(j =>
       j.mount !== undefined && panels.includes(j.panels.at(-1) ?? '')
