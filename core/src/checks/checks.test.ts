@@ -306,12 +306,14 @@ describe('every rule', () => {
     const tightened = changed(d => (d.plan.limits = { budget: 200, minClearance: 300 }));
     expect(findings(tightened, 'limits').map(f => f.where)).toEqual(['weigh', 'cover']);
   });
-  it('waiting-steps: plates that each lie outside the other are named as a loop', () => {
+  it('waiting-steps: plates that each lie outside the other are named, and told apart by how they hang', () => {
     const doc = changed(d => (d.plan.seams[0].outside = 'plate-b'));
     const [f] = findings(doc, 'waiting-steps');
     expect(f?.severity).toBe('stop');
     expect(f?.about.length).toBeGreaterThan(1);
-    expect(f?.text).toContain('hang-plate-a');
+    expect(f?.text).toMatch(/plate A and plate B|plate B and plate A/);
+    const mended = f?.mend?.(doc) ?? doc;
+    expect(findings(mended, 'waiting-steps')).toEqual([]);
   });
 });
 

@@ -2,6 +2,7 @@ import {
   boxOf,
   type FlatPattern,
   formatLength,
+  holeOutline,
   type Polygon,
   type UnitSystem,
   type Vec2,
@@ -23,6 +24,50 @@ const round = (at: Vec2, d: number): Polygon =>
     return [at[0] + (d / 2) * Math.cos(a), at[1] + (d / 2) * Math.sin(a)];
   });
 
+/** What stands beside the holes: countersinks dashed round them, a cross where one is opened or drilled later, and each bolt's name. */
+function HoleNames({ pattern, put, k }: { pattern: FlatPattern; put: (p: Vec2) => Vec2; k: number }) {
+  // names want room: in a crowd every second one is left to the table
+  const shown = pattern.holes.filter((h, i) =>
+    pattern.holes.slice(0, i).every(o => Math.hypot(o.at[0] - h.at[0], o.at[1] - h.at[1]) * k > 26),
+  );
+  return (
+    <g aria-hidden="true">
+      {pattern.holes.map(h => {
+        const [x, y] = put(h.at);
+        return (
+          <g key={h.joint} fill="none">
+            {h.sink && (
+              <circle cx={x} cy={y} r={(h.sink.diameter / 2) * k} stroke="var(--ink)" strokeDasharray="3 2" />
+            )}
+            {(!h.cut || h.kind === 'pilot') && (
+              <path d={`M${x - 6} ${y}h12M${x} ${y - 6}v12`} stroke="var(--ink2)" strokeWidth="1" />
+            )}
+          </g>
+        );
+      })}
+      {shown.map(h => {
+        const [x, y] = put(h.at);
+        return (
+          <text
+            key={h.joint}
+            x={x}
+            y={y - 8}
+            textAnchor="middle"
+            fontSize="11"
+            className="fig"
+            stroke="var(--sheet)"
+            strokeWidth="3.5"
+            paintOrder="stroke"
+            style={{ fill: 'var(--ink2)' }}
+          >
+            {h.joint}
+          </text>
+        );
+      })}
+    </g>
+  );
+}
+
 /** The flat blank to scale, as the shop cuts it: cut lines, bend lines up and down told apart, its size dimensioned. */
 export function BlankDrawing({ pattern: p, units, width, height, bend, onBend }: Props) {
   const { min, max } = boxOf(p.outline.flat());
@@ -35,7 +80,10 @@ export function BlankDrawing({ pattern: p, units, width, height, bend, onBend }:
   const y0 = pad.top + (height - pad.top - pad.bottom - (max[1] - min[1]) * k) / 2;
   const put = ([x, y]: Vec2): Vec2 => [x0 + (x - min[0]) * k, y0 + (max[1] - y) * k];
   const [left, right, top, bottom] = [put(min)[0], put(max)[0], put(max)[1], put(min)[1]];
-  const cuts = p.cutouts.map(c => ('circle' in c ? round(c.at, c.circle) : c.polygon));
+  const cuts = [
+    ...p.cutouts.map(c => ('circle' in c ? round(c.at, c.circle) : c.polygon)),
+    ...p.holes.flatMap(h => (h.cut ? [holeOutline(h.cut, h.at)] : [])),
+  ];
   const grain = put(p.etch.at);
   return (
     <svg
@@ -53,6 +101,7 @@ export function BlankDrawing({ pattern: p, units, width, height, bend, onBend }:
         strokeWidth="1.6"
       />
       <path d={pathOf(p.marked, put)} fill="none" stroke="var(--ink2)" strokeDasharray="2 3" />
+      <HoleNames pattern={p} put={put} k={k} />
       {p.bends.map(b => {
         const [a, c] = [put(b.from), put(b.to)];
         const chosen = b.id === bend;

@@ -8,7 +8,7 @@ import {
 } from '@plate-fold/core';
 import { memo, type ReactNode } from 'react';
 import { HatchDefs, hatch } from './hatch';
-import { flatsFromAbove, markPlace, openingsFromAbove, paintOrder, pathOf } from './paths';
+import { flatsFromAbove, holesFromAbove, markPlace, openingsFromAbove, paintOrder, pathOf } from './paths';
 import type { SheetScale } from './sheet-scale';
 import { SideNotes, Tyres } from './vehicle';
 
@@ -173,6 +173,7 @@ export const UndersideMap = memo(function UndersideMap(props: MapProps) {
         const at = put(markPlace(p));
         const holes = openingsFromAbove(p);
         const cut = holes.filter(h => h.opening.kind !== 'louvers').map(h => h.outline);
+        const bolted = holesFromAbove(p);
         return (
           <g
             key={id}
@@ -188,7 +189,7 @@ export const UndersideMap = memo(function UndersideMap(props: MapProps) {
             {flatsFromAbove(p).map((flat, i) => (
               <path
                 key={p.facets[i]?.id}
-                d={pathOf(i === 0 ? [flat, ...cut] : [flat], put)}
+                d={pathOf([flat, ...(i === 0 ? cut : []), ...(bolted.get(p.facets[i]?.id ?? '') ?? [])], put)}
                 fillRule="evenodd"
                 fill={hatch('map', p.material.family)}
                 fillOpacity="0.92"

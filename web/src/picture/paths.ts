@@ -3,6 +3,8 @@ import {
   type FoldedPanel,
   facetInSpace,
   facetsOf,
+  holeOutline,
+  inFacet,
   openingOutline,
   type Panel,
   type Polygon,
@@ -44,6 +46,21 @@ export function openingsFromAbove(p: FoldedPanel) {
       return [s[0], s[1]];
     }),
   }));
+}
+
+/** Bolt holes of a panel as they are cut, on the ground plane, by the flat they are in. */
+export function holesFromAbove(p: FoldedPanel): ReadonlyMap<string, readonly Polygon[]> {
+  const out = new Map<string, Polygon[]>();
+  for (const h of p.holes) {
+    const facet = p.facets.find(f => f.id === h.facet);
+    if (!h.cut || !facet) continue;
+    const outline = holeOutline(inFacet(p, h, h.cut), h.at).map((q): Vec2 => {
+      const s = toSpace(facet.frame, q);
+      return [s[0], s[1]];
+    });
+    out.set(h.facet, [...(out.get(h.facet) ?? []), outline]);
+  }
+  return out;
 }
 
 /** Side view of a panel: each flat as (x, z) points. */

@@ -1,6 +1,7 @@
 import type { Finding } from '@plate-fold/core';
 import { remedyApplied } from '../app/plan-slice';
 import { useApp, useDo } from '../app/store';
+import { useVetted } from '../app/use-vetted';
 import { Button } from './button';
 
 const LOOK = {
@@ -10,12 +11,15 @@ const LOOK = {
 } as const;
 
 const WORD = { stop: 'Stop', fix: 'Fix', note: 'Note' } as const;
+/** Findings that come with a remedy and are told before it is taken; the rest are counted. */
+const TOLD = 2;
 
-/** A finding: what, where, why, and the remedy; a button where the remedy can be applied by itself. */
+/** A finding: what, where, why, and the remedy; a button where the remedy was tried out and mends it. */
 export function FindingCard({ finding, why }: { finding: Finding; why?: string }) {
   const dispatch = useDo();
   const document = useApp(s => s.plan.present);
-  const { mend, remedy } = finding;
+  const { remedy } = finding;
+  const vetted = useVetted(finding);
   return (
     <li className={`list-none rounded-[3px] border border-l-[6px] p-2.5 ${LOOK[finding.severity]}`}>
       <p className="font-semibold leading-snug">
@@ -23,8 +27,28 @@ export function FindingCard({ finding, why }: { finding: Finding; why?: string }
         {finding.text}
       </p>
       {why && <p className="mt-0.5 text-[12.5px] leading-snug text-ink2">{why}</p>}
-      {mend && document ? (
-        <Button look="strong" className="mt-2 w-full" onClick={() => dispatch(remedyApplied(mend(document)))}>
+      {vetted && document ? (
+        <>
+          {vetted.brings.length > 0 && (
+            <p className="mt-1.5 text-[13px] leading-snug">
+              <span className="font-bold">It brings: </span>
+              {vetted.brings
+                .slice(0, TOLD)
+                .map(b => b.text)
+                .join(' ')}
+              {vetted.brings.length > TOLD && ` And ${vetted.brings.length - TOLD} more.`}
+            </p>
+          )}
+          <Button
+            look={vetted.brings.length > 0 ? undefined : 'strong'}
+            className="mt-2 w-full"
+            onClick={() => dispatch(remedyApplied(vetted.mend(document)))}
+          >
+            {vetted.remedy}
+          </Button>
+        </>
+      ) : vetted === undefined ? (
+        <Button className="mt-2 w-full" disabled>
           {remedy}
         </Button>
       ) : (

@@ -1,11 +1,9 @@
-import { type ResolvedJoint, SEAT_TOLERANCE, type SeatGap, spacerPile } from '../../bolt';
+import { LONGEST_SPACER, type ResolvedJoint, SEAT_TOLERANCE, type SeatGap, spacerPile } from '../../bolt';
 import { type PlanDocument, panelMoved, withJoint, withPanel } from '../../plan';
 import { memberName } from '../../rig';
 import type { Facts } from '../facts';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned, type Words } from '../finding';
 
-/** A spacer longer than this is a post, not a spacer, mm: common practice, no source. */
-export const LONGEST_SPACER = 60;
 /** Bolts of one plate and member whose gaps differ by less than this are told in one sentence, mm. */
 const ALIKE = 0.6;
 

@@ -1,5 +1,5 @@
+import { LONGEST_SPACER } from '../../bolt';
 import type { Rule, Unsigned } from '../finding';
-import { LONGEST_SPACER } from './seat';
 
 export const spacerLong: Rule = {
   id: 'spacer-long',

@@ -1,15 +1,16 @@
+import { LONGEST_SPACER } from '../../bolt';
 import type { FoldedPanel } from '../../fold';
 import { contains, type Vec3 } from '../../geometry';
 import {
-  type Crossbar,
+  crossbarAdded,
+  crossbarSet,
   flangeAdded,
   flangeChanged,
-  freshId,
-  inPlan,
   type PlanDocument,
   type SheetChoice,
   withSheet,
 } from '../../plan';
+import type { Mount } from '../../rig';
 import { equalStiffness, MATERIALS, type MaterialId, stockOf, stockThicknesses } from '../../sheet';
 import type { StrikeAnswer } from '../../strike';
 import type { Facts } from '../facts';
@@ -42,23 +43,24 @@ function otherSheet(p: FoldedPanel): Pick<SheetChoice, 'material' | 'thickness' 
   return t && { material, ...t };
 }
 
-/** A bar over the struck place between two mounts on either side of the plate, lying on it; undefined where none fits. */
-function barOver(facts: Facts, p: FoldedPanel, struck: StrikeAnswer): Crossbar | undefined {
+/** The plan with a bar over the struck place, bolted up to holes on either side of the plate and lying on it; undefined where none fits. */
+function barOver(facts: Facts, p: FoldedPanel, struck: StrikeAnswer): PlanDocument | undefined {
   const [x, y] = struck.at;
   const top = struck.at[2] + p.sheet.thickness;
   const near = facts.rig.mounts.filter(m => Math.abs(m.at[0] - x) <= BESIDE && m.condition !== 'blocked');
-  const side = (sign: 1 | -1): Vec3 | undefined =>
+  const side = (sign: 1 | -1): Mount | undefined =>
     near
       .filter(m => sign * (m.at[1] - y) > 40)
-      .sort((a, b) => sign * (a.at[1] - b.at[1]) + (Math.abs(a.at[0] - x) - Math.abs(b.at[0] - x)) * 2)[0]
-      ?.at;
+      .sort((a, b) => sign * (a.at[1] - b.at[1]) + (Math.abs(a.at[0] - x) - Math.abs(b.at[0] - x)) * 2)[0];
   const [left, right] = [side(-1), side(1)];
   if (!left || !right) return undefined;
+  // its lower face against the plate, its ends bolted up to the holes over it on whatever spacers that takes
   const z = top + BAR.height / 2;
-  const [from, to]: readonly [Vec3, Vec3] = [
-    [left[0], left[1], z],
-    [right[0], right[1], z],
-  ];
+  const least = Math.min(left.at[2], right.at[2]) - (z + BAR.height / 2);
+  if (least < -0.25 || Math.max(left.at[2], right.at[2]) - (z + BAR.height / 2) > LONGEST_SPACER)
+    return undefined;
+  const from: Vec3 = [left.at[0], left.at[1], z];
+  const to: Vec3 = [right.at[0], right.at[1], z];
   // nothing may stand where it would
   for (let i = 0; i <= 20; i++) {
     const at = [from[0] + ((to[0] - from[0]) * i) / 20, from[1] + ((to[1] - from[1]) * i) / 20] as const;
@@ -67,16 +69,18 @@ function barOver(facts: Facts, p: FoldedPanel, struck: StrikeAnswer): Crossbar |
     );
     if (part) return undefined;
   }
-  const mounts = [left, right].flatMap(p => facts.rig.mounts.find(m => m.at === p)?.id ?? []);
-  return {
-    id: freshId('bar', facts.document.plan.crossbars),
-    name: 'crossbar over the plate',
-    from,
-    to,
-    section: BAR,
-    material: 'steel-hr36',
-    mounts,
-  };
+  const added = crossbarAdded(
+    facts.document,
+    { hole: left, fresh: false },
+    { hole: right, fresh: false },
+    { name: 'crossbar over the plate', section: BAR },
+  );
+  if (!added.ok) return undefined;
+  const { document, id } = added.value;
+  const bar = document.plan.crossbars.find(c => c.id === id);
+  return bar
+    ? crossbarSet(document, id, { from: [bar.from[0], bar.from[1], z], to: [bar.to[0], bar.to[1], z] })
+    : undefined;
 }
 
 /** Base edges without a flange and without a bolt, longest first. */
@@ -132,7 +136,7 @@ export function struckRemedies(facts: Facts, struck: StrikeAnswer, words: Words)
       id: 'crossbar',
       panel,
       text: `a crossbar over it, ${words.length(BAR.width)} square tube between two mounts`,
-      apply: doc => inPlan(doc, { crossbars: [...doc.plan.crossbars, bar] }),
+      apply: () => bar,
     });
   const [edge] = freeEdges(facts, p);
   if (edge)

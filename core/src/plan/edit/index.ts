@@ -1,4 +1,5 @@
 export * from './change';
+export * from './crossbars';
 export * from './details';
 export * from './lowered';
 export * from './panels';

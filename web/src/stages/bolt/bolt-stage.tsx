@@ -40,6 +40,7 @@ function Drawing({ joint }: { joint: ResolvedJoint }) {
         {size.width > 0 && (
           <Section
             joint={joint}
+            seat={facts.seats.get(joint.id)}
             panels={facts.panels}
             units={units}
             width={size.width}

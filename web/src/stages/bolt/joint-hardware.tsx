@@ -1,8 +1,11 @@
 import {
   CLASSES,
   FASTENER_FINISHES,
+  FITS,
   HEAD_SIDES,
   HEADS,
+  HOLE_CUTS,
+  type HoleCut,
   type Joint,
   NUTS,
   type ResolvedJoint,
@@ -13,6 +16,7 @@ import {
   type WasherKind,
   withJoint,
 } from '@plate-fold/core';
+import { useFacts } from '../../app/derived';
 import { useEdit } from '../../app/use-edit';
 import { MeasureInput } from '../../ui/measure-input';
 import { FASTENER_FINISH_NAMES, headName, NUT_NAMES, SPACER_NAMES, WASHER_NAMES } from '../../ui/names';
@@ -29,6 +33,61 @@ const WASHER_SETS: readonly (readonly WasherKind[])[] = [
 const washerWords = (w: readonly WasherKind[]): string =>
   w.length === 0 ? 'no washer' : w.map(x => WASHER_NAMES[x]).join(' + ');
 
+const CUT_NAMES: Readonly<Record<HoleCut, string>> = {
+  full: 'full size',
+  pilot: 'as a pilot, opened when fitted',
+  none: 'not at all: marked and drilled when fitted',
+};
+
+/** Makes a joint's hole in one plate a slot: how long, and which way it lies. */
+function SlotFields({
+  joint,
+  panel,
+  mark,
+  units,
+  onSlots,
+}: {
+  joint: Joint;
+  panel: string;
+  mark: string;
+  units: UnitSystem;
+  onSlots: (slots: Joint['slots']) => void;
+}) {
+  const slot = joint.slots?.[panel];
+  const others = Object.entries(joint.slots ?? {}).filter(([p]) => p !== panel);
+  const put = (next: NonNullable<Joint['slots']>[string] | undefined): void => {
+    const all = Object.fromEntries(next ? [...others, [panel, next]] : others);
+    onSlots(Object.keys(all).length > 0 ? all : undefined);
+  };
+  return (
+    <>
+      <Select
+        label={`Hole in plate ${mark}`}
+        value={slot ? (slot.along === 90 ? 'across' : 'along') : 'round'}
+        choices={[
+          { value: 'round', name: 'round' },
+          { value: 'along', name: 'slot, fore and aft' },
+          { value: 'across', name: 'slot, across' },
+        ]}
+        onChoose={v =>
+          put(v === 'round' ? undefined : { length: slot?.length ?? 25, along: v === 'across' ? 90 : 0 })
+        }
+        className={slot ? '' : 'col-span-2'}
+      />
+      {slot && (
+        <MeasureInput
+          label="Slot, end to end"
+          value={slot.length}
+          units={units}
+          least={6}
+          most={200}
+          onEnter={length => put({ ...slot, length })}
+        />
+      )}
+    </>
+  );
+}
+
 /** The hardware of one joint, changed by hand: what is changed is kept from being chosen anew. */
 export function JointHardware({
   joint: { id, joint, mount },
@@ -38,6 +97,8 @@ export function JointHardware({
   units: UnitSystem;
 }) {
   const edit = useEdit();
+  const facts = useFacts();
+  const marks = (p: string): string => facts.document.plan.panels.find(x => x.id === p)?.mark ?? p;
   const set = (part: Partial<Joint>): void => {
     edit('hardwareChosen', doc => withJoint(doc, id, j => ({ ...j, ...part, lock: true })));
   };
@@ -117,6 +178,33 @@ export function JointHardware({
             )
           }
         />
+        <Select
+          label="Holes in the plates"
+          value={joint.fit ?? 'normal'}
+          choices={FITS.map(f => ({ value: f, name: `${f} fit` }))}
+          onChoose={fit => set({ fit })}
+          className="self-end"
+        />
+        <Select
+          label="The shop cuts them"
+          value={joint.cut ?? 'usual'}
+          choices={[
+            { value: 'usual', name: 'as the drilling method says' },
+            ...HOLE_CUTS.map(c => ({ value: c, name: CUT_NAMES[c] })),
+          ]}
+          onChoose={c => set({ cut: c === 'usual' ? undefined : (c as HoleCut) })}
+          className="col-span-2"
+        />
+        {joint.panels.map(p => (
+          <SlotFields
+            key={p}
+            joint={joint}
+            panel={p}
+            mark={marks(p)}
+            units={units}
+            onSlots={slots => set({ slots })}
+          />
+        ))}
         {joint.spacer > 0 && (
           <Select
             label="Spacer of"

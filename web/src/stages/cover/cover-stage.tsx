@@ -1,4 +1,4 @@
-import type { Proposal } from '@plate-fold/core';
+import type { Proposal, Vec2 } from '@plate-fold/core';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Bench, Pannable, ZoomButtons } from '../../app/bench';
@@ -8,13 +8,18 @@ import { jointSelected, panelSelected } from '../../app/view-slice';
 import { AngleLines } from '../../picture/angle-lines';
 import { UndersideMap } from '../../picture/map';
 import { PlateStrip, stripHeight } from '../../picture/plate-strip';
+import { BarCard } from './bar-card';
+import { BarHeight } from './bar-height';
+import { BarLayer } from './bar-layer';
 import { DrawLayer, ProposalLayer } from './draw-layer';
 import { EndHandles } from './end-handles';
+import { PickLayer } from './pick-layer';
 import { PlateCard } from './plate-card';
 import { ProposeCard } from './propose-card';
 import { SetCard } from './set-card';
 import { ShapeLayer } from './shape-layer';
 import { PlateTools, useAddPlate } from './tools';
+import { type Pick, usePick } from './use-pick';
 
 const TOOLS_HEIGHT = 45;
 
@@ -23,7 +28,9 @@ export function CoverStage() {
   const facts = useFacts();
   const dispatch = useDo();
   const { panel, joint, units } = useApp(s => s.view);
-  const [mode, setMode] = useState<'shape' | 'draw' | 'propose'>('shape');
+  const [mode, setMode] = useState<'shape' | 'draw' | 'propose' | Pick>('shape');
+  const [barId, setBarId] = useState<string>();
+  const bar = facts.document.plan.crossbars.find(b => b.id === barId);
   const [proposal, setProposal] = useState<Proposal>();
   const addPlate = useAddPlate();
   const chosen = facts.panels.find(p => p.panel.id === panel);
@@ -32,9 +39,27 @@ export function CoverStage() {
     setMode('propose');
   };
   useHotkeys('p', startProposing);
+  const choosePlate = (id: string): void => {
+    setBarId(undefined);
+    dispatch(panelSelected(id));
+  };
+  const chooseBar = (id: string): void => {
+    dispatch(panelSelected(undefined));
+    setBarId(id);
+  };
+  const picking = usePick(panel, chooseBar, () => setMode('shape'));
+  const reach = (k: number): number => 16 / k;
   return (
     <Bench
-      asideName={mode === 'propose' ? 'Propose a set' : chosen ? 'Chosen plate' : 'The whole set'}
+      asideName={
+        mode === 'propose'
+          ? 'Propose a set'
+          : bar
+            ? 'Chosen crossbar'
+            : chosen
+              ? 'Chosen plate'
+              : 'The whole set'
+      }
       work={(sheet, height) => {
         const strip = stripHeight(facts, sheet.scale);
         const mapHeight = Math.max(200, height - strip - TOOLS_HEIGHT - 1);
@@ -42,7 +67,13 @@ export function CoverStage() {
           <>
             <PlateTools
               drawing={mode === 'draw'}
+              picking={mode === 'bar' || mode === 'hole' ? mode : undefined}
+              picked={picking.first !== undefined}
               onDraw={on => setMode(on ? 'draw' : 'shape')}
+              onPick={what => {
+                picking.reset();
+                setMode(what ?? 'shape');
+              }}
               onPropose={startProposing}
             />
             <Pannable sheet={sheet}>
@@ -53,10 +84,17 @@ export function CoverStage() {
                 units={units}
                 panel={panel}
                 joint={joint}
-                onPanel={id => dispatch(panelSelected(id))}
+                onPanel={choosePlate}
                 onJoint={id => dispatch(jointSelected(id))}
               >
-                {mode === 'shape' && chosen && (
+                <BarLayer
+                  facts={facts}
+                  scale={sheet.scale}
+                  height={mapHeight}
+                  chosen={bar?.id}
+                  onChoose={chooseBar}
+                />
+                {mode === 'shape' && chosen && !bar && (
                   <ShapeLayer
                     key={chosen.panel.id}
                     facts={facts}
@@ -64,6 +102,17 @@ export function CoverStage() {
                     scale={sheet.scale}
                     height={mapHeight}
                     units={units}
+                  />
+                )}
+                {(mode === 'bar' || mode === 'hole') && (
+                  <PickLayer
+                    scale={sheet.scale}
+                    height={mapHeight}
+                    holes={facts.rig.mounts
+                      .filter(m => m.condition !== 'blocked')
+                      .map((m): Vec2 => [m.at[0], m.at[1]])}
+                    first={picking.first}
+                    onPick={at => picking.pick(mode, at, reach(sheet.scale.k))}
                   />
                 )}
                 {mode === 'draw' && (
@@ -101,6 +150,7 @@ export function CoverStage() {
           {mode === 'shape' && chosen && (
             <EndHandles panel={chosen.panel} scale={sheet.scale} units={units} Z={Z} zAt={zAt} />
           )}
+          {bar && <BarHeight bar={bar} scale={sheet.scale} units={units} Z={Z} zAt={zAt} />}
         </>
       )}
       aside={
@@ -113,6 +163,8 @@ export function CoverStage() {
               setMode('shape');
             }}
           />
+        ) : bar ? (
+          <BarCard key={bar.id} bar={bar} onClose={() => setBarId(undefined)} />
         ) : chosen ? (
           <PlateCard key={chosen.panel.id} folded={chosen} />
         ) : (

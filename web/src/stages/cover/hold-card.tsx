@@ -1,11 +1,14 @@
 import {
+  assemble,
+  attached,
   boxOf,
   contains,
   type Facts,
   type FoldedPanel,
   facetInSpace,
-  jointAdded,
   jointRemoved,
+  type PlanDocument,
+  type Result,
   seamSet,
   type UnitSystem,
   type Vec2,
@@ -16,6 +19,12 @@ import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { CONDITION_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
+
+/** The plate bolted to a hole as it is drawn, on whatever spacer that leaves. */
+const bolted = (doc: PlanDocument, mount: string, panel: string): Result<PlanDocument> => {
+  const { rig, panels } = assemble(doc, doc.plan.builds[0]?.id);
+  return attached(doc, rig, panels, mount, panel);
+};
 
 const onGround = (p: FoldedPanel): readonly (readonly Vec2[])[] =>
   p.facets.map(f => facetInSpace(f).map((q): Vec2 => [q[0], q[1]]));
@@ -79,7 +88,7 @@ export function HoldCard({ facts, folded, units }: { facts: Facts; folded: Folde
                 <Button
                   key={m.id}
                   className="fig text-[13px]"
-                  onClick={() => edit('bolt added', d => jointAdded(d, m.id, panel.id))}
+                  onClick={() => edit('bolt added', d => bolted(d, m.id, panel.id))}
                 >
                   {m.id} {m.hole.thread ?? m.hole.kind}
                 </Button>

@@ -8,6 +8,7 @@ import {
   type SheetChoice,
   stockThicknesses,
   USUAL_SHEET,
+  type Wish,
 } from '@plate-fold/core';
 import { X } from 'lucide-react';
 import { useRef, useState } from 'react';
@@ -19,6 +20,9 @@ import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 import type { Job } from '../../work/job';
 import { proposeInWorker } from '../../work/propose-client';
+
+/** The options of the last suggestion, by plan. */
+const asked = new Map<string, Wish & { readonly replace: boolean }>();
 
 const Check = ({ on, name, onChange }: { on: boolean; name: string; onChange: (on: boolean) => void }) => (
   <label className="flex min-h-11 items-center gap-3 first-letter:uppercase">
@@ -44,14 +48,20 @@ export function ProposeCard(props: {
   const edit = useEdit();
   const { plan } = facts.document;
   const parts = facts.rig.components.filter(c => !c.moves);
+  // what was asked for last stays asked for, as long as the plan is open
+  const last = asked.get(plan.id);
+  const here = new Set(parts.map(c => c.id));
   const [chosen, setChosen] = useState<ReadonlySet<string>>(
-    () => new Set(parts.filter(c => c.protect).map(c => c.id)),
+    () =>
+      new Set(last ? last.components.filter(c => here.has(c)) : parts.filter(c => c.protect).map(c => c.id)),
   );
-  const [sheet, setSheet] = useState<SheetChoice>(() => Object.values(facts.build.sheets)[0] ?? USUAL_SHEET);
-  const [blank, setBlank] = useState<readonly [number, number]>([2440, 1220]);
-  const [lift, setLift] = useState(plan.limits.maxLiftKg ?? 23);
-  const [clearance, setClearance] = useState(plan.limits.minClearance ?? 0);
-  const [replace, setReplace] = useState(true);
+  const [sheet, setSheet] = useState<SheetChoice>(
+    () => last?.sheet ?? Object.values(facts.build.sheets)[0] ?? USUAL_SHEET,
+  );
+  const [blank, setBlank] = useState<readonly [number, number]>(last?.maxBlank ?? [2440, 1220]);
+  const [lift, setLift] = useState(last?.maxLiftKg ?? plan.limits.maxLiftKg ?? 23);
+  const [clearance, setClearance] = useState(last?.minClearance ?? plan.limits.minClearance ?? 0);
+  const [replace, setReplace] = useState(last?.replace ?? true);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [running, setRunning] = useState(false);
   const [fault, setFault] = useState<string>();
@@ -64,6 +74,7 @@ export function ProposeCard(props: {
     minClearance: clearance > 0 ? clearance : undefined,
   };
   const run = async (): Promise<void> => {
+    asked.set(plan.id, { ...wish, replace });
     setFault(undefined);
     setRunning(true);
     const doc = replace

@@ -8,9 +8,20 @@ import {
   panelSplit,
   panelsMerged,
   panelsRemoved,
+  respaced,
   roughPlate,
 } from '@plate-fold/core';
-import { Combine, Copy, FlipVertical2, Plus, Scissors, Sparkles, Trash2 } from 'lucide-react';
+import {
+  CircleDot,
+  Combine,
+  Copy,
+  FlipVertical2,
+  Plus,
+  RectangleHorizontal,
+  Scissors,
+  Sparkles,
+  Trash2,
+} from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { type ReactNode, useRef, useState } from 'react';
 import { useFacts } from '../../app/derived';
@@ -21,6 +32,7 @@ import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
+import type { Pick } from './use-pick';
 
 const TOOL =
   'flex min-h-11 shrink-0 items-center gap-1.5 rounded-[4px] px-2.5 text-[13.5px] font-semibold hover:bg-paper disabled:opacity-35';
@@ -70,6 +82,10 @@ export function useAddPlate(): (outline: Polygon, name: string) => void {
 export function PlateTools(props: {
   drawing: boolean;
   onDraw: (on: boolean) => void;
+  /** what taps on the map are for, and whether the first of two is made */
+  picking?: Pick;
+  picked: boolean;
+  onPick: (what: Pick | undefined) => void;
   onPropose: () => void;
 }) {
   const facts = useFacts();
@@ -201,6 +217,20 @@ export function PlateTools(props: {
       <Tool name="Propose" icon={<Sparkles size={17} aria-hidden="true" />} onPress={props.onPropose} />
       <span aria-hidden="true" className="mx-1 h-6 w-px bg-scribe" />
       <Tool
+        name="Drill a hole"
+        icon={<CircleDot size={17} aria-hidden="true" />}
+        disabled={!panel}
+        pressed={props.picking === 'hole'}
+        onPress={() => props.onPick(props.picking === 'hole' ? undefined : 'hole')}
+      />
+      <Tool
+        name="Add a crossbar"
+        icon={<RectangleHorizontal size={17} aria-hidden="true" />}
+        pressed={props.picking === 'bar'}
+        onPress={() => props.onPick(props.picking === 'bar' ? undefined : 'bar')}
+      />
+      <span aria-hidden="true" className="mx-1 h-6 w-px bg-scribe" />
+      <Tool
         name="Split"
         icon={<Scissors size={17} aria-hidden="true" />}
         disabled={!panel}
@@ -236,6 +266,18 @@ export function PlateTools(props: {
             dispatch(panelSelected(undefined));
         }}
       />
+      {props.picking && (
+        <p className="ml-auto flex shrink-0 items-center gap-2 text-[13px]" role="status">
+          {props.picking === 'hole'
+            ? `Tap where plate ${panel?.mark ?? ''} is to be bolted.`
+            : props.picked
+              ? 'Tap its other end.'
+              : 'Tap a hole or a member for its first end.'}
+          <Button className="min-h-9" onClick={() => props.onPick(undefined)}>
+            Stop
+          </Button>
+        </p>
+      )}
       {props.drawing && (
         <p className="ml-auto flex items-center gap-2 text-[13px]" role="status">
           Drag a rectangle, or tap corner by corner and the first again.
@@ -300,7 +342,10 @@ export function PlateTools(props: {
                   <Button
                     key={p.id}
                     onClick={() => {
-                      edit('plates merged', d => panelsMerged(d, panel.id, p.id));
+                      edit('plates merged', d => {
+                        const r = panelsMerged(d, panel.id, p.id);
+                        return r.ok ? respaced(r.value, [panel.id]) : r;
+                      });
                       setAsk(undefined);
                     }}
                   >

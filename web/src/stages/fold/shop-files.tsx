@@ -1,9 +1,12 @@
 import {
+  barCuts,
+  barCutsCsv,
   bendTableCsv,
   type FoldedPanel,
   flatPattern,
   foldedSolid,
   glb,
+  holeTableCsv,
   patternDxf,
   patternSvg,
   stl,
@@ -43,6 +46,23 @@ export function ShopFiles({ folded }: { folded: FoldedPanel }) {
         ),
     ],
     ['Bends, CSV', () => saveFile('bends.csv', bendTableCsv(facts.panels), 'text/csv')],
+    ['Holes, CSV', () => saveFile('holes.csv', holeTableCsv(facts.panels, facts.joints, units), 'text/csv')],
+    ...(facts.rig.bars.length > 0
+      ? [
+          [
+            'Crossbars, CSV',
+            () =>
+              saveFile(
+                'crossbars.csv',
+                barCutsCsv(
+                  barCuts(facts.document.plan.crossbars, facts.joints, facts.document.plan.holes),
+                  units,
+                ),
+                'text/csv',
+              ),
+          ] as const,
+        ]
+      : []),
   ];
   return (
     <section aria-label="Files for the shop" className="mt-4">
@@ -55,8 +75,9 @@ export function ShopFiles({ folded }: { folded: FoldedPanel }) {
         ))}
       </div>
       <p className="mt-1 text-[12.5px] text-ink2">
-        DXF in {units === 'inch' ? 'inches' : 'millimetres'}, layers CUT, BEND_UP, BEND_DOWN, ETCH. GLB opens
-        in any 3D viewer.
+        DXF in {units === 'inch' ? 'inches' : 'millimeters'}: every bolt hole is on CUT, or on PILOT where it
+        is opened when fitted; CSK shows countersinks; BEND_UP, BEND_DOWN and ETCH are not cut. GLB opens in
+        any 3D viewer.
       </p>
     </section>
   );

@@ -1,0 +1,165 @@
+import {
+  barCuts,
+  barFace,
+  barHoleWords,
+  type Crossbar,
+  crossbarMass,
+  crossbarRemoved,
+  crossbarSet,
+  formatLength,
+  formatMass,
+  MATERIAL_IDS,
+  MATERIALS,
+  type MaterialId,
+  RULES,
+} from '@plate-fold/core';
+import { Trash2, X } from 'lucide-react';
+import { selectFindings, useFacts } from '../../app/derived';
+import { useApp } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
+import { Button } from '../../ui/button';
+import { FindingCard } from '../../ui/finding-card';
+import { MeasureInput } from '../../ui/measure-input';
+import { Select } from '../../ui/select';
+
+/** Wall that a tube gets when it stops being solid, mm: 1/8 in. */
+const USUAL_WALL = 3.175;
+const METALS = MATERIAL_IDS.filter(m => MATERIALS[m].family !== 'plastic');
+
+/** One crossbar: what it is of, where it hangs, its holes, and what is wrong with it. */
+export function BarCard({ bar, onClose }: { bar: Crossbar; onClose: () => void }) {
+  const facts = useFacts();
+  const units = useApp(s => s.view.units);
+  const edit = useEdit();
+  const set = (part: Parameters<typeof crossbarSet>[2]): void => {
+    edit('crossbar changed', doc => crossbarSet(doc, bar.id, part));
+  };
+  const { section } = bar;
+  const { plan } = facts.document;
+  const [cut] = barCuts([bar], facts.joints, plan.holes);
+  const bolts = facts.joints.filter(j => j.mount && bar.mounts.includes(j.mount.id));
+  const mine = new Set([bar.id, ...bolts.map(j => j.id)]);
+  const findings = useApp(selectFindings).filter(f => f.about.some(id => mine.has(id)));
+  return (
+    <div className="p-4">
+      <header className="mb-3 flex items-start justify-between gap-3">
+        <div>
+          <h2 className="text-[19px] leading-tight font-bold first-letter:uppercase">{bar.name}</h2>
+          <p className="text-[13px] text-ink2">
+            {cut ? formatLength(cut.length, units, true) : ''} long, {formatMass(crossbarMass(bar), units)}
+          </p>
+        </div>
+        <button
+          type="button"
+          className="-mt-1.5 -mr-2 grid size-11 place-items-center rounded-[4px] hover:bg-paper"
+          aria-label="Show the whole set"
+          onClick={onClose}
+        >
+          <X size={19} aria-hidden="true" />
+        </button>
+      </header>
+      <label className="block text-[12.5px] text-ink2">
+        Name
+        <input
+          key={bar.name}
+          className="min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2 text-[15px] text-ink"
+          defaultValue={bar.name}
+          onBlur={e => {
+            const name = e.target.value.trim();
+            if (name !== '' && name !== bar.name) set({ name });
+          }}
+          onKeyDown={e => {
+            if (e.key === 'Enter') e.currentTarget.blur();
+          }}
+        />
+      </label>
+      <div className="mt-2 grid grid-cols-2 gap-2">
+        <MeasureInput
+          label="Width"
+          value={section.width}
+          units={units}
+          least={10}
+          most={200}
+          onEnter={width => set({ section: { ...section, width } })}
+        />
+        <MeasureInput
+          label="Height"
+          value={section.height}
+          units={units}
+          least={5}
+          most={200}
+          onEnter={height => set({ section: { ...section, height } })}
+        />
+        <Select
+          label="Bar or tube"
+          value={section.wall === 'solid' ? 'solid' : 'tube'}
+          choices={[
+            { value: 'solid', name: 'solid bar' },
+            { value: 'tube', name: 'tube' },
+          ]}
+          onChoose={v => set({ section: { ...section, wall: v === 'solid' ? 'solid' : USUAL_WALL } })}
+        />
+        {section.wall !== 'solid' && (
+          <MeasureInput
+            label="Wall"
+            value={section.wall}
+            units={units}
+            least={0.8}
+            most={Math.min(section.width, section.height) / 2}
+            onEnter={t => set({ section: { ...section, wall: t } })}
+          />
+        )}
+        <Select<MaterialId>
+          label="Of"
+          value={bar.material}
+          choices={METALS.map(id => ({ value: id, name: MATERIALS[id].short }))}
+          onChoose={material => set({ material })}
+        />
+        <MeasureInput
+          label="Upper face above ground"
+          value={barFace(bar, bar.from, 1)}
+          units={units}
+          least={30}
+          onEnter={z => {
+            const by = z - barFace(bar, bar.from, 1);
+            set({
+              from: [bar.from[0], bar.from[1], bar.from[2] + by],
+              to: [bar.to[0], bar.to[1], bar.to[2] + by],
+            });
+          }}
+        />
+      </div>
+      <section aria-label="Holes of the crossbar" className="mt-3">
+        <h3 className="font-bold">Cut and drill</h3>
+        <ul className="text-[13px] leading-relaxed">
+          {cut?.holes.map(x => (
+            <li key={x.id}>{barHoleWords(x, units)}</li>
+          ))}
+        </ul>
+        <p className="mt-1 text-[12.5px] text-ink2">
+          Choose a plate and press <b>Drill a hole</b> to bolt it to this bar.
+        </p>
+      </section>
+      {findings.length > 0 && (
+        <ul className="mt-3 grid gap-2" aria-label="Findings of the crossbar">
+          {findings.map(f => (
+            <FindingCard
+              key={`${f.rule} ${f.about.join()} ${f.text}`}
+              finding={f}
+              why={RULES.find(r => r.id === f.rule)?.why}
+            />
+          ))}
+        </ul>
+      )}
+      <Button
+        className="mt-3 w-full"
+        onClick={() => {
+          edit('crossbar deleted', doc => crossbarRemoved(doc, bar.id));
+          onClose();
+        }}
+      >
+        <Trash2 size={16} aria-hidden="true" /> Delete the crossbar
+      </Button>
+    </div>
+  );
+}
