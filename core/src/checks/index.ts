@@ -9,6 +9,7 @@ export {
   type Rule,
   type Severity,
   type Where,
+  type Words,
   wordsIn,
 } from './finding';
 export * from './hardware-change';

@@ -1,7 +1,8 @@
+import type { Words } from '../checks';
 import { longestBend, makeBend, shopOf } from '../fold';
 import { baseFrame, underGround, type Vec2 } from '../geometry';
 import { freshId, type Joint, jointFor, type Panel, type PlanDocument, type Seam } from '../plan';
-import type { Mount, PresentRig } from '../rig';
+import { type Mount, memberName, type PresentRig } from '../rig';
 import { MATERIALS, minimumRadius } from '../sheet';
 import { BAR, type BarAlong, barAlong } from './bars';
 import { diameterOf, heldThere, holesFor } from './holes';
@@ -64,8 +65,10 @@ export function laidOut(
   wish: Wish,
   lanes: readonly Lane[],
   stations: readonly Station[],
+  words: Words,
 ): Layout {
   const t = wish.sheet.thickness;
+  const named = (s: Station): string => memberName(rig, s.member.id);
   const folds = minimumRadius(MATERIALS[wish.sheet.material], t) !== undefined;
   const lip = lipOf(wish);
   const prevented: Announced[] = [];
@@ -82,6 +85,7 @@ export function laidOut(
       [lip(l.lane.front.half), lip(l.lane.rear.half)],
       longestBend(shopOf(doc.plan), MATERIALS[wish.sheet.material].ultimate, t),
       lanes,
+      words,
     );
   levels.forEach((l, i) => {
     const { short } = stiff(l);
@@ -195,11 +199,16 @@ export function laidOut(
       guards: l.lane.parts.map(p => p.component.id),
     };
     if (l.profile.fault)
-      prevented.push({ about: [id], text: `The ${panel.name} plate: ${l.profile.fault}.` });
+      prevented.push({
+        about: [id],
+        text: l.profile.fault.under
+          ? `The ${panel.name} plate: ${l.profile.fault.under} hangs ${words.tape(l.profile.fault.longMm)} below the member beside it, with no room for a ramp: the spacers would be too long.`
+          : `The ${panel.name} plate follows a neighbor or a part that hangs low: spacers of ${words.tape(l.profile.fault.longMm)} are more than a bolt should reach over.`,
+      });
     if (short && !bar)
       prevented.push({
         about: [id],
-        text: `The ${panel.name} plate spans ${Math.round(short.spanMm)} mm; by the span rule it bears ${Math.round(short.bearsMm)} mm: thicker sheet, or another member to hold it.`,
+        text: `The ${panel.name} plate spans ${words.tape(short.spanMm)}; by the span rule it bears ${words.tape(short.bearsMm)}: thicker sheet, or another member to hold it.`,
       });
     const fresh = made.filter(m => mine.some(j => j.mount === m.id));
     const [z0, z1] = [l.profile.points[0]?.[1] ?? 0, l.profile.points.at(-1)?.[1] ?? 0];
@@ -213,17 +222,17 @@ export function laidOut(
       newMounts: [...fresh, ...own],
       crossbars: bar ? [bar.bar] : [],
       reasons: [
-        `Runs from ${l.lane.front.member.id} to ${l.lane.rear.member.id} under ${parts}, so that both ends are bolted to a member.`,
+        `Runs from the ${named(l.lane.front)} to the ${named(l.lane.rear)} under ${parts}, so that both ends are bolted to a member.`,
         ...(drop > 15
           ? [
-              `Hangs ${Math.round(drop)} mm below ${z0 >= z1 ? l.lane.front.member.id : l.lane.rear.member.id} and ramps up to it: a part reaches lower than the member.`,
+              `Hangs ${words.tape(drop)} below the ${named(z0 >= z1 ? l.lane.front : l.lane.rear)} and ramps up to it: a part reaches lower than the member.`,
             ]
           : []),
-        ...(spacer > 0.5
-          ? [`Spacers of up to ${Math.round(spacer)} mm stand between it and the members.`]
-          : []),
+        ...(spacer > 0.5 ? [`Spacers of up to ${words.tape(spacer)} stand between it and the members.`] : []),
         ...(bar
-          ? [`A ${BAR.width} × ${BAR.height} mm bar along it parts its span in ${bar.taps.length + 1}.`]
+          ? [
+              `A ${words.fine(BAR.width)} × ${words.fine(BAR.height)} bar along it parts its span in ${bar.taps.length + 1}.`,
+            ]
           : []),
         ...reasons,
         ...folded,

@@ -105,7 +105,7 @@ export function levelled(
         long > 2 * MAX_SPACER && made.fault === undefined
           ? {
               ...made,
-              fault: `it follows a neighbor or a part that hangs low: spacers of ${Math.round(long)} mm are more than a bolt should reach over`,
+              fault: { longMm: long },
             }
           : made,
     };

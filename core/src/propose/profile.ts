@@ -11,8 +11,8 @@ export interface Profile {
   readonly points: readonly Vec2[];
   /** further down that each end has to hang, mm; nought where the profile stands */
   readonly more: readonly [front: number, rear: number];
-  /** a part that hangs too low for it */
-  readonly fault?: string;
+  /** set where its spacers would be too long: how long, mm, and the part that hangs so low */
+  readonly fault?: { readonly longMm: number; readonly under?: string };
 }
 
 /** Levels of a lane's two ends, mm: its underside under the front member and under the rear one. */
@@ -189,7 +189,7 @@ function belly(
     more,
     ...(long > 2 * MAX_SPACER
       ? {
-          fault: `${culprit} hangs ${Math.round(long)} mm below the member beside it, with no room for a ramp: the spacers would be too long`,
+          fault: { longMm: long, under: culprit },
         }
       : {}),
   };

@@ -1,6 +1,7 @@
-import { check, gatherFacts, plateName } from '../checks';
+import { check, gatherFacts, plateName, wordsIn } from '../checks';
 import { coverage } from '../cover';
 import { inPlan, type PlanDocument, presentOf } from '../plan';
+import type { UnitSystem } from '../units';
 import { lanesOf } from './lanes';
 import { laidOut } from './layout';
 import { stationsOf } from './stations';
@@ -10,14 +11,15 @@ import type { Announced, Proposal, Wish } from './wish';
 /**
  * Lays out a whole set for the chosen parts: plates from member to member, lapped front over rear, lowered on spacers or ramps under what
  * hangs lowest, opened under service points, bolted to usable holes or new ones, with a bar along a span that is too long. Says why, what
- * it could not do, and whatever all the checks still find of it. Pure; the caller shows it and takes all, some or none.
+ * it could not do, and whatever all the checks still find of it, figures in the reader's units. Pure; the caller shows it and takes all, some or none.
  */
-export function propose(doc: PlanDocument, wish: Wish): Proposal {
+export function propose(doc: PlanDocument, wish: Wish, system: UnitSystem = 'metric'): Proposal {
+  const words = wordsIn(system);
   const rig = presentOf(doc);
   const wanted = rig.components.filter(c => wish.components.includes(c.id) && !c.moves);
   const stations = stationsOf(rig);
   const { lanes, unheld } = lanesOf(rig, stations, wanted);
-  const { plates, seams, prevented } = laidOut(doc, rig, wish, lanes, stations);
+  const { plates, seams, prevented } = laidOut(doc, rig, wish, lanes, stations, words);
   const said: Announced[] = [
     ...unheld.map(c => ({
       about: [c.id],
@@ -41,18 +43,18 @@ export function propose(doc: PlanDocument, wish: Wish): Proposal {
     if (Math.max(w, h) > long || Math.min(w, h) > wide)
       said.push({
         about: [p.panel.id],
-        text: `The ${p.panel.name} plate needs a blank of ${Math.round(w)} × ${Math.round(h)} mm, larger than your ${Math.round(long)} × ${Math.round(wide)}: split it.`,
+        text: `The ${p.panel.name} plate needs a blank of ${words.tape(w)} × ${words.tape(h)}, larger than your ${words.tape(long)} × ${words.tape(wide)}: split it.`,
       });
     if (f.massKg > wish.maxLiftKg)
       said.push({
         about: [p.panel.id],
-        text: `The ${p.panel.name} plate weighs ${f.massKg.toFixed(1)} kg, more than the ${wish.maxLiftKg} kg you lift alone: a jack, a helper or lighter sheet.`,
+        text: `The ${p.panel.name} plate weighs ${words.mass(f.massKg)}, more than the ${words.mass(wish.maxLiftKg)} you lift alone: a jack, a helper or lighter sheet.`,
       });
     const low = Math.min(...f.facets.map(x => x.frame.origin[2]));
     if (wish.minClearance !== undefined && low < wish.minClearance)
       said.push({
         about: [p.panel.id],
-        text: `The ${p.panel.name} plate hangs ${Math.round(low)} mm above the ground, less than the ${Math.round(wish.minClearance)} you want: what it guards is that low.`,
+        text: `The ${p.panel.name} plate hangs ${words.tape(low)} above the ground, less than the ${words.tape(wish.minClearance)} you want: what it guards is that low.`,
       });
   }
   for (const c of coverage(wanted, facts.panels).components)
@@ -65,7 +67,7 @@ export function propose(doc: PlanDocument, wish: Wish): Proposal {
     }
   // whatever else the checks find is said too: nothing of it comes as a surprise
   const before = new Set(check(gatherFacts(doc)).map(f => `${f.rule} ${f.about.join(' ')}`));
-  for (const f of check(facts)) {
+  for (const f of check(facts, system)) {
     if (f.severity === 'note' || before.has(`${f.rule} ${f.about.join(' ')}`)) continue;
     if (TOLD[f.rule] !== undefined && said.some(s => s.about.includes(f.about[0] ?? ''))) continue;
     const text = plates.reduce(

@@ -1,3 +1,4 @@
+import type { Words } from '../checks';
 import { longestSpan, SIDE, SIDE_HEIGHT } from '../cover';
 import { baseFrame, boxOf, heightAt, underGround } from '../geometry';
 import type { Flange, Panel } from '../plan';
@@ -32,6 +33,7 @@ export function stiffened(
   lip: readonly [number, number],
   longest: number,
   others: readonly Lane[],
+  words: Words,
 ): Stiffened {
   const span = lane.rear.x - lane.front.x;
   const width = lane.y[1] - lane.y[0];
@@ -97,7 +99,7 @@ export function stiffened(
     reasons:
       sides.length > 0
         ? [
-            `${which} turned up: the span of ${Math.round(span)} mm is more than the ${Math.round(flat)} mm that flat sheet bears by the span rule.`,
+            `${which} turned up: the span of ${words.tape(span)} is more than the ${words.tape(flat)} that flat sheet bears by the span rule.`,
           ]
         : [],
     ...(span > bears ? { short: { spanMm: span, bearsMm: bears } } : {}),

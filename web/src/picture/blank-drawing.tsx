@@ -24,12 +24,18 @@ const round = (at: Vec2, d: number): Polygon =>
     return [at[0] + (d / 2) * Math.cos(a), at[1] + (d / 2) * Math.sin(a)];
   });
 
+/** A name of this width, px, would stand over the edge. */
+const NEAR_EDGE = 22;
+
 /** What stands beside the holes: countersinks dashed round them, a cross where one is opened or drilled later, and each bolt's name. */
 function HoleNames({ pattern, put, k }: { pattern: FlatPattern; put: (p: Vec2) => Vec2; k: number }) {
   // names want room: in a crowd every second one is left to the table
   const shown = pattern.holes.filter((h, i) =>
     pattern.holes.slice(0, i).every(o => Math.hypot(o.at[0] - h.at[0], o.at[1] - h.at[1]) * k > 26),
   );
+  const edges = pattern.outline.flat().map(put);
+  const [left, right] = [Math.min(...edges.map(e => e[0])), Math.max(...edges.map(e => e[0]))];
+  const top = Math.min(...edges.map(e => e[1]));
   return (
     <g aria-hidden="true">
       {pattern.holes.map(h => {
@@ -47,12 +53,14 @@ function HoleNames({ pattern, put, k }: { pattern: FlatPattern; put: (p: Vec2) =
       })}
       {shown.map(h => {
         const [x, y] = put(h.at);
+        // beside an edge the name stands on the sheet's side of it
+        const anchor = x - left < NEAR_EDGE ? 'start' : right - x < NEAR_EDGE ? 'end' : 'middle';
         return (
           <text
             key={h.joint}
-            x={x}
-            y={y - 8}
-            textAnchor="middle"
+            x={anchor === 'start' ? x - 4 : anchor === 'end' ? x + 4 : x}
+            y={y - top < 20 ? y + 17 : y - 8}
+            textAnchor={anchor}
             fontSize="11"
             className="fig"
             stroke="var(--sheet)"

@@ -110,3 +110,15 @@ export const WASHER_NAMES = {
 } as const;
 
 export const FASTENER_FINISH_NAMES = { plain: 'plain', zinc: 'zinc', stainless: 'stainless' } as const;
+
+/** Kinds of holes as a mechanic calls them. */
+export const HOLE_NAMES = {
+  threaded: 'threaded hole',
+  'captive-nut': 'captive nut',
+  through: 'through hole',
+  slot: 'slot',
+  'rivet-nut': 'rivet nut',
+  'clip-nut': 'clip nut',
+  stud: 'stud',
+  drill: 'to be drilled',
+} as const;

@@ -3,7 +3,15 @@ import { describe, expect, it } from 'vitest';
 import { blankPlan, checkDocument } from '../../plan';
 import { entryMoved, entryRemoved, REPAIR, withEntry } from '../edit';
 import { BODIES, HOLE_CONDITIONS } from '../rig';
-import { MEASURES, measureFaults, measuresOf, remeasured, startingRig, typicalMeasures } from './index';
+import {
+  MEASURES,
+  measureEffect,
+  measureFaults,
+  measuresOf,
+  remeasured,
+  startingRig,
+  typicalMeasures,
+} from './index';
 
 describe('the measuring sheet', () => {
   it.each(BODIES)('asks about twenty numbers of a %s, its typical ones sound', body => {
@@ -66,6 +74,30 @@ describe('a starting rig', () => {
     expect(Math.max(...(next.components.find(c => c.id === 'pan')?.footprint.map(p => p[0]) ?? []))).toBe(
       340,
     );
+  });
+
+  it('a measure that moves what was changed, or does away with a hole, says so first; then either is done', () => {
+    const mine = withEntry(startingRig('truck'), 'components', 'tank', c => ({ ...c, zBottom: 351 }));
+    const typical = typicalMeasures('truck');
+    expect(measureEffect(mine, { ...typical, panHeight: typical.panHeight + 5 })).toEqual({
+      edited: [],
+      dropped: [],
+      squashed: [],
+    });
+    const higher = { ...typical, tankHeight: typical.tankHeight + 20 };
+    expect(measureEffect(mine, higher).edited).toEqual([{ list: 'components', id: 'tank' }]);
+    const z = (how: 'keep-mine' | 'follow') =>
+      remeasured(mine, higher, how).components.find(c => c.id === 'tank')?.zBottom;
+    expect(z('keep-mine')).toBe(351);
+    expect(z('follow')).toBe(typical.tankHeight + 20);
+    // a shorter wheelbase leaves no place for the last hole of the rail
+    const short = { ...typical, wheelbase: 2700, tankFront: 1700, tankRear: 2300 };
+    const gone = measureEffect(startingRig('truck'), short).dropped;
+    expect(gone.some(d => d.list === 'mounts')).toBe(true);
+    const lost = gone.find(d => d.list === 'mounts')?.id ?? '';
+    const has = (rig: ReturnType<typeof startingRig>) => rig.mounts.some(m => m.id === lost);
+    expect(has(remeasured(startingRig('truck'), short, 'follow', new Set([lost])))).toBe(false);
+    expect(has(remeasured(startingRig('truck'), short, 'keep-mine', new Set([lost])))).toBe(true);
   });
 
   it('measured to the same numbers is the same rig', () => {

@@ -1,3 +1,4 @@
+import type { RigList } from '../edit';
 import type { Body, Component, Member, Mount, Rig } from '../rig';
 import { ladderFrame } from './ladder-frame';
 import type { Layout } from './layout';
@@ -185,49 +186,119 @@ export function startingRig(
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-/** A list after new measures: what the owner has changed, added or taken away stays so; the rest follows the tape. */
+/** What becomes of what the owner has changed where a new measure would move it too. */
+export type Remeasuring = 'keep-mine' | 'follow';
+
+/** What a new measure does beside reshaping what nobody has touched: ids by list. */
+export interface MeasureEffect {
+  /** entries that the owner has changed and that the measure would move */
+  readonly edited: readonly { readonly list: RigList; readonly id: string }[];
+  /** holes and members that the measure leaves no place for */
+  readonly dropped: readonly { readonly list: RigList; readonly id: string }[];
+  /** members left lower than half of what they were, mm */
+  readonly squashed: readonly { readonly id: string; readonly heightMm: number }[];
+}
+
+const LISTS: readonly RigList[] = ['components', 'members', 'mounts', 'servicePoints', 'factoryParts'];
+
+/** A member thinner than this is squashed, mm, if it was at least twice as high before. */
+const SQUASHED = 25;
+
+/**
+ * A list after new measures: the rest follows the tape; what the owner has changed, added or taken away stays so, or where it `follow`s
+ * goes where the tape puts it. `held` entries stay though the tape leaves no place for them.
+ */
 function followed<T extends { readonly id: string }>(
   mine: readonly T[],
   before: readonly T[],
   after: readonly T[],
+  how: Remeasuring,
+  held: ReadonlySet<string>,
 ): readonly T[] {
   const was = new Map(before.map(x => [x.id, x]));
   const will = new Map(after.map(x => [x.id, x]));
   const kept = mine.flatMap(x => {
     const start = was.get(x.id);
-    if (!start || !same(start, x)) return [x];
-    return will.get(x.id) ?? [];
+    if (!start) return [x];
+    const next = will.get(x.id);
+    const moves = next !== undefined && !same(start, next);
+    if (!same(start, x)) return how === 'follow' && moves ? [next] : [x];
+    return next ?? (how === 'keep-mine' && held.has(x.id) ? [x] : []);
   });
   const here = new Set(mine.map(x => x.id));
   return [...kept, ...after.filter(x => !here.has(x.id) && !was.has(x.id))];
 }
 
-/** A rig after new measures were taken. One that was not begun from measures gets its outer numbers only. */
-export function remeasured(rig: Rig, measures: Measures): Rig {
-  const after = startingRig(rig.body, measures, rig.id, rig.name);
+const beforeAndAfter = (rig: Rig, measures: Measures): readonly [Rig, Rig] => [
+  startingRig(rig.body, rig.measures as Measures, rig.id, rig.name),
+  startingRig(rig.body, measures, rig.id, rig.name),
+];
+
+/** What new measures would do to what the owner has changed, and what they would do away with; nothing on a rig not begun from measures. */
+export function measureEffect(rig: Rig, measures: Measures): MeasureEffect {
+  if (!rig.measures) return { edited: [], dropped: [], squashed: [] };
+  const [before, after] = beforeAndAfter(rig, measures);
+  const edited: { list: RigList; id: string }[] = [];
+  const dropped: { list: RigList; id: string }[] = [];
+  for (const list of LISTS) {
+    type Entry = { readonly id: string };
+    const was = new Map((before[list] as readonly Entry[]).map(x => [x.id, x]));
+    const will = new Map((after[list] as readonly Entry[]).map(x => [x.id, x]));
+    for (const x of rig[list] as readonly Entry[]) {
+      const start = was.get(x.id);
+      if (!start) continue;
+      const next = will.get(x.id);
+      if (!next) {
+        if (list === 'mounts' || list === 'members') dropped.push({ list, id: x.id });
+      } else if (!same(start, x) && !same(start, next)) edited.push({ list, id: x.id });
+    }
+  }
+  const squashed = after.members.flatMap(m => {
+    const old = rig.members.find(x => x.id === m.id);
+    const heightMm = m.zTop - m.zBottom;
+    return old && heightMm < SQUASHED && heightMm < (old.zTop - old.zBottom) / 2
+      ? [{ id: m.id, heightMm }]
+      : [];
+  });
+  return { edited, dropped, squashed };
+}
+
+/**
+ * A rig after new measures were taken. One that was not begun from measures gets its outer numbers only. `how` tells what becomes of what
+ * the owner has changed; `held` are holes that the plan uses: kept with what is kept, their members with them.
+ */
+export function remeasured(
+  rig: Rig,
+  measures: Measures,
+  how: Remeasuring = 'keep-mine',
+  held: ReadonlySet<string> = new Set(),
+): Rig {
+  const outlines = startingRig(rig.body, measures, rig.id, rig.name);
   const outer = {
     ...rig,
     measures,
-    wheelbase: after.wheelbase,
-    tyreRadius: after.tyreRadius,
-    trackWidth: after.trackWidth,
-    frontOverhang: after.frontOverhang,
-    rearOverhang: after.rearOverhang,
+    wheelbase: outlines.wheelbase,
+    tyreRadius: outlines.tyreRadius,
+    trackWidth: outlines.trackWidth,
+    frontOverhang: outlines.frontOverhang,
+    rearOverhang: outlines.rearOverhang,
     axles: {
       front: { ...rig.axles.front, massKg: measures.frontAxleKg },
       rear: { ...rig.axles.rear, massKg: measures.rearAxleKg },
     },
   };
   if (!rig.measures) return outer;
-  const before = startingRig(rig.body, rig.measures as Measures, rig.id, rig.name);
-  const members = followed(rig.members, before.members, after.members);
+  const [before, after] = beforeAndAfter(rig, measures);
+  const bearing = new Set(rig.mounts.flatMap(m => (held.has(m.id) ? [m.member] : [])));
+  const none: ReadonlySet<string> = new Set();
+  const members = followed(rig.members, before.members, after.members, how, bearing);
   const alive = new Set(members.map(m => m.id));
   return {
     ...outer,
-    components: followed(rig.components, before.components, after.components),
+    components: followed(rig.components, before.components, after.components, how, none),
     members,
-    mounts: followed(rig.mounts, before.mounts, after.mounts).filter(m => alive.has(m.member)),
-    servicePoints: followed(rig.servicePoints, before.servicePoints, after.servicePoints),
-    factoryParts: followed(rig.factoryParts, before.factoryParts, after.factoryParts),
+    mounts: followed(rig.mounts, before.mounts, after.mounts, how, held).filter(m => alive.has(m.member)),
+    servicePoints: followed(rig.servicePoints, before.servicePoints, after.servicePoints, how, none),
+    factoryParts: followed(rig.factoryParts, before.factoryParts, after.factoryParts, how, none),
   };
 }

@@ -26,7 +26,7 @@ export function BarLayer(props: {
           tabIndex={0}
           aria-label={`Crossbar ${bar.name}`}
           aria-pressed={bar.id === chosen}
-          className="cursor-pointer"
+          className="cursor-pointer outline-none focus-visible:[&>path:last-child]:stroke-[4px]"
           onClick={e => {
             e.stopPropagation();
             onChoose(bar.id);

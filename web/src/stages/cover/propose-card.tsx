@@ -83,7 +83,7 @@ export function ProposeCard(props: {
           plan.panels.map(p => p.id),
         )
       : facts.document;
-    job.current = proposeInWorker(doc, wish);
+    job.current = proposeInWorker(doc, wish, units);
     try {
       onProposal(await job.current.result);
       setLeft(new Set());

@@ -35,7 +35,7 @@ import { Select } from '../../ui/select';
 import type { Pick } from './use-pick';
 
 const TOOL =
-  'flex min-h-11 shrink-0 items-center gap-1.5 rounded-[4px] px-2.5 text-[13.5px] font-semibold hover:bg-paper disabled:opacity-35';
+  'flex min-h-11 shrink-0 items-center gap-1 rounded-[4px] px-1.5 text-[13px] font-semibold hover:bg-paper disabled:opacity-35';
 const ITEM =
   'flex min-h-11 cursor-pointer items-center gap-3 px-4 outline-none first-letter:uppercase data-[highlighted]:bg-fluid data-[highlighted]:text-onfluid';
 

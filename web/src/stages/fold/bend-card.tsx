@@ -25,6 +25,7 @@ import { FindingCard } from '../../ui/finding-card';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 import { BrakeFigures } from './brake-figures';
+import { HoleTable } from './hole-table';
 import { QuoteCard } from './quote-card';
 import { ShopCard } from './shop-card';
 import { ShopFiles } from './shop-files';
@@ -94,6 +95,7 @@ export function BendCard({
       </ol>
       {chosen && <ChosenBend key={chosen.id} folded={folded} bend={chosen} />}
       {order.length > 0 && <Grain folded={folded} />}
+      <HoleTable folded={folded} />
       <ShopCard folded={folded} />
       <ShopFiles folded={folded} />
       <QuoteCard />

@@ -1,9 +1,10 @@
-import { KN_PER_TON, type Shop, TOOLS } from '@plate-fold/core';
+import { CUTTER_IDS, CUTTERS, cutterOf, KN_PER_TON, type Shop, TOOLS } from '@plate-fold/core';
 import { Trash2 } from 'lucide-react';
 import { useApp } from '../../app/store';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { MeasureInput } from '../../ui/measure-input';
+import { Select } from '../../ui/select';
 
 /** The profile of a shop, every figure of it editable: brake, dies, tools, stock sheets. */
 export function ShopSheet(props: {
@@ -42,6 +43,15 @@ export function ShopSheet(props: {
           className="block min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2 text-[16px] text-ink"
         />
       </label>
+      <h3 className="mt-3 font-bold">Cutting</h3>
+      <Select
+        label="What it cuts blanks with"
+        value={cutterOf(shop)}
+        choices={CUTTER_IDS.map(c => ({ value: c, name: CUTTERS[c].name }))}
+        onChoose={cutter => onChange({ ...shop, cutter })}
+        className="w-full"
+      />
+      <p className="text-[12.5px] text-ink2">It tells how small a hole comes out round (common practice).</p>
       <h3 className="mt-3 font-bold">Brake and its tools</h3>
       <div className="mt-1 grid grid-cols-2 gap-2">
         <MeasureInput

@@ -3,11 +3,14 @@ import {
   formatLength,
   formatMass,
   type Measure,
+  type MeasureEffect,
   type MeasureId,
   type Measures,
+  measureEffect,
   measureFaults,
   measuresOf,
   type PlanDocument,
+  type Remeasuring,
   type Result,
   remeasured,
   typicalMeasures,
@@ -19,10 +22,16 @@ import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
 import { useEdit } from '../../app/use-edit';
 import { MeasureInput } from '../../ui/measure-input';
+import { MeasureEffectDialog, wantsWord } from './measure-effect';
 import { Tape } from './tape';
 
 /** The plan with one measure changed; refused with a sentence when it cannot be right. */
-function measured(doc: PlanDocument, id: MeasureId, value: number): Result<PlanDocument> {
+function measured(
+  doc: PlanDocument,
+  id: MeasureId,
+  value: number,
+  how: Remeasuring = 'keep-mine',
+): Result<PlanDocument> {
   const rig = doc.rig;
   const before = (rig.measures ?? typicalMeasures(rig.body)) as Measures;
   const next = { ...before, [id]: value };
@@ -30,7 +39,8 @@ function measured(doc: PlanDocument, id: MeasureId, value: number): Result<PlanD
   const old = new Set(measureFaults(rig.body, before).map(f => f.fault));
   const fault = measureFaults(rig.body, next).find(f => f.id === id && !old.has(f.fault));
   if (fault) return { ok: false, fault: `${fault.fault}.` };
-  return { ok: true, value: fitted({ ...doc, rig: remeasured(rig, next) }) };
+  const used = new Set(doc.plan.joints.flatMap(j => j.mount ?? []));
+  return { ok: true, value: fitted({ ...doc, rig: remeasured(rig, next, how, used) }) };
 }
 
 /** The measuring sheet: some twenty numbers that reshape the underside, each with a drawing of where the tape goes. */
@@ -43,6 +53,20 @@ export function MeasuringSheet() {
   const measures = (rig.measures ?? typicalMeasures(rig.body)) as Measures;
   const [now, setNow] = useState<Measure>(list[0] as Measure);
   const spread = now.of[rig.body];
+  const [asked, setAsked] = useState<{
+    readonly m: Measure;
+    readonly value: number;
+    readonly effect: MeasureEffect;
+  }>();
+  const enter = (m: Measure, value: number): boolean => {
+    const effect = measureEffect(rig, { ...measures, [m.id]: value });
+    const can = measured(facts.document, m.id, value);
+    if (can.ok && wantsWord(effect)) {
+      setAsked({ m, value, effect });
+      return true;
+    }
+    return edit(`${m.name} measured`, doc => measured(doc, m.id, value));
+  };
   const range = (v: number): string => (now.unit === 'kg' ? formatMass(v, units) : formatLength(v, units));
   return (
     <div className="flex min-h-0 min-w-0 flex-1 max-desk:flex-col">
@@ -66,7 +90,7 @@ export function MeasuringSheet() {
               units={units}
               mass={m.unit === 'kg'}
               onFocus={() => setNow(m)}
-              onEnter={v => edit(`${m.name} measured`, doc => measured(doc, m.id, v))}
+              onEnter={v => enter(m, v)}
             />
           </li>
         ))}
@@ -104,6 +128,17 @@ export function MeasuringSheet() {
           <Printer size={17} aria-hidden="true" /> The empty sheet, to print
         </Link>
       </section>
+      <MeasureEffectDialog
+        effect={asked?.effect}
+        name={asked?.m.name ?? ''}
+        facts={facts}
+        units={units}
+        onClose={() => setAsked(undefined)}
+        onDo={how => {
+          if (asked) edit(`${asked.m.name} measured`, doc => measured(doc, asked.m.id, asked.value, how));
+          setAsked(undefined);
+        }}
+      />
     </div>
   );
 }

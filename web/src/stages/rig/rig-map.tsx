@@ -3,10 +3,12 @@ import {
   entryMoved,
   type Facts,
   MM_PER_INCH,
+  presentRig,
   type RigList,
   type UnitSystem,
   type Vec2,
 } from '@plate-fold/core';
+import type { ReactNode } from 'react';
 import { useEdit } from '../../app/use-edit';
 import { pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
@@ -28,11 +30,14 @@ export function RigMap(props: {
   readonly units: UnitSystem;
   readonly chosen?: Chosen;
   readonly onChoose: (c: Chosen) => void;
+  /** drawn over everything: what is being added */
+  readonly children?: ReactNode;
 }) {
   const { facts, scale, height, units, chosen, onChoose } = props;
   const edit = useEdit();
   const grip = useGrip(scale, height);
-  const { rig, components, members, mounts, servicePoints } = facts.rig;
+  // the vehicle as it is: what a plan adds to it is moved on Cover
+  const { rig, components, members, mounts, servicePoints } = presentRig(facts.document.rig);
   const put = (p: Vec2): Vec2 => [scale.X(p[0]), scale.Y(p[1], height)];
   const grid = units === 'inch' ? MM_PER_INCH / 16 : 1;
   const is = (list: RigList, id: string): boolean => chosen?.list === list && chosen.id === id;
@@ -156,6 +161,7 @@ export function RigMap(props: {
         );
       })}
       <SideNotes rig={rig} scale={scale} height={height} />
+      {props.children}
     </svg>
   );
 }

@@ -1,9 +1,16 @@
+import type { PlanDocument, Result } from '@plate-fold/core';
+import { Plus } from 'lucide-react';
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { Bench, Pannable, ZoomButtons } from '../../app/bench';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
+import { useEdit } from '../../app/use-edit';
+import { DrawLayer } from '../../picture/draw-layer';
+import { PickLayer } from '../../picture/pick-layer';
+import { Button } from '../../ui/button';
 import { TAB } from '../../ui/tab-style';
+import { AddEntry, type Adding, holeAdded, lastOf, partAdded, rounded } from './add-entry';
 import { EntryCard } from './entry-card';
 import { MeasuringSheet } from './measuring-sheet';
 import { RigCard } from './rig-card';
@@ -19,6 +26,23 @@ export function RigStage() {
   const units = useApp(s => s.view.units);
   const [chosen, setChosen] = useState<Chosen>();
   const [tab, setTab] = useState('measure');
+  const edit = useEdit();
+  const [asking, setAsking] = useState<'part' | 'hole'>();
+  const [adding, setAdding] = useState<Adding>();
+  const place = (change: (doc: PlanDocument) => PlanDocument | Result<PlanDocument>): void => {
+    if (!adding) return;
+    const { what } = adding;
+    let next: Chosen | undefined;
+    const made = edit(`${what} added`, doc => {
+      const r = change(doc);
+      const after = 'ok' in r ? (r.ok ? r.value : undefined) : r;
+      if (after) next = lastOf(after, what);
+      return r;
+    });
+    if (!made) return;
+    setAdding(undefined);
+    setChosen(next);
+  };
   const there =
     chosen && (facts.document.rig[chosen.list] as readonly { id: string }[]).some(e => e.id === chosen.id)
       ? chosen
@@ -61,15 +85,73 @@ export function RigStage() {
                 units={units}
                 chosen={there}
                 onChoose={setChosen}
-              />
+              >
+                {adding?.what === 'part' && (
+                  <DrawLayer
+                    scale={sheet.scale}
+                    height={Math.max(240, height - TABS_HEIGHT)}
+                    units={units}
+                    onDrawn={o => place(doc => partAdded(doc, adding, rounded(o)))}
+                  />
+                )}
+                {adding?.what === 'hole' && (
+                  <PickLayer
+                    scale={sheet.scale}
+                    height={Math.max(240, height - TABS_HEIGHT)}
+                    holes={[]}
+                    onPick={at => place(doc => holeAdded(doc, adding, at))}
+                  />
+                )}
+              </RigMap>
+              <div className="absolute top-2 left-2 flex items-center gap-2">
+                {adding ? (
+                  <p
+                    role="status"
+                    className="flex items-center gap-2 rounded-[4px] bg-paper px-3 text-[14px]"
+                  >
+                    {adding.what === 'part' ? 'Draw its outline.' : 'Tap the place of the hole.'}
+                    <Button onClick={() => setAdding(undefined)}>Cancel</Button>
+                  </p>
+                ) : (
+                  <>
+                    <Button onClick={() => setAsking('part')}>
+                      <Plus size={16} aria-hidden="true" /> Add a part
+                    </Button>
+                    <Button onClick={() => setAsking('hole')}>
+                      <Plus size={16} aria-hidden="true" /> Add a hole
+                    </Button>
+                  </>
+                )}
+              </div>
               <ZoomButtons sheet={sheet} />
             </Pannable>
           </Tabs.Content>
           {RIG_TABLES.map(t => (
             <Tabs.Content key={t.list} value={t.list} className="flex min-h-0 flex-1">
-              <TableView of={t} />
+              <TableView
+                of={t}
+                onAdd={
+                  t.list === 'components'
+                    ? () => setAsking('part')
+                    : t.list === 'mounts'
+                      ? () => setAsking('hole')
+                      : undefined
+                }
+              />
             </Tabs.Content>
           ))}
+          <AddEntry
+            key={asking}
+            what={asking}
+            doc={facts.document}
+            units={units}
+            onClose={() => setAsking(undefined)}
+            onPlace={a => {
+              setAsking(undefined);
+              setAdding(a);
+              setTab('map');
+            }}
+          />
         </Tabs.Root>
       )}
       aside={

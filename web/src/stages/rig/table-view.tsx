@@ -115,7 +115,7 @@ function Cell(props: {
 }
 
 /** One of the rig's lists as a table: typed into, pasted into from a spreadsheet, opened and saved as CSV. */
-export function TableView({ of }: { of: RigTable }) {
+export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
   const facts = useFacts();
   const units = useApp(s => s.view.units);
   const edit = useEdit();
@@ -166,8 +166,12 @@ export function TableView({ of }: { of: RigTable }) {
           <ClipboardPaste size={17} aria-hidden="true" /> Paste rows
         </Button>
         <Button
-          disabled={rows.length === 0}
+          disabled={rows.length === 0 && !onAdd}
           onClick={() => {
+            if (onAdd) {
+              onAdd();
+              return;
+            }
             const last = rows.at(-1);
             const id = freshId(of.one.replace(' ', '-'), rows);
             if (last)

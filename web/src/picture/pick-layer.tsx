@@ -1,5 +1,5 @@
 import type { Vec2 } from '@plate-fold/core';
-import type { SheetScale } from '../../picture/sheet-scale';
+import type { SheetScale } from './sheet-scale';
 
 /** Takes a tap anywhere on the map as a place on the ground plane; holes that it may catch are ringed. */
 export function PickLayer(props: {

@@ -7,8 +7,8 @@ import {
   type Vec2,
 } from '@plate-fold/core';
 import { type PointerEvent, useState } from 'react';
-import { flatsFromBase, pathOf } from '../../picture/paths';
-import type { SheetScale } from '../../picture/sheet-scale';
+import { flatsFromBase, pathOf } from './paths';
+import type { SheetScale } from './sheet-scale';
 
 const LEAST = 40;
 

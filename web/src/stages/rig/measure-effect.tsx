@@ -1,0 +1,80 @@
+import {
+  type Facts,
+  formatLength,
+  type MeasureEffect,
+  memberName,
+  type Remeasuring,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { Button } from '../../ui/button';
+import { Dialog } from '../../ui/dialog';
+
+const MANY = 8;
+const some = (words: readonly string[]): string =>
+  words.length > MANY
+    ? `${words.slice(0, MANY).join(', ')} and ${words.length - MANY} more`
+    : words.join(', ');
+
+/** Whether a measure wants a word with the owner first. */
+export const wantsWord = (e: MeasureEffect): boolean =>
+  e.edited.length + e.dropped.length + e.squashed.length > 0;
+
+/** What a measure would do beside what it is for, before it is done: keep mine, or follow the measure. */
+export function MeasureEffectDialog(props: {
+  readonly effect?: MeasureEffect;
+  readonly name: string;
+  readonly facts: Facts;
+  readonly units: UnitSystem;
+  readonly onDo: (how: Remeasuring) => void;
+  readonly onClose: () => void;
+}) {
+  const { effect, facts, units } = props;
+  const { rig, plan } = facts.document;
+  const called = (list: string, id: string): string =>
+    list === 'members'
+      ? `the ${memberName(facts.rig, id)}`
+      : list === 'mounts'
+        ? `hole ${id}`
+        : ((rig[list as 'components'] as readonly { id: string; name?: string }[]).find(x => x.id === id)
+            ?.name ?? id);
+  const lost = new Set(effect?.dropped.flatMap(d => (d.list === 'mounts' ? [d.id] : [])));
+  const bolts = plan.joints.filter(j => j.mount !== undefined && lost.has(j.mount));
+  return (
+    <Dialog open={effect !== undefined} onClose={props.onClose} title={`${props.name}: this moves more`}>
+      {effect && (
+        <>
+          <ul className="mb-3 grid gap-2 text-[15px] leading-snug">
+            {effect.edited.length > 0 && (
+              <li>
+                You have changed {some(effect.edited.map(e => called(e.list, e.id)))}. The new measure would
+                put {effect.edited.length === 1 ? 'it' : 'them'} somewhere else.
+              </li>
+            )}
+            {effect.dropped.length > 0 && (
+              <li>
+                There is no place left for {some(effect.dropped.map(d => called(d.list, d.id)))}.
+                {bolts.length > 0 &&
+                  ` ${bolts.length === 1 ? 'A bolt uses it' : `${bolts.length} bolts use them`}: ${some(bolts.map(j => j.id))}.`}
+              </li>
+            )}
+            {effect.squashed.map(s => (
+              <li key={s.id}>
+                The {memberName(facts.rig, s.id)} would be only {formatLength(s.heightMm, units, true)} high:
+                a part comes down on it.
+              </li>
+            ))}
+          </ul>
+          <div className="grid gap-2">
+            <Button look="strong" className="min-h-12" onClick={() => props.onDo('keep-mine')}>
+              Keep mine, move the rest
+            </Button>
+            <Button className="min-h-12" onClick={() => props.onDo('follow')}>
+              Follow the measure
+            </Button>
+            <Button onClick={props.onClose}>Cancel</Button>
+          </div>
+        </>
+      )}
+    </Dialog>
+  );
+}
