@@ -1,6 +1,7 @@
 import { length3, sub3 } from '../geometry';
 import type { Method } from '../plan';
 import { drillName } from './drill';
+import { cutOf } from './holes';
 import type { ResolvedJoint } from './joint';
 
 /** One move of drilling a hole. */
@@ -43,11 +44,14 @@ const NEIGHBOURS = 3;
 export function drillingCard(
   j: ResolvedJoint,
   all: readonly ResolvedJoint[],
-  { drilling }: Pick<Method, 'drilling'>,
+  method: Pick<Method, 'drilling'>,
 ): DrillingCard | undefined {
+  const { drilling } = method;
   if (j.drill.length === 0) return undefined;
   const wall = j.member?.wall ?? 3;
   const isNew = j.mount?.hole.kind === 'drill';
+  const cut = cutOf(j.joint, j.mount?.hole.kind, method);
+  const pilot = cut === 'pilot';
   const fitFirst = all
     .filter(
       o => o.id !== j.id && o.drill.length === 0 && o.joint.panels.some(p => j.joint.panels.includes(p)),
@@ -60,7 +64,9 @@ export function drillingCard(
     : drilling === 'template'
       ? [
           {
-            what: 'Hang the plate by the bolts below and snug them; drill through its own hole as a template',
+            what: pilot
+              ? 'Hang the plate by the bolts below and snug them; drill through its pilot hole as a template'
+              : 'Hang the plate by the bolts below and snug them; drill through its own hole as a template',
             tool: 'marker',
           },
           { what: 'Punch the middle of the hole', tool: 'centre punch' },
@@ -86,6 +92,14 @@ export function drillingCard(
     moves: [
       ...mark,
       ...bits,
+      ...(cut === 'full' || j.joint.panels.length === 0
+        ? []
+        : [
+            {
+              what: pilot ? 'Take the plate down and open its pilot' : 'Drill the plate where it was marked',
+              tool: `twist drill ${drillName(j.thread.clearances[j.joint.fit ?? 'normal'])}`,
+            },
+          ]),
       { what: 'Take off the burr and paint the bare edge', tool: 'deburring tool, cold zinc or paint' },
     ],
     ...(behind ? { behind, stopMm: drillStop(behind.depth, wall) } : {}),

@@ -39,7 +39,7 @@ const sinkAngle = (t: Thread): number => (t.system === 'inch' ? 82 : 90);
 export function cutOf(
   joint: Joint,
   hole: string | undefined,
-  method: PlanDocument['plan']['method'],
+  method: Pick<PlanDocument['plan']['method'], 'drilling'>,
 ): HoleCut {
   if (joint.cut) return joint.cut;
   return hole === 'drill' && method.drilling === 'template' ? 'pilot' : 'full';

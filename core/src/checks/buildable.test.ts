@@ -47,6 +47,7 @@ const BUILD_RULES = [
   'hole-in-opening',
   'hole-cut',
   'spacer-long',
+  'head-clear',
   'solid',
   'thread-into-air',
 ];
@@ -215,6 +216,24 @@ describe('what holds nothing does not count', () => {
   });
 });
 const heronBolt = heron.plan.joints[2]?.fastener as Joint['fastener'];
+
+describe('heads', () => {
+  it('of a bar or of an inner plate stand in no other plate; sunk or bolted through they do not', () => {
+    const proud = ['j-15', 'j-16'].reduce(
+      (d, id) => at(d, id, { fastener: { ...heronBolt, thread: 'M10x1.5', head: 'flange' } }),
+      heron,
+    );
+    const found = of(proud, 'head-clear');
+    expect(found.map(f => f.text)).toEqual([
+      'The head of bolt j-15 stands between the crossbar and plate D.',
+      'The head of bolt j-16 stands between the crossbar and plate D.',
+    ]);
+    const r = vettedRemedy(gatherFacts(proud), found[0] as Finding);
+    expect(r?.brings).toEqual([]);
+    const inner = at(bramble, 'j07', { panels: ['plate-b'] });
+    expect(of(inner, 'head-clear').map(f => f.about)).toEqual([['j07', 'plate-a']]);
+  });
+});
 
 describe('holes in sheet', () => {
   it('too near to an edge (AISC 360 J3.4), to one another (J3.3) and to a bend are told with both figures', () => {

@@ -12,6 +12,7 @@ import { dissimilarMetals } from './rules/dissimilar-metals';
 import { drilling } from './rules/drilling';
 import { fewBolts } from './rules/few-bolts';
 import { galling } from './rules/galling';
+import { headClear } from './rules/head-clear';
 import { holeBend } from './rules/hole-bend';
 import { holeBlocked } from './rules/hole-blocked';
 import { holeCut } from './rules/hole-cut';
@@ -63,6 +64,7 @@ export const RULES: readonly Rule[] = [
   span,
   fewBolts,
   seat,
+  headClear,
   boltPlace,
   boltTilt,
   holeEdge,
