@@ -20,7 +20,8 @@ afterAll(async () => {
 const blank = async (page: Page): Promise<string> => {
   const drawing = await page.waitForSelector('[aria-label^="Blank of plate"]');
   return (
-    drawing?.evaluate(e => [...e.querySelectorAll('text.fig')].map(t => t.textContent).join(' by ')) ?? ''
+    drawing?.evaluate(e => [...e.querySelectorAll('text[data-size]')].map(t => t.textContent).join(' by ')) ??
+    ''
   );
 };
 
@@ -73,7 +74,7 @@ describe('Fold', () => {
     await page.keyboard.press('Enter');
     await page.waitForFunction(
       b =>
-        [...document.querySelectorAll('[aria-label^="Blank of plate"] text.fig')]
+        [...document.querySelectorAll('[aria-label^="Blank of plate"] text[data-size]')]
           .map(t => t.textContent)
           .join(' by ') !== b,
       {},
@@ -107,7 +108,8 @@ describe('Fold', () => {
     };
     const opened = kept.document.plan.panels.at(-1);
     expect(Math.abs(signedArea(opened?.base.outline ?? []))).toBeCloseTo(area, 1);
-    expect(opened?.openings).toHaveLength(3);
+    // three openings, and a hole for each of its eight bolts
+    expect(opened?.openings).toHaveLength(3 + 8);
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });

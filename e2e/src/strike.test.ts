@@ -225,6 +225,13 @@ describe('Strike without WebGL', () => {
     await allStruck(page);
     expect(await page.$('[aria-label^="The belly from below"]')).not.toBeNull();
     expect(await page.evaluate(() => document.body.innerText.includes('in space'))).toBe(false);
+    await press(page, 'own force', 'radio');
+    const field = await page.waitForSelector('aria/Force, kN[role="textbox"]');
+    await field?.click({ count: 3 });
+    await page.keyboard.type('40');
+    await page.keyboard.press('Enter');
+    await says(page, /40(\.0)? kN on a square/, 60_000);
+    await allStruck(page);
     await says(page, /gives way at \d+ % of the force/);
     await says(page, 'It gives way: the figures are for');
     expect(page.faults).toEqual([]);

@@ -4,6 +4,7 @@ import type { Crossbar } from '../plan';
 import type { Mount } from '../rig';
 import { fixed, formatLength, type UnitSystem } from '../units';
 import { drillName, holeFor } from './drill';
+import { sinkAngle } from './holes';
 import type { ResolvedJoint } from './joint';
 
 /** One hole of a plate as a shop measures it: from the blank's corner, along its length and across it, mm. */
@@ -54,11 +55,17 @@ const KIND: Readonly<Record<PlateHole['kind'], string>> = {
 /** What a hole is and what becomes of it, in words. */
 export function holeKindWords(h: PlateHole, units: UnitSystem): string {
   const sink = h.sink
-    ? `; countersunk ${fixed(h.sink.angle, 0)}\u00b0 to \u2300${formatLength(h.sink.diameter, units, true)}, ${formatLength(h.sink.depth, units, true)} deep, from the ${h.sink.below ? 'underside' : 'upper face'}`
+    ? `; ${sinkWords(h.sink, units)}, from the ${h.sink.below ? 'underside' : 'upper face'}`
     : '';
   const open = h.kind === 'pilot' || h.kind === 'uncut' ? ` to ${holeSizeWords(h.final, units)}` : '';
   return `${KIND[h.kind]}${open}${sink}`;
 }
+
+const sinkWords = (
+  s: { readonly diameter: number; readonly depth: number; readonly angle: number },
+  units: UnitSystem,
+): string =>
+  `countersunk ${fixed(s.angle, 0)}\u00b0 to \u2300${formatLength(s.diameter, units, true)}, ${formatLength(s.depth, units, true)} deep`;
 
 /** A hole in a crossbar: along it from the end that is named first, and what is drilled. */
 export interface BarHole {
@@ -67,6 +74,8 @@ export interface BarHole {
   readonly diameter: number;
   /** through the whole bar, into its lower wall only, or tapped */
   readonly how: 'through' | 'lower face' | 'tapped';
+  /** a head sunk into the bar's lower face, so that a plate lies against it */
+  readonly sink?: { readonly diameter: number; readonly depth: number; readonly angle: number };
   readonly thread: string;
 }
 /** A crossbar as it is sawn and drilled. mm. */
@@ -101,6 +110,9 @@ export function barCuts(
               diameter: j.thread.clearances[j.joint.fit ?? 'normal'],
               how: 'through',
               thread: j.thread.designation,
+              ...(j.joint.panels.length === 0 && j.joint.fastener.head === 'countersunk'
+                ? { sink: { diameter: j.head.bearing, depth: j.head.height, angle: sinkAngle(j.thread) } }
+                : {}),
             },
           ]
         : [],
@@ -129,8 +141,12 @@ export const sectionWords = ({ section }: Pick<Crossbar, 'section'>, units: Unit
     section.wall === 'solid' ? ' solid' : `, wall ${formatLength(section.wall, units, true)}`
   }`;
 
+/** How a bar's hole is sunk, in words; empty where it is not. */
+export const barSink = (h: BarHole, units: UnitSystem): string =>
+  h.sink ? `, its lower end ${sinkWords(h.sink, units)}` : '';
+
 /** A hole of a bar in words. */
 export const barHoleWords = (h: BarHole, units: UnitSystem): string =>
   `${h.id}: ${formatLength(h.along, units, true)} from the first end, ${drillName(h.diameter)} ${
     h.how === 'tapped' ? `tapped ${h.thread}` : h.how === 'through' ? 'right through' : 'in its lower face'
-  }`;
+  }${barSink(h, units)}`;

@@ -30,7 +30,7 @@ export const squareHole = (t: Thread): number => Math.ceil(((NECK[t.size] ?? t.d
 export const PILOT_HOLE = MM_PER_INCH / 8;
 
 /** Whole angle of a sunk head: 90° metric (ISO 10642), 82° inch (ASME B18.3). */
-const sinkAngle = (t: Thread): number => (t.system === 'inch' ? 82 : 90);
+export const sinkAngle = (t: Thread): number => (t.system === 'inch' ? 82 : 90);
 
 /**
  * How the shop cuts a joint's holes: as the joint says; else full, but a pilot where the vehicle itself is drilled through the plate as

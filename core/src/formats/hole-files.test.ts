@@ -323,6 +323,11 @@ describe('the holes of a blank', () => {
     ]);
     // tap drill of M10 coarse, ISO 2306
     expect(cut?.holes[1]?.diameter).toBe(8.5);
-    expect(barCutsCsv(cut ? [cut] : []).split('\r\n')).toHaveLength(6);
+    // the bar's own bolts are sunk, so that the plate lies against it: ISO 10642, 90 degrees
+    expect(cut?.holes[0]?.sink?.angle).toBe(90);
+    expect(cut?.holes[1]?.sink).toBeUndefined();
+    const csv = barCutsCsv(cut ? [cut] : []);
+    expect(csv).toMatch(/through, its lower end countersunk 90° to/);
+    expect(csv.split('\r\n')).toHaveLength(6);
   });
 });

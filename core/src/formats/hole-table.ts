@@ -1,5 +1,6 @@
 import {
   type BarCut,
+  barSink,
   HOLE_CORNER,
   holeKindWords,
   holeRows,
@@ -70,7 +71,7 @@ export const barCutsCsv = (cuts: readonly BarCut[], units: UnitSystem = 'metric'
             h.id,
             lengthIn(h.along, units),
             lengthIn(h.diameter, units),
-            h.how,
+            `${h.how}${barSink(h, units)}`,
             h.thread,
           ]);
     }),

@@ -184,6 +184,7 @@ export function BlankDrawing({ pattern: p, units, width, height, bend, onBend }:
           textAnchor="middle"
           fontSize="15"
           className="fig"
+          data-size
           style={{ fill: 'var(--fluid)' }}
         >
           {formatLength(p.size[0], units, true)}
@@ -194,6 +195,7 @@ export function BlankDrawing({ pattern: p, units, width, height, bend, onBend }:
           textAnchor="middle"
           fontSize="15"
           className="fig"
+          data-size
           transform={`rotate(-90 ${left - 30} ${(top + bottom) / 2})`}
           style={{ fill: 'var(--fluid)' }}
         >

@@ -47,6 +47,19 @@ describe('a crossbar', () => {
     const none = barEnd(doc, presentOf(doc), [1900, 0], 20);
     expect(none.ok ? '' : none.fault).toContain('there is neither');
   });
+  it('between two members without holes drills both, each under a name of its own', () => {
+    const doc = bramble();
+    const r = crossbarAdded(doc, end(doc, 1600, -430), end(doc, 1600, 430));
+    if (!r.ok) throw new Error(r.fault);
+    valid(r.value.document);
+    const id = r.value.id;
+    expect(r.value.document.plan.holes?.map(h => [h.id, h.member])).toEqual([
+      [`${id}-end-1`, 'rail-left'],
+      [`${id}-end-2`, 'rail-right'],
+    ]);
+    const near = crossbarAdded(doc, end(doc, 1600, -430), end(doc, 1640, -430));
+    expect(near.ok ? '' : near.fault).toContain('must lie apart');
+  });
   it('is bolted up at both ends, its upper face against the frame, and is a sound plan', () => {
     const { document, id } = across();
     valid(document);

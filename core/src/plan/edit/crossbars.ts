@@ -79,6 +79,9 @@ function following(doc: PlanDocument, bar: Crossbar): PlanDocument {
   });
 }
 
+/** Ends nearer than this make no bar, mm. */
+const LEAST_BAR = 60;
+
 /** A crossbar between two ends, with the bolt of each, its head sunk so that a plate may lie against the bar. */
 export function crossbarAdded(
   doc: PlanDocument,
@@ -86,7 +89,7 @@ export function crossbarAdded(
   b: BarEnd,
   part: Partial<Pick<Crossbar, 'name' | 'section' | 'material'>> = {},
 ): Result<{ readonly document: PlanDocument; readonly id: string }> {
-  if (a.hole.id === b.hole.id || distance2([a.hole.at[0], a.hole.at[1]], [b.hole.at[0], b.hole.at[1]]) < 60)
+  if (distance2([a.hole.at[0], a.hole.at[1]], [b.hole.at[0], b.hole.at[1]]) < LEAST_BAR)
     return bad('the two ends of a crossbar must lie apart');
   const section = part.section ?? USUAL_BAR;
   const id = freshId('bar', [...doc.plan.crossbars, ...doc.rig.members]);

@@ -1,22 +1,46 @@
-import { barEnd, barFootprint, type Crossbar, crossbarEnded, type Facts, type Vec2 } from '@plate-fold/core';
+import {
+  barEnd,
+  barFootprint,
+  type Crossbar,
+  contains,
+  crossbarEnded,
+  type Facts,
+  type Vec2,
+} from '@plate-fold/core';
+import type { MouseEvent } from 'react';
 import { useEdit } from '../../app/use-edit';
-import { pathOf } from '../../picture/paths';
+import { flatsFromAbove, pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
 import { useGrip } from '../../picture/use-grip';
 
 /** How near a hole catches the end of a bar, px. */
 const CATCH = 14;
 
-/** The crossbars on the map: a press chooses one; the ends of the chosen one are dragged to other holes, or to new ones in a member. */
+/**
+ * The crossbars on the map: a press chooses one; the ends of the chosen one are dragged to other holes, or to new ones in a member. Where
+ * a plate hides the bar the first press means the plate, the next one the bar.
+ */
 export function BarLayer(props: {
   readonly facts: Facts;
   readonly scale: SheetScale;
   readonly height: number;
   readonly chosen?: string;
+  /** the chosen plate */
+  readonly panel?: string;
   readonly onChoose: (id: string) => void;
+  readonly onPanel: (id: string) => void;
 }) {
-  const { facts, scale, height, chosen, onChoose } = props;
+  const { facts, scale, height, chosen, panel, onChoose, onPanel } = props;
   const put = (p: Vec2): Vec2 => [scale.X(p[0]), scale.Y(p[1], height)];
+  const pressed = (e: MouseEvent<SVGGElement>, bar: string): void => {
+    e.stopPropagation();
+    const box = (e.currentTarget.ownerSVGElement as SVGSVGElement).getBoundingClientRect();
+    const at: Vec2 = [scale.xAt(e.clientX - box.left), scale.yAt(e.clientY - box.top, height)];
+    const over = facts.panels.filter(p => flatsFromAbove(p).some(f => contains(f, at)));
+    const hides = bar === chosen || over.some(p => p.panel.id === panel) ? undefined : over[0];
+    if (hides) onPanel(hides.panel.id);
+    else onChoose(bar);
+  };
   return (
     <g>
       {facts.document.plan.crossbars.map(bar => (
@@ -27,10 +51,7 @@ export function BarLayer(props: {
           aria-label={`Crossbar ${bar.name}`}
           aria-pressed={bar.id === chosen}
           className="cursor-pointer outline-none focus-visible:[&>path:last-child]:stroke-[4px]"
-          onClick={e => {
-            e.stopPropagation();
-            onChoose(bar.id);
-          }}
+          onClick={e => pressed(e, bar.id)}
           onKeyDown={e => {
             if (e.key !== 'Enter' && e.key !== ' ') return;
             e.preventDefault();

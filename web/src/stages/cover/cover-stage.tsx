@@ -92,7 +92,9 @@ export function CoverStage() {
                   scale={sheet.scale}
                   height={mapHeight}
                   chosen={bar?.id}
+                  panel={panel}
                   onChoose={chooseBar}
+                  onPanel={choosePlate}
                 />
                 {mode === 'shape' && chosen && !bar && (
                   <ShapeLayer
@@ -166,9 +168,9 @@ export function CoverStage() {
         ) : bar ? (
           <BarCard key={bar.id} bar={bar} onClose={() => setBarId(undefined)} />
         ) : chosen ? (
-          <PlateCard key={chosen.panel.id} folded={chosen} />
+          <PlateCard key={chosen.panel.id} folded={chosen} onBar={chooseBar} />
         ) : (
-          <SetCard />
+          <SetCard onBar={chooseBar} />
         )
       }
     />

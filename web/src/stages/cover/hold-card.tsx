@@ -19,6 +19,7 @@ import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { CONDITION_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
+import { BarList } from './bar-list';
 
 /** The plate bolted to a hole as it is drawn, on whatever spacer that leaves. */
 const bolted = (doc: PlanDocument, mount: string, panel: string): Result<PlanDocument> => {
@@ -30,7 +31,17 @@ const onGround = (p: FoldedPanel): readonly (readonly Vec2[])[] =>
   p.facets.map(f => facetInSpace(f).map((q): Vec2 => [q[0], q[1]]));
 
 /** How the chosen plate is held: its bolts, the holes that lie over it, and its seams with the neighbours. */
-export function HoldCard({ facts, folded, units }: { facts: Facts; folded: FoldedPanel; units: UnitSystem }) {
+export function HoldCard({
+  facts,
+  folded,
+  units,
+  onBar,
+}: {
+  facts: Facts;
+  folded: FoldedPanel;
+  units: UnitSystem;
+  onBar: (id: string) => void;
+}) {
   const edit = useEdit();
   const { panel } = folded;
   const { plan } = facts.document;
@@ -53,6 +64,7 @@ export function HoldCard({ facts, folded, units }: { facts: Facts; folded: Folde
   });
   return (
     <div>
+      <BarList facts={facts} units={units} panel={panel.id} onChoose={onBar} />
       <section aria-label="Bolts">
         <h3 className="mb-1 font-bold">Held by {mine.length} bolts</h3>
         <ul>

@@ -23,7 +23,7 @@ import { SheetPicker } from './sheet-picker';
 const why = (rule: string): string | undefined => RULES.find(r => r.id === rule)?.why;
 
 /** Everything about one plate: its sheet, what it comes to, and what is wrong with it. */
-export function PlateCard({ folded }: { folded: FoldedPanel }) {
+export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: string) => void }) {
   const facts = useFacts();
   const dispatch = useDo();
   const units = useApp(s => s.view.units);
@@ -164,7 +164,7 @@ export function PlateCard({ folded }: { folded: FoldedPanel }) {
           <ShapeCard facts={facts} panel={panel} units={units} />
         </Tabs.Content>
         <Tabs.Content value="hold">
-          <HoldCard facts={facts} folded={folded} units={units} />
+          <HoldCard facts={facts} folded={folded} units={units} onBar={onBar} />
         </Tabs.Content>
       </Tabs.Root>
 

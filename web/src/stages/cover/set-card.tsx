@@ -6,15 +6,17 @@ import { useEdit } from '../../app/use-edit';
 import { FindingCard } from '../../ui/finding-card';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
+import { BarList } from './bar-list';
 
 const percent = (f: number): string => fixed(f * 100, 0);
 
 /** The whole set: the vehicle's options, what each part has under it, and everything found. */
-export function SetCard() {
+export function SetCard({ onBar }: { onBar: (id: string) => void }) {
   const facts = useFacts();
   const dispatch = useDo();
   const edit = useEdit();
   const findings = useApp(selectFindings);
+  const units = useApp(s => s.view.units);
   const { rig } = facts.document;
   return (
     <div className="p-4">
@@ -92,6 +94,10 @@ export function SetCard() {
         most={60}
         onEnter={v => edit('climb set', d => inPlan(d, { limits: { ...d.plan.limits, aheadDegrees: v } }))}
       />
+
+      <div className="mt-4">
+        <BarList facts={facts} units={units} onChoose={onBar} />
+      </div>
 
       <section className="mt-4" aria-label="All findings">
         <h3 className="mb-1.5 font-bold">

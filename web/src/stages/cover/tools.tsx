@@ -41,21 +41,9 @@ const ITEM =
 
 const AROUND = 25;
 
-function Tool(props: {
-  name: string;
-  icon: ReactNode;
-  disabled?: boolean;
-  onPress: () => void;
-  pressed?: boolean;
-}) {
+function Tool(props: { name: string; icon: ReactNode; disabled?: boolean; onPress: () => void }) {
   return (
-    <button
-      type="button"
-      className={TOOL}
-      disabled={props.disabled}
-      aria-pressed={props.pressed}
-      onClick={props.onPress}
-    >
+    <button type="button" className={TOOL} disabled={props.disabled} onClick={props.onPress}>
       {props.icon}
       {props.name}
     </button>
@@ -156,6 +144,29 @@ export function PlateTools(props: {
     );
     if (made) dispatch(panelSelected(last));
   };
+  const hint = props.drawing
+    ? 'Drag a rectangle, or tap corner by corner and the first again.'
+    : props.picking === 'hole'
+      ? `Tap where plate ${panel?.mark ?? ''} is to be bolted.`
+      : props.picking === 'bar'
+        ? props.picked
+          ? 'Tap its other end.'
+          : 'Tap a hole or a member for its first end.'
+        : undefined;
+  if (hint)
+    return (
+      <div className="flex min-h-11 items-center justify-between gap-3 border-b border-scribe bg-sheet px-3">
+        <p className="text-[14px] font-semibold" role="status">
+          {hint}
+        </p>
+        <Button
+          className="min-h-9"
+          onClick={() => (props.drawing ? props.onDraw(false) : props.onPick(undefined))}
+        >
+          Stop
+        </Button>
+      </div>
+    );
   return (
     <div
       role="toolbar"
@@ -220,14 +231,12 @@ export function PlateTools(props: {
         name="Drill a hole"
         icon={<CircleDot size={17} aria-hidden="true" />}
         disabled={!panel}
-        pressed={props.picking === 'hole'}
-        onPress={() => props.onPick(props.picking === 'hole' ? undefined : 'hole')}
+        onPress={() => props.onPick('hole')}
       />
       <Tool
         name="Add a crossbar"
         icon={<RectangleHorizontal size={17} aria-hidden="true" />}
-        pressed={props.picking === 'bar'}
-        onPress={() => props.onPick(props.picking === 'bar' ? undefined : 'bar')}
+        onPress={() => props.onPick('bar')}
       />
       <span aria-hidden="true" className="mx-1 h-6 w-px bg-scribe" />
       <Tool
@@ -266,26 +275,6 @@ export function PlateTools(props: {
             dispatch(panelSelected(undefined));
         }}
       />
-      {props.picking && (
-        <p className="ml-auto flex shrink-0 items-center gap-2 text-[13px]" role="status">
-          {props.picking === 'hole'
-            ? `Tap where plate ${panel?.mark ?? ''} is to be bolted.`
-            : props.picked
-              ? 'Tap its other end.'
-              : 'Tap a hole or a member for its first end.'}
-          <Button className="min-h-9" onClick={() => props.onPick(undefined)}>
-            Stop
-          </Button>
-        </p>
-      )}
-      {props.drawing && (
-        <p className="ml-auto flex items-center gap-2 text-[13px]" role="status">
-          Drag a rectangle, or tap corner by corner and the first again.
-          <Button className="min-h-9" onClick={() => props.onDraw(false)}>
-            Stop
-          </Button>
-        </p>
-      )}
       {panel && (
         <>
           <Dialog
