@@ -86,7 +86,11 @@ export function MeasureInput(props: {
           }}
           onBlur={commit}
           onKeyDown={e => {
-            if (e.key === 'Enter') commit();
+            if (e.key === 'Enter') {
+              // a dialog that this opens must not take the same key for its first button
+              e.preventDefault();
+              commit();
+            }
             if (e.key === 'Escape') {
               setTyped(undefined);
               setFault(undefined);
