@@ -61,6 +61,15 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'cover', path: `${PLAN}/cover`, view: DESK, before: p => press(p, 'Plate B, transmission') },
+  {
+    name: 'crossbar',
+    path: '/plan/heron-autumn/cover',
+    view: DESK,
+    before: async p => {
+      await p.locator('[aria-label="Crossbars"] button').click();
+      await still();
+    },
+  },
   { name: 'cover-phone', path: `${PLAN}/cover`, view: PHONE, theme: 'dark' },
   { name: 'fold', path: `${PLAN}/fold`, view: DESK, before: still },
   {

@@ -67,7 +67,7 @@ const sinkWords = (
 ): string =>
   `countersunk ${fixed(s.angle, 0)}\u00b0 to \u2300${formatLength(s.diameter, units, true)}, ${formatLength(s.depth, units, true)} deep`;
 
-/** A hole in a crossbar: along it from the end that is named first, and what is drilled. */
+/** A hole in a crossbar: along it from the end that the cut list names, and what is drilled. */
 export interface BarHole {
   readonly id: string;
   readonly along: number;
@@ -82,10 +82,12 @@ export interface BarHole {
 export interface BarCut {
   readonly bar: Crossbar;
   readonly length: number;
+  /** the end that its holes are measured from */
+  readonly end: 'front' | 'rear' | 'left' | 'right';
   readonly holes: readonly BarHole[];
 }
 
-/** The cut list of the crossbars: lengths, and every hole with its place from the first end. */
+/** The cut list of the crossbars: lengths, and every hole with its place from one end. */
 export function barCuts(
   bars: readonly Crossbar[],
   joints: readonly ResolvedJoint[],
@@ -131,7 +133,9 @@ export function barCuts(
         },
       ];
     });
-    return { bar, length, holes: [...up, ...down].sort((p, q) => p.along - q.along) };
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    const end = Math.abs(dx) > Math.abs(dy) ? (dx > 0 ? 'front' : 'rear') : dy > 0 ? 'left' : 'right';
+    return { bar, length, end, holes: [...up, ...down].sort((p, q) => p.along - q.along) };
   });
 }
 
@@ -146,7 +150,7 @@ export const barSink = (h: BarHole, units: UnitSystem): string =>
   h.sink ? `, its lower end ${sinkWords(h.sink, units)}` : '';
 
 /** A hole of a bar in words. */
-export const barHoleWords = (h: BarHole, units: UnitSystem): string =>
-  `${h.id}: ${formatLength(h.along, units, true)} from the first end, ${drillName(h.diameter)} ${
+export const barHoleWords = (h: BarHole, { end }: Pick<BarCut, 'end'>, units: UnitSystem): string =>
+  `${h.id}: ${formatLength(h.along, units, true)} from its ${end} end, ${drillName(h.diameter)} ${
     h.how === 'tapped' ? `tapped ${h.thread}` : h.how === 'through' ? 'right through' : 'in its lower face'
   }${barSink(h, units)}`;

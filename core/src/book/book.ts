@@ -143,11 +143,12 @@ function crossbars(s: Sheet, { document, joints }: Facts, { units }: BookWish): 
   if (cuts.length === 0) return;
   s.page('Crossbars');
   s.text('Saw to length, drill, deburr and paint.');
-  for (const { bar, length, holes } of cuts) {
+  for (const cut of cuts) {
+    const { bar, length, holes } = cut;
     s.head(
       `${bar.name}: ${sectionWords(bar, units)}, ${MATERIALS[bar.material].name}, ${formatLength(length, units, true)} long`,
     );
-    for (const h of holes) s.text(barHoleWords(h, units));
+    for (const h of holes) s.text(barHoleWords(h, cut, units));
   }
 }
 

@@ -49,12 +49,13 @@ export const barCutsCsv = (cuts: readonly BarCut[], units: UnitSystem = 'metric'
       `wall ${unit(units)}`,
       `length ${unit(units)}`,
       'bolt',
-      `from the first end ${unit(units)}`,
+      'measured from',
+      `place ${unit(units)}`,
       `drill ${unit(units)}`,
       'how',
       'thread',
     ],
-    cuts.flatMap(({ bar, length, holes }) => {
+    cuts.flatMap(({ bar, length, end, holes }) => {
       const { width, height, wall } = bar.section;
       const own = [
         bar.name,
@@ -65,10 +66,11 @@ export const barCutsCsv = (cuts: readonly BarCut[], units: UnitSystem = 'metric'
         lengthIn(length, units),
       ];
       return holes.length === 0
-        ? [[...own, '', '', '', '', '']]
+        ? [[...own, '', '', '', '', '', '']]
         : holes.map(h => [
             ...own,
             h.id,
+            `${end} end`,
             lengthIn(h.along, units),
             lengthIn(h.diameter, units),
             `${h.how}${barSink(h, units)}`,

@@ -131,9 +131,11 @@ export function BarCard({ bar, onClose }: { bar: Crossbar; onClose: () => void }
       </div>
       <section aria-label="Holes of the crossbar" className="mt-3">
         <h3 className="font-bold">Cut and drill</h3>
-        <ul className="text-[13px] leading-relaxed">
+        <ul className="text-[13.5px] leading-snug">
           {cut?.holes.map(x => (
-            <li key={x.id}>{barHoleWords(x, units)}</li>
+            <li key={x.id} className="border-b border-scribe/70 py-1.5">
+              {barHoleWords(x, cut, units)}
+            </li>
           ))}
         </ul>
         <p className="mt-1 text-[12.5px] text-ink2">

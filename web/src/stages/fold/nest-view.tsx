@@ -1,19 +1,24 @@
 import {
   boxOf,
+  circle,
+  type FlatPattern,
   fixed,
   flatPattern,
   formatLength,
+  holeOutline,
   MATERIALS,
   massFigure,
   NEST_DEFAULTS,
   type Nest,
   type NestedSheet,
   nestDxf,
+  onSheet,
+  type Polygon,
   shopOf,
   type UnitSystem,
 } from '@plate-fold/core';
 import { Download } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
 import { HatchDefs, hatch } from '../../picture/hatch';
@@ -25,8 +30,20 @@ import { saveFile } from '../../ui/save-file';
 import { Select } from '../../ui/select';
 import { nestInWorker } from '../../work/nest-client';
 
+/** What is cut out of a blank: openings and bolt holes. */
+const cutsOf = (p: FlatPattern): readonly Polygon[] => [
+  ...p.cutouts.map(c => ('circle' in c ? circle(c.at, c.circle, 24) : c.polygon)),
+  ...p.holes.flatMap(h => (h.cut ? [holeOutline(h.cut, h.at)] : [])),
+];
+
 /** A stock sheet with the blanks on it, to scale, grain along its long side. */
-function SheetDrawing({ sheet, units, width }: { sheet: NestedSheet; units: UnitSystem; width: number }) {
+function SheetDrawing(props: {
+  sheet: NestedSheet;
+  patterns: readonly FlatPattern[];
+  units: UnitSystem;
+  width: number;
+}) {
+  const { sheet, patterns, units, width } = props;
   const k = (width - 2) / sheet.size[0];
   const height = sheet.size[1] * k + 2;
   const put = (p: readonly [number, number]): string =>
@@ -86,6 +103,16 @@ function SheetDrawing({ sheet, units, width }: { sheet: NestedSheet; units: Unit
               stroke="var(--ink)"
               strokeWidth="1.3"
             />
+            <path
+              d={patterns
+                .filter(p => p.panel === b.panel)
+                .flatMap(cutsOf)
+                .map(o => `M${o.map(q => put(onSheet(b, q))).join('L')}Z`)
+                .join('')}
+              fill="var(--paper)"
+              stroke="var(--ink)"
+              strokeWidth="0.9"
+            />
             <circle cx={1 + x * k} cy={height - 1 - y * k} r="12" fill="var(--ink)" />
             <text
               x={1 + x * k}
@@ -120,6 +147,7 @@ export function NestView() {
   const [box, size] = useSize<HTMLDivElement>();
   const { panels, weight } = facts;
   const { rates } = weight;
+  const patterns = useMemo(() => panels.map(flatPattern), [panels]);
   const columns = size.width > 700 && made.sheets.length > 1 ? 2 : 1;
   useEffect(() => {
     setBusy(true);
@@ -222,14 +250,17 @@ export function NestView() {
                   <span className="fig">{fixed(s.yield * 100, 0)}</span> % used
                 </span>
                 <Button
-                  onClick={() =>
-                    saveFile(`nest-${i + 1}.dxf`, nestDxf(s, panels.map(flatPattern), units), 'image/vnd.dxf')
-                  }
+                  onClick={() => saveFile(`nest-${i + 1}.dxf`, nestDxf(s, patterns, units), 'image/vnd.dxf')}
                 >
                   <Download size={16} aria-hidden="true" /> Sheet {i + 1}, DXF
                 </Button>
               </figcaption>
-              <SheetDrawing sheet={s} units={units} width={(size.width - (columns - 1) * 16) / columns} />
+              <SheetDrawing
+                sheet={s}
+                patterns={patterns}
+                units={units}
+                width={(size.width - (columns - 1) * 16) / columns}
+              />
             </figure>
           ))}
       </div>
