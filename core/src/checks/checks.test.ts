@@ -228,6 +228,12 @@ describe('every rule', () => {
     // a punch shorter than plate B's side wall is high, with a broad beam over it
     const low = shop({ tools: { punchHeight: 30, punchWidth: 26, dieHeight: 80, beam: 600 } });
     expect(findings(low, 'brake').some(f => f.text.includes('no order of bends works'))).toBe(true);
+    // air bending charts go from 6 to 12 t: 4.76 mm of steel in a die of 28 mm is too tight, in one of 30 mm it is not
+    const tight = findings(shop({ dies: [20, 28] }), 'brake').filter(f => f.text.includes('widest die'));
+    expect(tight.map(f => f.about[0])).toContain('plate-a');
+    expect(findings(shop({ dies: [20, 30] }), 'brake').filter(f => f.text.includes('widest die'))).toEqual(
+      [],
+    );
     expect(findings(demo(), 'brake')).toEqual([]);
   });
   it('blank: walls that run into one another when folded are mitred', () => {

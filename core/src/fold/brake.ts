@@ -45,6 +45,8 @@ export const leastHole = (cutter: Cutter, thickness: number): number =>
 
 /** Die opening for air bending in thicknesses: 8 t (DIN 6935 practice; 6 to 12 t in the charts). */
 export const V_OVER_T = 8;
+/** The narrowest die of the charts, in thicknesses: below it the sheet is marked and may crack (air bending charts, 6 to 12 t). */
+export const LEAST_V_OVER_T = 6;
 /** Least flange as a share of the die opening: 1/√2, the sheet resting on both shoulders (air bending charts). */
 const FLANGE_OVER_V = Math.SQRT1_2;
 

@@ -1,23 +1,32 @@
 import { check, gatherFacts, plateName, wordsIn } from '../checks';
 import { coverage } from '../cover';
 import { inPlan, type PlanDocument, presentOf } from '../plan';
+import { memberName, type PresentRig } from '../rig';
 import type { UnitSystem } from '../units';
 import { lanesOf } from './lanes';
 import { laidOut } from './layout';
-import { stationsOf } from './stations';
+import { type Station, stationsOf } from './stations';
 import { proposalTaken } from './taken';
 import type { Announced, Proposal, Wish } from './wish';
 
-/**
- * Lays out a whole set for the chosen parts: plates from member to member, lapped front over rear, lowered on spacers or ramps under what
- * hangs lowest, opened under service points, bolted to usable holes or new ones, with a bar along a span that is too long. Says why, what
- * it could not do, and whatever all the checks still find of it, figures in the reader's units. Pure; the caller shows it and takes all, some or none.
- */
-export function propose(doc: PlanDocument, wish: Wish, system: UnitSystem = 'metric'): Proposal {
+/** A set laid out from member to member of those given, and what stands against it. */
+interface Attempt {
+  readonly proposal: Proposal;
+  /** stops and fixes that the checks find of it */
+  readonly found: number;
+  /** members that its plates could only be bolted to over spacers too long */
+  readonly tooFar: ReadonlySet<string>;
+}
+
+function attempt(
+  doc: PlanDocument,
+  rig: PresentRig,
+  wish: Wish,
+  stations: readonly Station[],
+  system: UnitSystem,
+): Attempt {
   const words = wordsIn(system);
-  const rig = presentOf(doc);
   const wanted = rig.components.filter(c => wish.components.includes(c.id) && !c.moves);
-  const stations = stationsOf(rig);
   const { lanes, unheld } = lanesOf(rig, stations, wanted);
   const { plates, seams, prevented } = laidOut(doc, rig, wish, lanes, stations, words);
   const said: Announced[] = [
@@ -66,9 +75,17 @@ export function propose(doc: PlanDocument, wish: Wish, system: UnitSystem = 'met
       });
     }
   // whatever else the checks find is said too: nothing of it comes as a surprise
+  const tooFar = new Set<string>();
+  let found = 0;
   const before = new Set(check(gatherFacts(doc)).map(f => `${f.rule} ${f.about.join(' ')}`));
   for (const f of check(facts, system)) {
     if (f.severity === 'note' || before.has(`${f.rule} ${f.about.join(' ')}`)) continue;
+    found++;
+    if (f.rule === 'spacer-long')
+      for (const id of f.about) {
+        const member = facts.joints.find(j => j.id === id)?.mount?.member;
+        if (member !== undefined) tooFar.add(member);
+      }
     if (TOLD[f.rule] !== undefined && said.some(s => s.about.includes(f.about[0] ?? ''))) continue;
     const text = plates.reduce(
       (s, p) => s.replaceAll(plateName(facts, p.panel.id), `The ${nameOf(p.panel.id)} plate`),
@@ -76,7 +93,66 @@ export function propose(doc: PlanDocument, wish: Wish, system: UnitSystem = 'met
     );
     said.push({ about: f.about, text });
   }
-  return { plates, seams, prevented: said };
+  return { proposal: { plates, seams, prevented: said }, found, tooFar };
+}
+
+/**
+ * Lays out a whole set for the chosen parts: plates from member to member, lapped front over rear, lowered on spacers or ramps under what
+ * hangs lowest, opened under service points, bolted to usable holes or new ones, with a bar along a span that is too long. Says why, what
+ * it could not do, and whatever all the checks still find of it, figures in the reader's units. Pure; the caller shows it and takes all, some or none.
+ */
+export function propose(doc: PlanDocument, wish: Wish, system: UnitSystem = 'metric'): Proposal {
+  const rig = presentOf(doc);
+  const stations = stationsOf(rig);
+  const first = attempt(doc, rig, wish, stations, system);
+  // a member that a part hangs too far below is passed under: one plate from the member before it to the next
+  const each = [...first.tooFar].map(id => new Set([id]));
+  const others = [...each, ...(first.tooFar.size > 1 ? [first.tooFar] : [])].map(passed => ({
+    passed,
+    made: attempt(
+      doc,
+      rig,
+      wish,
+      stations.filter(s => !passed.has(s.member.id)),
+      system,
+    ),
+  }));
+  const best = others.reduce<(typeof others)[number] | undefined>(
+    (b, o) => (o.made.found < (b?.made ?? first).found ? o : b),
+    undefined,
+  );
+  return best ? passing(best.made.proposal, rig, best.passed, stations) : first.proposal;
+}
+
+/** A proposal whose plates say which members they pass under without a bolt. */
+function passing(
+  p: Proposal,
+  rig: PresentRig,
+  passed: ReadonlySet<string>,
+  stations: readonly Station[],
+): Proposal {
+  return {
+    ...p,
+    plates: p.plates.map(plate => {
+      const holes = [...rig.mounts, ...plate.newMounts];
+      const xs = plate.joints.flatMap(j => holes.find(m => m.id === j.mount)?.at[0] ?? []);
+      const under = stations.filter(
+        s => passed.has(s.member.id) && s.x > Math.min(...xs) && s.x < Math.max(...xs),
+      );
+      return under.length === 0
+        ? plate
+        : {
+            ...plate,
+            reasons: [
+              ...plate.reasons,
+              ...under.map(
+                s =>
+                  `Passes under the ${memberName(rig, s.member.id)} without bolts: a part hangs too far below it for a spacer.`,
+              ),
+            ],
+          };
+    }),
+  };
 }
 
 /** Findings that have been put into words above, by rule. */

@@ -1,4 +1,12 @@
-import { bendingForce, brakeOrder, dieFor, leastFlange, longestBend, shopOf, V_OVER_T } from '../../fold';
+import {
+  bendingForce,
+  brakeOrder,
+  dieFor,
+  LEAST_V_OVER_T,
+  leastFlange,
+  longestBend,
+  shopOf,
+} from '../../fold';
 import { flangeChanged } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
@@ -24,7 +32,7 @@ export const brake: Rule = {
       const plate = plateName(facts, id);
       const t = p.sheet.thickness;
       const die = dieFor(t, shop.dies);
-      const narrow = die !== undefined && die < V_OVER_T * t - 1e-9 && p.bends.some(b => b.angle !== 0);
+      const narrow = die !== undefined && die < LEAST_V_OVER_T * t - 1e-9 && p.bends.some(b => b.angle !== 0);
       const cold = p.bends.every(b => Number.isFinite(b.minRadiusMm));
       const bends = p.facets.flatMap(({ flange, hinge }): readonly Unsigned[] => {
         if (!flange || !hinge || flange.angle === 0 || !cold) return [];
@@ -83,7 +91,7 @@ export const brake: Rule = {
                 severity: 'fix',
                 where: 'fold',
                 about: [id, 'die'],
-                text: `${plate}: the widest die of ${shop.name} opens ${words.fine(die)}; sheet of ${words.fine(t)} wants ${words.fine(V_OVER_T * t)} or it is marked and may crack.`,
+                text: `${plate}: the widest die of ${shop.name} opens ${words.fine(die)}; sheet of ${words.fine(t)} wants ${words.fine(LEAST_V_OVER_T * t)} or more, or it is marked and may crack.`,
                 remedy: 'Choose a shop with a wider die, or thinner sheet.',
               },
             ]
