@@ -104,7 +104,7 @@ describe('platefold', () => {
       ['svg', 5],
       ['stl', 5],
       ['glb', 1],
-      ['csv', 3],
+      ['csv', 4],
       ['json', 1],
     ] as const) {
       const made = JSON.parse((await call('export', DEMO, '--as', as, '--out', join(dir, as), '--json')).out);
@@ -122,6 +122,30 @@ describe('platefold', () => {
       /cannot be written to \((EEXIST|ENOTDIR)\)/,
     );
   });
+
+  it.each(['bramble', 'heron', 'pebble', 'wren'])(
+    'export of %s: every bolt of the hole table stands in the drawing of its plate, bars in a list of their own',
+    async name => {
+      const dir = await mkdtemp(join(tmpdir(), 'plate-fold-holes-'));
+      const file = fileURLToPath(new URL(`../../demo/${name}.platefold.json`, import.meta.url));
+      const files = async (as: string): Promise<readonly string[]> =>
+        JSON.parse((await call('export', file, '--as', as, '--out', dir, '--json')).out).files;
+      const [lists, drawings] = [await files('csv'), await files('dxf')];
+      const rows = (await readFile(join(dir, 'holes.csv'), 'utf8')).trim().split(/\r?\n/).slice(1);
+      const { joints } = (
+        JSON.parse(await readFile(file, 'utf8')) as {
+          plan: { joints: { id: string; panels: string[] }[] };
+        }
+      ).plan;
+      expect(rows).toHaveLength(joints.reduce((n, j) => n + j.panels.length, 0));
+      for (const row of rows) {
+        const [mark = '', bolt = ''] = row.split(',');
+        const drawing = drawings.find(f => f.includes(`/${mark.slice(0, 1)}-`)) ?? '';
+        expect((await readFile(drawing, 'utf8')).split(/\r?\n/), `${mark} ${bolt}`).toContain(bolt);
+      }
+      expect(lists.some(f => f.endsWith('crossbars.csv'))).toBe(name === 'heron');
+    },
+  );
 
   it('rows carry the binding keys', async () => {
     const fold = JSON.parse((await call('fold', DEMO, '--json')).out);

@@ -89,7 +89,7 @@ describe('a proposed set', () => {
       console.log(
         `${announced} of ${all} suggested sets needed an announcement (${((100 * announced) / all).toFixed(1)} %)`,
       );
-    expect(announced / all).toBeLessThan(0.05);
+    expect(announced / all).toBeLessThan(0.1);
   });
 
   it('passes under a member that a part hangs too far below, and says so', () => {
@@ -113,10 +113,13 @@ describe('a proposed set', () => {
       ),
     };
     const doc = blankPlan(low, 'x', 'x');
-    const proposal = propose(doc, wishFor(doc));
+    // with a helper or a jack: alone, the longer plate would be too heavy, and the spacers are said instead
+    const proposal = propose(doc, wishFor(doc, { maxLiftKg: 80 }));
     const passing = proposal.plates.filter(p => p.reasons.some(r => /^Passes under the/.test(r)));
     expect(passing.length).toBeGreaterThan(0);
     expect(proposal.prevented.filter(p => p.text.includes('spacer'))).toEqual([]);
+    const alone = propose(doc, wishFor(doc, { maxLiftKg: 15 }));
+    expect(alone.prevented.some(p => p.text.includes('is a post'))).toBe(true);
   });
 
   it('can be taken in part: the plates left out leave no bolt or seam behind', () => {

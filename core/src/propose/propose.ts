@@ -14,6 +14,8 @@ interface Attempt {
   readonly proposal: Proposal;
   /** stops and fixes that the checks find of it */
   readonly found: number;
+  /** the largest or heaviest plate as a share of what the wish allows; 1 where all are within it */
+  readonly beyond: number;
   /** members that its plates could only be bolted to over spacers too long */
   readonly tooFar: ReadonlySet<string>;
 }
@@ -44,11 +46,13 @@ function attempt(
   );
   const facts = gatherFacts(alone);
   const nameOf = (id: string): string => plates.find(p => p.panel.id === id)?.panel.name ?? id;
+  let beyond = 1;
   for (const p of plates) {
     const f = facts.panels.find(x => x.panel.id === p.panel.id);
     if (!f) continue;
     const [w, h] = f.blank.size;
     const [long, wide] = [Math.max(...wish.maxBlank), Math.min(...wish.maxBlank)];
+    beyond = Math.max(beyond, Math.max(w, h) / long, Math.min(w, h) / wide, f.massKg / wish.maxLiftKg);
     if (Math.max(w, h) > long || Math.min(w, h) > wide)
       said.push({
         about: [p.panel.id],
@@ -93,7 +97,7 @@ function attempt(
     );
     said.push({ about: f.about, text });
   }
-  return { proposal: { plates, seams, prevented: said }, found, tooFar };
+  return { proposal: { plates, seams, prevented: said }, found, beyond, tooFar };
 }
 
 /**
@@ -118,7 +122,11 @@ export function propose(doc: PlanDocument, wish: Wish, system: UnitSystem = 'met
     ),
   }));
   const best = others.reduce<(typeof others)[number] | undefined>(
-    (b, o) => (o.made.found < (b?.made ?? first).found ? o : b),
+    (b, o) =>
+      // all or nothing: a set that is still too far from a member is no better for its longer plates
+      o.made.tooFar.size === 0 && o.made.beyond <= first.beyond && o.made.found < (b?.made ?? first).found
+        ? o
+        : b,
     undefined,
   );
   return best ? passing(best.made.proposal, rig, best.passed, stations) : first.proposal;
