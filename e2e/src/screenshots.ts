@@ -73,19 +73,6 @@ const SHOTS: readonly Shot[] = [
   { name: 'cover-phone', path: `${PLAN}/cover`, view: PHONE, theme: 'dark' },
   { name: 'fold', path: `${PLAN}/fold`, view: DESK, before: still },
   {
-    name: 'fold-half',
-    path: `${PLAN}/fold`,
-    view: DESK,
-    before: async p => {
-      await press(p, 'B transmission', 'radio');
-      const slider = await p.waitForSelector('aria/Folded share[role="slider"]');
-      await slider?.focus();
-      for (let i = 0; i < 4; i++) await p.keyboard.press('PageDown');
-      await p.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-      await still();
-    },
-  },
-  {
     name: 'nest',
     path: `${PLAN}/fold`,
     view: DESK,
