@@ -140,6 +140,9 @@ interface Kept {
 }
 const kept = new WeakMap<FoldedPanel, Kept>();
 
+const alike = (a: readonly PlateHole[], b: readonly PlateHole[]): boolean =>
+  a.length === b.length && a.every((h, i) => JSON.stringify(h) === JSON.stringify(b[i]));
+
 /** Plates with the holes of their joints in them, and where every joint stands; each kept while nothing of its own changes. */
 export function drilledPanels(
   folded: readonly FoldedPanel[],
@@ -159,7 +162,9 @@ export function drilledPanels(
       last.joints.every((j, i) => j === mine[i]) &&
       last.seats.every((s, i) => s === stand[i]);
     if (same) return last.made;
-    const made = drilled(p, plateHoles(p, mine, seats, method));
+    const holes = plateHoles(p, mine, seats, method);
+    // a neighbor that moved changes a shared bolt's seat, but seldom the hole in this plate: the plate stays the one that it was
+    const made = last && alike(holes, last.made.holes) ? last.made : drilled(p, holes);
     kept.set(p, { joints: mine, seats: stand, drilling: method.drilling, made });
     return made;
   });

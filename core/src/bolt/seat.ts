@@ -196,7 +196,8 @@ export function seatsOf(
       if (
         last &&
         last.joint === j &&
-        last.bars === rig.bars &&
+        last.bars.length === rig.bars.length &&
+        last.bars.every((b, i) => b === rig.bars[i]) &&
         last.panels.length === mine.length &&
         last.panels.every((p, i) => p === mine[i])
       )

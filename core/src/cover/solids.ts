@@ -44,8 +44,22 @@ function bodyOf(convex: Convex): Body {
   return { convex, min, max };
 }
 
-const apart = (a: Body, b: Body): boolean =>
+const apart = (a: Omit<Body, 'convex'>, b: Omit<Body, 'convex'>): boolean =>
   ([0, 1, 2] as const).some(k => a.min[k] >= b.max[k] - SOLID_TOUCH || b.min[k] >= a.max[k] - SOLID_TOUCH);
+
+const boxes = new WeakMap<readonly Body[], Omit<Body, 'convex'>>();
+/** The box round some bodies, kept with them. */
+function boxRound(all: readonly Body[]): Omit<Body, 'convex'> {
+  const hit = boxes.get(all);
+  if (hit) return hit;
+  const k3 = [0, 1, 2] as const;
+  const made = {
+    min: k3.map(k => Math.min(...all.map(b => b.min[k]))) as unknown as Vec3,
+    max: k3.map(k => Math.max(...all.map(b => b.max[k]))) as unknown as Vec3,
+  };
+  boxes.set(all, made);
+  return made;
+}
 
 const ofPlate = new WeakMap<FoldedPanel, readonly Body[]>();
 
@@ -106,6 +120,7 @@ function blockBodies(b: Pick<Member | Component, 'footprint' | 'zBottom' | 'zTop
 /** How deep two lots of bodies reach into one another, and where; undefined where they do not. */
 function reach(a: readonly Body[], b: readonly Body[]): { depth: number; at: Vec3 } | undefined {
   let worst: { depth: number; at: Vec3 } | undefined;
+  if (apart(boxRound(a), boxRound(b))) return undefined;
   for (const p of a)
     for (const q of b) {
       if (apart(p, q)) continue;

@@ -1,8 +1,9 @@
 import type { ResolvedJoint } from '../bolt';
-import { fromBelow, keptShadow } from '../cover';
+import { fromBelow, keptShadow, type Shadow } from '../cover';
 import type { FoldedPanel } from '../fold';
-import { grown, inRegion, type Region, union } from '../geometry';
+import { boxesMeet, grown, inRegion, union, type Vec2 } from '../geometry';
 import type { PlanDocument } from '../plan';
+import type { Mount } from '../rig';
 import { hangingOrder } from './hang-order';
 
 /** Who reaches the nut of a joint, and until which plate hangs. */
@@ -28,13 +29,22 @@ export function nutReaches(
 ): ReadonlyMap<string, NutReachNote> {
   const { order, stuck } = hangingOrder(doc, panels);
   const hung = [...order, ...stuck];
-  const covered: Region[] = hung.map((_, i) =>
-    grown(union(hung.slice(0, i + 1).flatMap(p => keptShadow(p, 'below', fromBelow).solid)), ARM.hand / 2),
-  );
-  const closed = (['open', 'slot'] as const).map(
-    kind => [kind, covered.map(r => grown(r, -(ARM.hand / 2 + ARM[kind])))] as const,
-  );
-  const deep = new Map(closed);
+  const shadows = hung.map(p => keptShadow(p, 'below', fromBelow));
+  /** the plate whose hanging puts a place out of reach; only what is near it has a say in that */
+  const closing = (mount: Mount, [x, y]: Vec2): FoldedPanel | undefined => {
+    if (mount.nutReach === 'none') return undefined;
+    const deep = ARM.hand / 2 + ARM[mount.nutReach];
+    const far = deep + ARM.hand / 2 + 1;
+    const round = { min: [x - far, y - far], max: [x + far, y + far] } as const;
+    const near: Shadow[] = [];
+    for (const [i, shadow] of shadows.entries()) {
+      if (!boxesMeet(shadow.box, round)) continue;
+      near.push(shadow);
+      const covered = grown(union(near.flatMap(s => s.solid)), ARM.hand / 2);
+      if (inRegion(covered, [x, y]) && inRegion(grown(covered, -deep), [x, y])) return hung[i];
+    }
+    return undefined;
+  };
   return new Map(
     joints.map((j): readonly [string, NutReachNote] => {
       const { mount } = j;
@@ -60,8 +70,7 @@ export function nutReaches(
           },
         ];
       const way = mount.nutReach === 'slot' ? 'through the opening of the member' : 'from behind';
-      const at = (deep.get(mount.nutReach) ?? []).findIndex(r => inRegion(r, [j.at[0], j.at[1]]));
-      const closer = hung[at];
+      const closer = closing(mount, [j.at[0], j.at[1]]);
       if (!closer)
         return [
           j.id,

@@ -1,5 +1,5 @@
 import { holeOutline, openingOutline } from '../../fold';
-import { areaOf, intersection, regionOf } from '../../geometry';
+import { areaOf, boxesMeet, boxOf, intersection, regionOf } from '../../geometry';
 import { openingRemoved } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
@@ -12,9 +12,9 @@ export const holeInOpening: Rule = {
         .filter(h => h.facet === p.facets[0]?.id)
         .flatMap(h =>
           p.panel.openings.flatMap((o): readonly Unsigned[] => {
-            const over = areaOf(
-              intersection(regionOf(holeOutline(h.final, h.at)), regionOf(openingOutline(o))),
-            );
+            const [hole, opening] = [holeOutline(h.final, h.at), openingOutline(o)];
+            if (!boxesMeet(boxOf(hole), boxOf(opening))) return [];
+            const over = areaOf(intersection(regionOf(hole), regionOf(opening)));
             if (over < 0.5) return [];
             return [
               {
