@@ -11,8 +11,18 @@ import {
 } from '../geometry';
 import type { Opening, Panel } from '../plan';
 
-/** Outline of an opening in base coordinates; a circle becomes a polygon of the same area. */
-export function openingOutline({ at, shape }: Opening): Polygon {
+const outlines = new WeakMap<Opening, Polygon>();
+
+/** Outline of an opening in base coordinates; a circle becomes a polygon of the same area. Kept with the opening. */
+export function openingOutline(o: Opening): Polygon {
+  const hit = outlines.get(o);
+  if (hit) return hit;
+  const made = outlineOf(o);
+  outlines.set(o, made);
+  return made;
+}
+
+function outlineOf({ at, shape }: Opening): Polygon {
   if ('circle' in shape) return circle(at, shape.circle);
   if ('rect' in shape) {
     const [w, h] = shape.rect;

@@ -17,6 +17,14 @@ export interface NutReachNote {
 /** How far in past the edge of a plate a hand with a wrench gets, and how wide an opening it goes through, mm: guesses. */
 export const ARM = { open: 400, slot: 150, hand: 110 } as const;
 
+/** What was found of a hole, and of which shadows it follows. */
+interface Kept {
+  readonly at: Vec2;
+  readonly near: readonly Shadow[];
+  readonly by: Shadow | undefined;
+}
+const kept = new WeakMap<Mount, Kept>();
+
 /**
  * For every joint who reaches its nut and when it can no longer be reached, from the order in which the plates hang: a nut is out of
  * reach once it lies further in under the hung plates than a hand with a wrench gets from their edge or from an opening wide enough
@@ -36,14 +44,22 @@ export function nutReaches(
     const deep = ARM.hand / 2 + ARM[mount.nutReach];
     const far = deep + ARM.hand / 2 + 1;
     const round = { min: [x - far, y - far], max: [x + far, y + far] } as const;
-    const near: Shadow[] = [];
-    for (const [i, shadow] of shadows.entries()) {
-      if (!boxesMeet(shadow.box, round)) continue;
-      near.push(shadow);
-      const covered = grown(union(near.flatMap(s => s.solid)), ARM.hand / 2);
-      if (inRegion(covered, [x, y]) && inRegion(grown(covered, -deep), [x, y])) return hung[i];
-    }
-    return undefined;
+    const near = shadows.filter(s => boxesMeet(s.box, round));
+    const last = kept.get(mount);
+    const same =
+      last &&
+      last.at[0] === x &&
+      last.at[1] === y &&
+      last.near.length === near.length &&
+      last.near.every((s, i) => s === near[i]);
+    const by = same
+      ? last.by
+      : near.find((_, i) => {
+          const covered = grown(union(near.slice(0, i + 1).flatMap(s => s.solid)), ARM.hand / 2);
+          return inRegion(covered, [x, y]) && inRegion(grown(covered, -deep), [x, y]);
+        });
+    if (!same) kept.set(mount, { at: [x, y], near, by });
+    return by && hung[shadows.indexOf(by)];
   };
   return new Map(
     joints.map((j): readonly [string, NutReachNote] => {
