@@ -6,7 +6,7 @@ const METRIC = [1, 1.5, 2, 3, 5, 6, 8, 10, 12, 15, 20, 25, 30, 35, 40, 45, 50, 6
 const INCH = [1 / 32, 1 / 16, 1 / 8, 3 / 16, 1 / 4, 5 / 16, 3 / 8, 1 / 2, 5 / 8, 3 / 4, 1, 1.25, 1.5, 2].map(
   x => x * MM_PER_INCH,
 );
-/** A spacer longer than this is a post, mm: common practice, no source. */
+/** The longest spacer under a bolt, mm: common practice, no source. */
 export const LONGEST_SPACER = 60;
 /** A pile of spacers may miss the height by this much, mm: half of what a seat is let off. */
 const MISS = 0.25;

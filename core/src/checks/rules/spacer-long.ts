@@ -1,22 +1,25 @@
 import { LONGEST_SPACER } from '../../bolt';
-import type { Rule, Unsigned } from '../finding';
+import { plateName, type Rule, type Unsigned } from '../finding';
 
 export const spacerLong: Rule = {
   id: 'spacer-long',
   why: 'A bolt on a long spacer bends when the plate is pushed sideways.',
-  find: (facts, words) =>
-    facts.joints.flatMap((j): readonly Unsigned[] =>
-      j.joint.spacer > LONGEST_SPACER + 0.5
-        ? [
-            {
-              severity: 'fix',
-              where: 'bolt',
-              about: [j.id],
-              text: `${j.id}: a spacer of ${words.tape(j.joint.spacer)} is a post; up to ${words.tape(LONGEST_SPACER)} is a spacer.`,
-              remedy:
-                'Fold the plate up to its member, bolt it to one that hangs lower, or put a crossbar or a hanger between.',
-            },
-          ]
-        : [],
-    ),
+  find: (facts, words) => {
+    const long = facts.joints.filter(j => j.joint.spacer > LONGEST_SPACER + 0.5);
+    // a crossbar's own bolts hold no plate: each is told by itself
+    const of = (j: (typeof long)[number]): string => j.joint.panels.at(-1) ?? j.id;
+    return [...new Set(long.map(of))].map((about): Unsigned => {
+      const mine = long.filter(j => of(j) === about);
+      const plate = facts.panels.some(p => p.panel.id === about);
+      const most = Math.max(...mine.map(j => j.joint.spacer));
+      return {
+        severity: 'fix',
+        where: 'bolt',
+        about: plate ? [about, ...mine.map(j => j.id)] : [about],
+        text: `${plate ? `${plateName(facts, about)} needs` : `Bolt ${about} of a crossbar needs`} spacers of ${words.tape(most)}${plate ? ` at ${mine.length === 1 ? `bolt ${mine[0]?.id}` : `${mine.length} bolts`}` : ''}; ${words.tape(LONGEST_SPACER)} is the most a bolt should reach over.`,
+        remedy:
+          'Fold the plate up to its member, bolt it to one that hangs lower, or put a crossbar or a hanger between.',
+      };
+    });
+  },
 };
