@@ -29,13 +29,17 @@ const NEAR_EDGE = 22;
 
 /** What stands beside the holes: countersinks dashed round them, a cross where one is opened or drilled later, and each bolt's name. */
 function HoleNames({ pattern, put, k }: { pattern: FlatPattern; put: (p: Vec2) => Vec2; k: number }) {
-  // names want room: in a crowd every second one is left to the table
-  const shown = pattern.holes.filter((h, i) =>
-    pattern.holes.slice(0, i).every(o => Math.hypot(o.at[0] - h.at[0], o.at[1] - h.at[1]) * k > 26),
-  );
   const edges = pattern.outline.flat().map(put);
   const [left, right] = [Math.min(...edges.map(e => e[0])), Math.max(...edges.map(e => e[0]))];
   const top = Math.min(...edges.map(e => e[1]));
+  // a name stands above its hole or below it, wherever no other name is; in a crowd it is left to the table
+  const names: { joint: string; x: number; y: number }[] = [];
+  for (const h of pattern.holes) {
+    const [x, y] = put(h.at);
+    const ways = y - top < 20 ? [y + 17, y - 8] : [y - 8, y + 17];
+    const free = ways.find(at => names.every(n => Math.abs(n.x - x) > 34 || Math.abs(n.y - at) > 13));
+    if (free !== undefined) names.push({ joint: h.joint, x, y: free });
+  }
   return (
     <g aria-hidden="true">
       {pattern.holes.map(h => {
@@ -51,15 +55,14 @@ function HoleNames({ pattern, put, k }: { pattern: FlatPattern; put: (p: Vec2) =
           </g>
         );
       })}
-      {shown.map(h => {
-        const [x, y] = put(h.at);
+      {names.map(({ joint, x, y }) => {
         // beside an edge the name stands on the sheet's side of it
         const anchor = x - left < NEAR_EDGE ? 'start' : right - x < NEAR_EDGE ? 'end' : 'middle';
         return (
           <text
-            key={h.joint}
+            key={joint}
             x={anchor === 'start' ? x - 4 : anchor === 'end' ? x + 4 : x}
-            y={y - top < 20 ? y + 17 : y - 8}
+            y={y}
             textAnchor={anchor}
             fontSize="11"
             className="fig"
@@ -68,7 +71,7 @@ function HoleNames({ pattern, put, k }: { pattern: FlatPattern; put: (p: Vec2) =
             paintOrder="stroke"
             style={{ fill: 'var(--ink2)' }}
           >
-            {h.joint}
+            {joint}
           </text>
         );
       })}
