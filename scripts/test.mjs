@@ -33,11 +33,16 @@ function ensureChromium() {
 ensureChromium();
 
 let [passed, failed] = [0, 0];
+/** What failed, said again at the end, where a long output is still read. */
+const broken = [];
 function stage(name, command, args) {
   console.log(`\n== ${name}`);
   const done = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit' });
   if (done.status === 0) passed++;
-  else failed++;
+  else {
+    failed++;
+    broken.push(name);
+  }
   return done.status === 0;
 }
 stage('lint', 'npx', ['biome', 'check', '.']);
@@ -61,9 +66,14 @@ function count(report) {
     failed++;
     return;
   }
-  const { numPassedTests, numFailedTests, numFailedTestSuites, numTotalTests } = JSON.parse(
+  const { numPassedTests, numFailedTests, numFailedTestSuites, numTotalTests, testResults } = JSON.parse(
     readFileSync(report, 'utf8'),
   );
+  for (const file of testResults)
+    for (const t of file.assertionResults.filter(x => x.status === 'failed'))
+      broken.push(
+        `${file.name.replace(`${ROOT}/`, '')}: ${t.fullName}\n${t.failureMessages.join('\n').slice(0, 3000)}`,
+      );
   passed += numPassedTests;
   // a file that cannot be read has no tests that fail
   failed += numFailedTests || numFailedTestSuites || (numTotalTests === 0 ? 1 : 0);
@@ -76,5 +86,6 @@ if (built) {
   tests('browser', ['e2e', ...striking.flatMap(f => ['--exclude', f]), '--maxWorkers', '2']);
   tests('browser, striking', [...striking, '--maxWorkers', '1']);
 }
+if (broken.length > 0) console.log(`\n== failed\n${broken.join('\n\n')}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -9,6 +9,7 @@ import {
   readDocument,
   readLogEntry,
   type Tick,
+  targetOf,
 } from '@plate-fold/core';
 import { eq } from 'drizzle-orm';
 import { addDocument } from './api/documents';
@@ -25,7 +26,7 @@ function demoTicks(document: PlanDocument, endedAt: number): readonly Tick[] {
   return moves.flatMap((m, i): readonly Tick[] => {
     const at = endedAt - (moves.length - i) * 2 * MINUTE;
     const of = { stepId: m.step.id, jointId: m.joint ?? null, device: 'demo', who: HANDS[i % 2] ?? null };
-    const target = m.step.torqueNm;
+    const target = targetOf(m);
     const torqueNm =
       m.joint === undefined || target === undefined
         ? null
@@ -39,7 +40,17 @@ function demoTicks(document: PlanDocument, endedAt: number): readonly Tick[] {
       at,
     };
     return m.step.stage === 'repair' && m.step.id.includes('19')
-      ? [{ ...of, id: `demo-${i}-off`, kind: 'deviation', note: 'Other bolt used', at: at - MINUTE }, done]
+      ? [
+          {
+            ...of,
+            id: `demo-${i}-off`,
+            kind: 'deviation',
+            fault: 'other-bolt',
+            note: 'Other bolt used',
+            at: at - MINUTE,
+          },
+          done,
+        ]
       : [done];
   });
 }

@@ -50,6 +50,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     host: options.shareHost ?? '0.0.0.0',
     port: options.sharePort ?? (options.port > 0 ? options.port + 1 : 0),
     app: s => shareApp(store, options.web, mistake, s),
+    onEnd: run => store.events.tell(run, 'share-ended', {}),
   });
   const app = createApp({ store, hosts: hostNames(host), web: options.web, log: mistake, sharing });
   const server = createServer(app.callback());

@@ -84,8 +84,13 @@ const WRENCH_RANGES = [
   [40, 200],
 ] as const;
 
+/** The range of the torque wrench for a torque, N·m: the smallest as sold that reaches it without its top twentieth. */
+export const wrenchRange = (nm: number): readonly [low: number, high: number] =>
+  WRENCH_RANGES.find(([low, high]) => nm >= low && nm <= high * 0.95) ??
+  (nm < WRENCH_RANGES[0][0] ? WRENCH_RANGES[0] : WRENCH_RANGES[3]);
+
 export function torqueWrench(nm: number): string {
-  const fits = WRENCH_RANGES.find(([low, high]) => nm >= low && nm <= high * 0.95) ?? WRENCH_RANGES[3];
+  const fits = wrenchRange(nm);
   const [low, high] = fits.map(x => Math.round(x / NM_PER_LBF_FT));
   return `torque wrench ${fits[0]}\u2013${fits[1]} N\u00b7m (${low}\u2013${high} lbf\u00b7ft)`;
 }

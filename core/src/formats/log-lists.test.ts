@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
+import type { ResolvedJoint } from '../bolt';
 import type { LogEntry } from '../log';
 import { inOrder, movesOf, type Step, type Tick } from '../sequence';
 import { asBuilt, asBuiltCsv, logCsv, remindersIcs } from './index';
@@ -81,27 +82,38 @@ describe('the record of a run', () => {
     device: 'd',
     ...t,
   });
-  const lines = asBuilt(moves, [
-    tick({ id: '1', at: 5, kind: 'done', torqueNm: 39.5, who: 'Juniper', wrench: 'typed in' }),
-    tick({ id: '2', at: 6, kind: 'deviation', note: 'Other bolt used' }),
-  ]);
+  const lines = asBuilt(
+    moves,
+    [
+      tick({ id: '1', at: 5, kind: 'done', torqueNm: 39.5, who: 'Juniper', wrench: 'typed in' }),
+      tick({ id: '2', at: 6, kind: 'deviation', note: 'Other bolt used' }),
+      tick({ id: '3', at: 7, kind: 'deviation', fault: 'stripped', note: 'it spins', photo: 'p1' }),
+    ],
+    [{ id: 'j1', parts: ['flange bolt M10x1.5 \u00d7 30 mm, 8.8, zinc'] } as unknown as ResolvedJoint],
+  );
   it('holds every torque asked for, what was read, by whom, with what, and what was off', () => {
+    const bolt = 'flange bolt M10x1.5 \u00d7 30 mm, 8.8, zinc';
     expect(lines).toEqual([
       {
         step: 't',
         pass: 3,
         joint: 'j1',
+        bolt,
         targetNm: 40,
         readNm: 39.5,
         at: 5,
         who: 'Juniper',
         wrench: 'typed in',
-        notes: ['Other bolt used'],
+        fault: 'Stripped: it turns without getting tighter: open',
+        notes: ['Other bolt used', 'it spins'],
+        photos: ['p1'],
       },
-      { step: 't', pass: 3, joint: 'j2', targetNm: 40, notes: [] },
+      { step: 't', pass: 3, joint: 'j2', bolt: '', targetNm: 40, notes: [], photos: [] },
     ]);
-    expect(asBuiltCsv(lines).split('\r\n')[1]).toBe(
-      't,3,j1,40,39.5,1970-01-01T00:00:00.005Z,Juniper,typed in,Other bolt used',
+    const of = { vehicle: 'Bramble', plan: 'Belly', build: 'A', startedAt: 0 };
+    // 40 N\u00b7m are 29.5 ft\u00b7lb, 39.5 are 29.1
+    expect(asBuiltCsv(of, lines).split('\r\n')[1]).toBe(
+      `Bramble,Belly,A,1970-01-01T00:00:00.000Z,t,3,j1,"${bolt}",40,29.5,39.5,29.1,1970-01-01T00:00:00.005Z,Juniper,typed in,Stripped: it turns without getting tighter: open,Other bolt used; it spins,p1`,
     );
   });
 });

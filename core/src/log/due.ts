@@ -6,7 +6,7 @@ import type { LogEntry, LogKind } from './entry';
 /** Something that wants doing again. */
 export interface Due {
   readonly id: string;
-  readonly kind: Extract<LogKind, 're-torque' | 'inspection' | 'service'>;
+  readonly kind: Extract<LogKind, 're-torque' | 'inspection' | 'service'> | 'repair';
   readonly what: string;
   readonly why: string;
   /** reading of the odometer at which it falls due; undefined where no reading is known */
@@ -16,6 +16,8 @@ export interface Due {
   /** the day comes from a distance and the distance driven in a year: a guess */
   readonly foretold: boolean;
   readonly point?: string;
+  /** the bolt that wants repair */
+  readonly joint?: string;
 }
 
 /** When things are gone over again, km and days: common practice, no source, unless entered. */
@@ -85,6 +87,24 @@ export function dueList(
         upkeep.retorqueDays,
       ),
     );
+  // what the last work left unsound is due at once, until work after it leaves it no more
+  const worked = last(log, e => e.kind === 'install' || e.kind === 'service');
+  for (const f of worked?.left ?? [])
+    if (
+      doc.plan.joints.some(j => j.id === f.joint) &&
+      !log.some(
+        e => e.at > (worked as LogEntry).at && e.readings?.some(r => r.joint === f.joint && r.after > 0),
+      )
+    )
+      out.push({
+        id: `repair-${f.joint}`,
+        kind: 'repair',
+        what: `Repair the bolt at ${f.joint}`,
+        why: `Left unsound: ${f.fault}${f.reason ? `, ${f.reason}` : ''}. Its repair stands in the steps of the next run; done otherwise, log the torque it was brought to.`,
+        at: (worked as LogEntry).at,
+        foretold: false,
+        joint: f.joint,
+      });
   const looked = last(log, e => e.kind === 'inspection') ?? installed;
   out.push(
     made(

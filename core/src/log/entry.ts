@@ -48,6 +48,10 @@ export interface LogEntry {
   readonly run?: string;
   /** bolts of plates were turned in it */
   readonly opened?: boolean;
+  /** bolts that were not sound when the work ended, and why they were left */
+  readonly left?: readonly { readonly joint: string; readonly fault: string; readonly reason?: string }[];
+  /** id of a photo kept with it */
+  readonly photo?: string;
 }
 
 const id = () => yup.string().required().min(1).max(120);
@@ -93,6 +97,16 @@ export const logEntrySchema = yup
     minutes: yup.number().min(0).max(10_000),
     run: yup.string().max(64),
     opened: yup.boolean(),
+    left: yup
+      .array()
+      .of(
+        yup
+          .object({ joint: id(), fault: id(), reason: yup.string().max(2000) })
+          .required()
+          .noUnknown(),
+      )
+      .max(500),
+    photo: yup.string().max(64),
   })
   .noUnknown()
   .required();

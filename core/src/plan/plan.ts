@@ -44,7 +44,7 @@ export const FITS = ['close', 'normal', 'loose'] as const;
 export const HOLE_CUTS = ['full', 'pilot', 'none'] as const;
 export const STARTS = ['front-rear-centre', 'rear-centre-first', 'front-to-rear', 'rear-to-front'] as const;
 export const DRILLINGS = ['template', 'mark-and-remove'] as const;
-export const LIFTS = ['ground', 'ramps', 'two-post'] as const;
+export const LIFTS = ['ground', 'ramps', 'two-post', 'side'] as const;
 export const DRIVES = ['hand-only', 'impact-then-hand'] as const;
 
 export type SheetFinish = (typeof FINISHES)[number];

@@ -114,6 +114,7 @@ const mount = yup.object({
   condition: oneOf(HOLE_CONDITIONS),
   nutReach: oneOf(NUT_REACHES),
   behind: yup.object({ component: id(), depth: notNegative() }).optional().default(undefined),
+  carries: id().optional(),
   when: when(),
 });
 
@@ -150,6 +151,7 @@ export const rigSchema = yup
         keepOut: notNegative(),
         surfaceC: yup.number(),
         litres: yup.number().moreThan(0).max(2000),
+        highVoltage: yup.boolean(),
         moves: yup.boolean(),
         when: when(),
       }),
@@ -175,6 +177,7 @@ export const rigSchema = yup
         opening: notNegative(),
         component: id(),
         everyKm: yup.number().moreThan(0),
+        litres: yup.number().moreThan(0).max(200),
         when: when(),
       }),
     ),

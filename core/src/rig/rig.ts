@@ -81,6 +81,8 @@ export interface Component {
   readonly surfaceC?: number;
   /** what a fuel tank holds */
   readonly litres?: number;
+  /** it carries high voltage: orange cables */
+  readonly highVoltage?: boolean;
   readonly moves?: boolean;
   readonly when?: When;
 }
@@ -110,6 +112,8 @@ export interface Mount {
   readonly condition: HoleCondition;
   readonly nutReach: NutReach;
   readonly behind?: { readonly component: string; readonly depth: number };
+  /** the component that hangs on the factory bolt in this hole */
+  readonly carries?: string;
   readonly when?: When;
 }
 export interface ServicePoint {
@@ -120,6 +124,8 @@ export interface ServicePoint {
   readonly opening: number;
   readonly component: string;
   readonly everyKm?: number;
+  /** what is filled in there, as entered */
+  readonly litres?: number;
   readonly when?: When;
 }
 export interface FactoryPart {

@@ -2,20 +2,12 @@ import type { ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
+import { drillStep, holeWork } from './hole-work';
 import { supportOf } from './jack';
-import { count, guardsKind, isHeavy, isTorque, type Job, marksOf, spotOf, toolsOf } from './job';
-import { startOrder, tighteningOrder } from './order';
-import { drillStep } from './prepare-steps';
-
-/** Shares of the full torque in the rounds of tightening, the last one until nothing turns (ASME PCC-1). */
-export const PASS_SHARES = [0.3, 0.6, 1, 1] as const;
-
-/** Nut elements that an impact wrench strips before it is noticed: common practice, no source. */
-const SOFT = new Set(['rivet nut', 'rivet-nut', 'clip', 'clip nut', 'spring', 'clinch', 'weld-tab']);
-/** An assembly wider than this, mm, or of more than one plate is pulled askew from one corner: common practice, no source. */
-const WIDE = 900;
-
-export const isSoft = (j: ResolvedJoint): boolean => j.nut !== undefined && SOFT.has(j.nut.kind);
+import { count, isHeavy, isTorque, type Job, marksOf, spotOf, toolsOf } from './job';
+import { rowsOf, startOrder } from './order';
+import { releaseTank, type TankHold } from './tank';
+import { plateTightened, tightenSteps } from './tighten-steps';
 
 /** What the plates of a group have in common while they go up. */
 export interface GroupAsked {
@@ -25,196 +17,198 @@ export interface GroupAsked {
   readonly waits: (panelId: string) => readonly string[];
   /** what the first plate of the group waits for */
   readonly before: readonly string[];
+  /** how the tank over a plate is held, by plate */
+  readonly tanks: ReadonlyMap<string, TankHold>;
   /** a suffix to every id, so that a group can go up more than once in a list */
   readonly tag?: string;
+  /** the holes are all there: nothing is drilled while it goes up */
+  readonly holesThere?: boolean;
 }
 
-function why(job: Job): string {
-  return {
-    'front-rear-centre': 'Front, then rear, then the middle: so it does not bind.',
-    'rear-centre-first': 'The rear centre bolt first carries the plate while the rest find their holes.',
-    'front-to-rear': 'From the front back, with the rear on the jack.',
-    'rear-to-front': 'From the rear forward, with the front on the jack.',
-  }[job.doc.plan.method.start];
-}
+const WHY_START = {
+  'front-rear-centre': 'Front, then rear, then the middle: so it does not bind.',
+  'rear-centre-first': 'The rear center bolt first carries the plate while the rest find their holes.',
+  'front-to-rear': 'From the front back, with the rear on the jack.',
+  'rear-to-front': 'From the rear forward, with the front on the jack.',
+} as const;
 
-/** Density of petrol, kg a litre (EN 228, 720 to 775 kg/m³; from memory). */
-export const PETROL = [0.72, 0.775] as const;
+const jackUnder = (p: FoldedPanel): string => `jack under plate ${p.panel.mark}`;
 
-/** What fuel in a tank weighs, in words; what jack and straps hold beside the tank itself. */
-export function fuelWords(litres: number | undefined): string {
-  if (litres === undefined)
-    return 'Run it nearly empty first: a litre of fuel weighs some three quarters of a kilogram.';
-  const [low, high] = PETROL.map(d => Math.round(d * litres));
-  const tenth = Math.round((PETROL[1] * litres) / 10);
-  return `Full, its ${litres} l weigh ${low} to ${high} kg; run down to a tenth, ${tenth} kg and the tank itself, which jack and straps share.`;
-}
-
-/** A tank that hangs by its straps is held before one of them is touched. */
-function tankStep(job: Job, p: FoldedPanel, needs: readonly string[], tag: string): readonly string[] {
-  const tank = job.rig.components.find(c => c.kind === 'fuel-tank' && p.panel.guards.includes(c.id));
-  const straps = job.rig.servicePoints.some(s => s.kind === 'fuel-tank-straps' && s.component === tank?.id);
-  if (!tank || !straps) return needs;
-  return [
-    job.add({
-      id: `support-tank-${p.panel.id}${tag}`,
-      stage: 'support',
-      title: `Hold up the ${tank.name} before any of its bolts is touched`,
-      why: `${fuelWords(tank.litres)} A jack with a wide board under its middle and a ratchet strap at each end; then one bolt at a time, the new one in before the next comes out.`,
-      panels: [p.panel.id],
-      needs,
-      tools: ['jack with a wide board', 'ratchet strap'],
-      cautions: [CAUTIONS.fuel, CAUTIONS.stands],
-    }),
-  ];
+/** Brings one plate under the vehicle and up to its holes; gives the id of the step that raises it. */
+function raisePlate(
+  job: Job,
+  p: FoldedPanel,
+  group: readonly FoldedPanel[],
+  needs: readonly string[],
+  first: readonly ResolvedJoint[],
+  hold: TankHold | undefined,
+  tag: string,
+): string {
+  const { add, doc } = job;
+  const { id, mark } = p.panel;
+  const heavy = isHeavy(job, p);
+  const shared = hold?.by === 'one jack';
+  const pairs = laps(doc).filter(
+    ([a, b]) => a !== b && group.some(g => g.panel.id === a) && group.some(g => g.panel.id === b),
+  );
+  const under = pairs.filter(([, outer]) => outer === id).map(([inner]) => inner);
+  const above = pairs.some(([inner]) => inner === id);
+  const bars = doc.plan.crossbars.filter(c =>
+    job.joints.some(j => j.joint.panels[0] === id && j.mount && c.mounts.includes(j.mount.id)),
+  );
+  const support = add({
+    id: `support-${id}${tag}`,
+    stage: 'support',
+    title: `Jack under plate ${mark}, at its balance point`,
+    why: heavy
+      ? 'It is heavier than one person should lift. It balances where the map shows the jack.'
+      : 'It balances where the map shows the jack; light as it is, both hands are free then.',
+    hows: [
+      'A wooden block on the jack, wide enough that the plate cannot tip.',
+      ...(shared
+        ? [
+            `The ${hold.tank.name} stands on this jack: a strap takes it while the plate slides in between, then the plate carries it, a strip of rubber between.`,
+          ]
+        : []),
+    ],
+    panels: [id],
+    needs,
+    puts: [jackUnder(p)],
+    tools: ['jack with a wooden block', ...(shared ? ['ratchet strap'] : [])],
+    cautions: [...(heavy ? [CAUTIONS.heavy] : []), ...(hold ? [CAUTIONS.fuel] : [])],
+    support: supportOf(p, first.map(spotOf)),
+    people: heavy ? 2 : 1,
+  });
+  return add({
+    id: `hang-${id}${tag}`,
+    stage: 'hang',
+    title: `Raise plate ${mark}, ${p.panel.name}, to its holes`,
+    why:
+      under.length > 0
+        ? 'It laps over the outside of what already hangs: keep that edge above it.'
+        : above
+          ? 'It goes up before its neighbor, which laps over its outside.'
+          : 'Level, and slowly: look along its edges for what it could catch.',
+    panels: [id],
+    needs: [support, ...under.map(u => `hang-${u}${tag}`)],
+    hows: bars.map(c => `The ${c.name} goes up with it, on the same bolts: lay it in its place first.`),
+    cautions: heavy ? [CAUTIONS.heavy] : [],
+    people: heavy ? 2 : 1,
+  });
 }
 
 /**
  * The steps that bring a group of tied plates up and make it fast: each plate supported, raised and started, all of them slid home, then
- * tightened in rounds that go over every plate of the group before the next begins. `group` is in the order of hanging. Gives back the
- * ids of the last round.
+ * tightened in rounds that go over every plate of the group before the next begins. A plate keeps its jack until bolts in two rows are
+ * in, or, where all of its bolts lie in one row, until they are tight. `group` is in the order of hanging. Gives back the ids of the last
+ * steps.
  */
 export function groupSteps(
   job: Job,
   group: readonly FoldedPanel[],
   name: string,
-  { own, waits, before, tag = '' }: GroupAsked,
+  asked: GroupAsked,
 ): readonly string[] {
   const { add, doc, joints } = job;
+  const { own, waits, tag = '', holesThere = false } = asked;
   const { method } = doc.plan;
-  const inGroup = (id: string): boolean => group.some(p => p.panel.id === id);
-  let last = before;
+  // nothing goes up before all that it will be bolted to is ready
+  const ready = [...new Set([...asked.before, ...group.flatMap(p => [...waits(p.panel.id)])])];
+  let last: readonly string[] = ready;
+  const started = new Map<string, string>();
+  const hung: string[] = [];
+  const jacked: { readonly p: FoldedPanel; readonly until: readonly ResolvedJoint[] }[] = [];
+  const tight: FoldedPanel[] = [];
+  const loose = joints.filter(j => j.joint.tightenBefore !== 'hang');
+  const jackOff = (p: FoldedPanel, needs: readonly string[], fast: boolean): string =>
+    add({
+      id: `jack-off-${p.panel.id}${tag}`,
+      stage: 'support',
+      title: `Take the jack from under plate ${p.panel.mark}`,
+      why: fast
+        ? 'All of its bolts are tight. Lower the jack a finger\u2019s width first and watch the plate.'
+        : 'Bolts in both rows are at least five turns in. Lower the jack a finger\u2019s width first and watch the plate: it must hang, not follow.',
+      panels: [p.panel.id],
+      needs,
+      takes: [jackUnder(p)],
+    });
   for (const p of group) {
     const { id, mark } = p.panel;
     const mine = own.get(id) ?? [];
-    const heavy = isHeavy(job, p);
-    const order = startOrder(mine.map(spotOf), method.start);
-    const first = order
-      .slice(0, 2)
-      .flatMap(x => mine.filter(j => j.id === x))
-      .map(spotOf);
-    const held = tankStep(job, p, last, tag);
-    const support = add({
-      id: `support-${id}${tag}`,
-      stage: 'support',
-      title:
-        heavy && method.people === 1
-          ? `Jack under plate ${mark}, at its balance point`
-          : `Bring plate ${mark} under the vehicle`,
-      why: 'It balances where the map shows the jack.',
-      panels: [id],
-      needs: [...held, ...waits(id)],
-      tools: heavy ? ['jack with a wooden block'] : [],
-      cautions: [
-        ...(heavy ? [CAUTIONS.heavy] : []),
-        ...(guardsKind(job, p, 'fuel-tank') ? [CAUTIONS.fuel] : []),
-      ],
-      support: supportOf(p, first),
-      people: heavy ? 2 : 1,
-    });
-    const under = laps(doc)
-      .filter(([inner, outer]) => outer === id && inGroup(inner))
-      .map(([inner]) => inner);
-    const hang = add({
-      id: `hang-${id}${tag}`,
-      stage: 'hang',
-      title: `Raise plate ${mark}, ${p.panel.name}, to its holes`,
-      why:
-        under.length > 0
-          ? 'It laps over the outside of what already hangs: keep that edge above it.'
-          : 'It goes up first here: the next plate laps over it.',
-      panels: [id],
-      needs: [support, ...under.map(u => `hang-${u}${tag}`)],
-      cautions: heavy ? [CAUTIONS.heavy] : [],
-      people: heavy ? 2 : 1,
-    });
+    const through = holesThere ? [] : mine.filter(j => holeWork(job, j).inPlace);
+    const now = mine.filter(j => !through.includes(j));
+    const order = startOrder(now.map(spotOf), method.start);
+    const first = order.slice(0, 2).flatMap(x => now.filter(j => j.id === x));
+    const hold = asked.tanks.get(id);
+    const hang = raisePlate(job, p, group, last, first, hold, tag);
+    hung.push(hang);
     last = [hang];
-    if (mine.length === 0) continue;
-    const start = add(
-      {
-        id: `start-${id}${tag}`,
-        stage: 'start',
-        title: `Start ${count(mine.length, 'bolt')} of plate ${mark} by hand, all loose`,
-        why: why(job),
-        panels: [id],
-        joints: order,
-        needs: [hang],
-        tools: toolsOf(mine, t => !isTorque(t)),
-        cautions: [CAUTIONS.hand],
-        impact: 'never',
-      },
-      mine.length,
+    const begin = (
+      list: readonly ResolvedJoint[],
+      suffix: string,
+      needs: readonly string[],
+    ): readonly string[] => {
+      const swapped = hold ? list.filter(j => hold.carried.includes(j.id)) : [];
+      const step = add(
+        {
+          id: `start-${id}${suffix}${tag}`,
+          stage: 'start',
+          title: `Start ${count(list.length, suffix ? 'more bolt' : 'bolt')} of plate ${mark} by hand, all loose`,
+          why: WHY_START[method.start],
+          hows:
+            swapped.length > 0
+              ? [
+                  `${swapped.map(j => j.id).join(', ')}: the ${hold?.tank.name} hangs on these. One out, the new one in through the plate, then the next. Never two out at once.`,
+                ]
+              : [],
+          panels: [id],
+          joints: startOrder(list.map(spotOf), method.start),
+          needs,
+          tools: toolsOf(list, t => !isTorque(t) && !t.startsWith('rivet nut')),
+          cautions: [CAUTIONS.hand],
+          impact: 'never',
+        },
+        list.length,
+      );
+      for (const j of list) started.set(j.id, step);
+      return [step];
+    };
+    if (now.length > 0) last = begin(now, '', last);
+    for (const j of through) last = [drillStep(job, j, last, true)];
+    if (through.length > 0) last = begin(through, now.length > 0 ? '-drilled' : '', last);
+    const touching = loose.filter(
+      j => j.joint.panels.includes(id) && group.some(g => g.panel.id === j.joint.panels[0]),
     );
-    last = [start];
-    if (tag === '' && method.drilling === 'template')
-      for (const j of joints)
-        if (j.mount?.hole.kind === 'drill' && j.drill.length > 0 && j.joint.panels[0] === id)
-          last = [drillStep(job, j, last)];
+    if (hold?.by === 'one jack' || rowsOf(touching.map(spotOf)) < 2) tight.push(p);
+    else jacked.push({ p, until: touching });
+    // whoever's bolts in two rows are in now can do without
+    for (const x of [...jacked])
+      if (x.until.every(j => started.has(j.id))) {
+        last = [jackOff(x.p, [...last, ...x.until.flatMap(j => started.get(j.id) ?? [])], false)];
+        jacked.splice(jacked.indexOf(x), 1);
+      }
   }
 
   const several = group.length > 1;
   const home = add({
     id: `home-${name}${tag}`,
     stage: 'home',
-    title: `Slide ${several ? 'plates' : 'plate'} ${marksOf(group)} home and centre ${several ? 'them' : 'it'}`,
-    why: 'All bolts still loose: push it tight to its neighbour, equal left and right, before anything is tightened.',
+    title: `Slide ${several ? 'plates' : 'plate'} ${marksOf(group)} home and center ${several ? 'them' : 'it'}`,
+    why: 'All bolts still loose: push it tight to its neighbor, equal left and right, before anything is tightened.',
     panels: group.map(p => p.panel.id),
-    needs: [
-      ...last,
-      ...group.map(p =>
-        (own.get(p.panel.id) ?? []).length > 0 ? `start-${p.panel.id}${tag}` : `hang-${p.panel.id}${tag}`,
-      ),
-    ],
+    needs: [...new Set([...last, ...hung, ...started.values()])],
+    tools: ['tape measure'],
   });
-  const all = group.flatMap(p => own.get(p.panel.id) ?? []);
-  const ys = all.map(j => j.at[1]);
-  const wide = several || Math.max(...ys) - Math.min(...ys) > WIDE;
-  const rounds = PASS_SHARES.length;
-  let previous: readonly string[] = [home];
-  PASS_SHARES.forEach((share, i) => {
-    const made: string[] = [];
-    for (const p of group) {
-      const mine = own.get(p.panel.id) ?? [];
-      const settings = [...new Set(mine.map(j => Math.round(j.torqueNm * 10) / 10))].sort((a, b) => b - a);
-      settings.forEach((nm, k) => {
-        const same = mine.filter(j => Math.round(j.torqueNm * 10) / 10 === nm);
-        const final = i === rounds - 1;
-        const soft = same.some(isSoft);
-        const never = method.drive === 'hand-only' || soft || wide || i > 0;
-        made.push(
-          add(
-            {
-              id: `tighten-${p.panel.id}-${i + 1}${settings.length > 1 ? `-${k + 1}` : ''}${tag}`,
-              stage: 'tighten',
-              title: final
-                ? `Plate ${p.panel.mark}: round again until nothing turns`
-                : `Plate ${p.panel.mark}: tighten to ${Math.round(share * 100)} %`,
-              why: final
-                ? 'Each bolt loosens its neighbours a little: go round at full torque until none moves.'
-                : several
-                  ? `From the middle out, side to side, and plates ${marksOf(group)} in turn: pulled up at one corner the other side goes off.`
-                  : 'From the middle out, side to side, so that the plate comes up flat.',
-              panels: [p.panel.id],
-              joints: tighteningOrder(same.map(spotOf)),
-              torqueNm: share * (same[0]?.torqueNm ?? nm),
-              pass: i + 1,
-              passes: rounds,
-              share,
-              needs: previous,
-              tools: toolsOf(same, t => !isTorque(t)).concat(toolsOf(same, isTorque)),
-              cautions: [
-                CAUTIONS.maker,
-                ...(soft ? ['Rivet nut: stop if it turns without getting tighter.'] : []),
-                ...(method.drive === 'impact-then-hand' || soft ? [CAUTIONS.noImpact] : []),
-              ],
-              impact: never ? 'never' : 'run-in',
-            },
-            same.length,
-          ),
-        );
-      });
-    }
-    if (made.length > 0) previous = made;
-  });
-  return previous;
+  let ends = tightenSteps(
+    job,
+    group.map(p => plateTightened(p, own.get(p.panel.id) ?? [])),
+    [home],
+    tag,
+  );
+  for (const p of [...tight, ...jacked.map(x => x.p)]) ends = [jackOff(p, ends, true)];
+  for (const p of group) {
+    const hold = asked.tanks.get(p.panel.id);
+    if (hold) ends = [releaseTank(job, hold, p, ends, tag)];
+  }
+  return ends;
 }

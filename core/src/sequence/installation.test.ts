@@ -1,11 +1,11 @@
-import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { resolveJoints } from '../bolt';
 import { foldPanel, openingOutline } from '../fold';
 import { contains, rectangle } from '../geometry';
-import { type Joint, type PlanDocument, readDocument, STARTS, sheetOf } from '../plan';
+import { type Joint, type PlanDocument, STARTS, sheetOf } from '../plan';
 import { presentRig } from '../rig';
+import { demoDocument } from '../testing/demo';
 import {
   AGAIN_MINUTES,
   evenings,
@@ -21,13 +21,7 @@ import {
   totalMinutes,
 } from './index';
 
-const demo = (name: string): PlanDocument => {
-  const r = readDocument(
-    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return r.document;
-};
+const demo = demoDocument;
 const looked = (doc: PlanDocument) => {
   const build = doc.plan.builds[0]!;
   const rig = presentRig(doc.rig);
@@ -67,7 +61,10 @@ function sound({
     const started = first(j.id, s => s.stage === 'start');
     const passes = [1, 2, 3, 4].map(n => first(j.id, s => s.stage === 'tighten' && s.pass === n));
     expect(started).toBeGreaterThanOrEqual(0);
-    expect([started, ...passes]).toEqual([...new Set([started, ...passes])].sort((a, b) => a - b));
+    // a second round below the wrench's range is left out
+    const made = [started, ...passes.filter(p => p >= 0)];
+    expect(made).toEqual([...new Set(made)].sort((a, b) => a - b));
+    expect(passes.filter((p, i) => p < 0 && i !== 1)).toEqual([]);
     const home = steps.findIndex(s => s.stage === 'home' && s.panels.includes(j.joint.panels[0] as string));
     expect(home).toBeGreaterThan(started);
     expect(home).toBeLessThan(passes[0] as number);
@@ -76,11 +73,14 @@ function sound({
   const loose = new Set<string>();
   const lastTight = new Map<string, number>();
   steps.forEach((s, i) => {
-    if (s.stage === 'tighten') for (const p of s.panels) lastTight.set(p, i);
+    const touched = s.joints.flatMap(id => joints.find(j => j.id === id)?.joint.panels ?? []);
+    if (s.stage === 'tighten') for (const p of touched) lastTight.set(p, i);
   });
   steps.forEach((s, i) => {
     if (s.stage === 'hang') loose.add(s.panels[0] as string);
-    for (const p of s.panels) if (lastTight.get(p) === i) loose.delete(p);
+    // taken down again after it was only marked
+    if (s.stage === 'remove') for (const p of s.panels) loose.delete(p);
+    for (const [p, last] of lastTight) if (last === i) loose.delete(p);
     if (loose.size > 0) expect(s.drivable, s.id).toBe(false);
     if (s.night) expect(s.drivable).toBe(true);
   });
@@ -134,13 +134,13 @@ describe('the whole job', () => {
     for (const p of panels)
       expect(sequence.steps.findIndex(s => s.id === `bench-${p.panel.id}`)).toBeLessThan(raised);
     const { order } = hangingOrder(doc, panels);
-    const tied = new Set(['plate-a', 'plate-b', 'plate-c']);
+    const tied = new Set(['plate-a', 'plate-b', 'plate-c', 'plate-d']);
     const lone = order.filter(p => !tied.has(p.panel.id)).map(p => p.panel.id);
     for (const id of lone) {
       const hang = sequence.steps.findIndex(s => s.id === `hang-${id}`);
       const before = sequence.steps
         .slice(0, hang)
-        .filter(s => s.stage !== 'support')
+        .filter(s => s.stage !== 'support' || s.takes !== undefined)
         .at(-1);
       expect(before, id).toMatchObject({ drivable: true });
     }
@@ -149,17 +149,17 @@ describe('the whole job', () => {
 
   it('says what goes into which bag, holds the tank, and rules the impact out where it must', () => {
     const { sequence, joints } = made(demo('bramble'));
-    const removed = sequence.steps.filter(s => s.stage === 'remove');
+    const removed = sequence.steps.filter(s => s.part !== undefined);
     expect(removed.length).toBe(4);
     for (const s of removed) expect(s.bags?.length).toBeGreaterThan(0);
     // 80 l of 720 to 775 kg/m3 (EN 228): 57.6 to 62 kg
-    expect(sequence.steps.find(s => s.id === 'support-tank-plate-d')?.why).toContain(
-      '80 l weigh 58 to 62 kg',
-    );
+    expect(sequence.steps.find(s => s.id === 'support-tank-tank')?.why).toContain('80 l weigh 58 to 62 kg');
+    // without its rivet nut the converter shield stands alone, narrow and sound
     const impact = made({
       ...demo('bramble'),
       plan: {
         ...demo('bramble').plan,
+        joints: demo('bramble').plan.joints.filter(j => j.nut !== 'rivet-nut'),
         method: { ...demo('bramble').plan.method, drive: 'impact-then-hand' },
       },
     }).sequence;
@@ -244,6 +244,7 @@ describe('the jack', () => {
       ],
     )!;
     expect(tips[1]).toBeCloseTo(-100, 9);
+    expect(tips.every(f => f >= 0)).toBe(false);
     expect(
       sharedLoads(
         600,

@@ -8,11 +8,21 @@ const G = 9.80665;
 /** Half the block between jack and plate, mm: common practice, no source. */
 const BLOCK = 50;
 
+const places = new WeakMap<FoldedPanel, Vec3>();
+
 /**
  * Where the block of the jack touches a plate: on its base, as near to under its centre of mass as the block finds whole sheet, off its
  * edges and openings. Vehicle frame, mm. The base's middle where no such place is found.
  */
 export function jackPlace(p: FoldedPanel): Vec3 {
+  const known = places.get(p);
+  if (known) return known;
+  const found = findPlace(p);
+  places.set(p, found);
+  return found;
+}
+
+function findPlace(p: FoldedPanel): Vec3 {
   const base = p.facets[0];
   if (!base) return p.centroid;
   const { frame, outline } = base;
@@ -81,7 +91,8 @@ export function supportOf(
     massKg: p.massKg,
     jackAt,
     aloneN,
-    ...(loads && a && b
+    // where one of them would have to pull down, the figures say nothing that hands could use
+    ...(loads && a && b && loads.every(f => f >= 0)
       ? {
           shared: {
             jackN: loads[0],

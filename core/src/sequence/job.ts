@@ -2,6 +2,7 @@ import type { ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { PlanDocument } from '../plan';
 import type { PresentRig } from '../rig';
+import type { UnitSystem } from '../units';
 import { guessMinutes } from './minutes';
 import type { Spot } from './order';
 import type { Step } from './step';
@@ -15,6 +16,8 @@ export interface Job {
   readonly rig: PresentRig;
   readonly panels: readonly FoldedPanel[];
   readonly joints: readonly ResolvedJoint[];
+  /** units of the figures in its sentences */
+  readonly units: UnitSystem;
   readonly steps: Step[];
   /** adds a step with what is usual, its minutes guessed unless entered; gives its id back */
   readonly add: (s: Partial<Step> & Pick<Step, 'id' | 'stage' | 'title' | 'why'>, amount?: number) => string;
@@ -25,6 +28,7 @@ export function jobOf(
   rig: PresentRig,
   panels: readonly FoldedPanel[],
   joints: readonly ResolvedJoint[],
+  units: UnitSystem,
 ): Job {
   const steps: Step[] = [];
   return {
@@ -32,6 +36,7 @@ export function jobOf(
     rig,
     panels,
     joints,
+    units,
     steps,
     add: (s, amount = 1) => {
       const people = s.people ?? 1;
@@ -56,6 +61,8 @@ export const isTorque = (t: string): boolean => t.startsWith('torque wrench');
 export const toolsOf = (joints: readonly ResolvedJoint[], keep: (tool: string) => boolean): string[] => [
   ...new Set(joints.flatMap(j => j.tools).filter(keep)),
 ];
+/** Lists of tools as one, each once. */
+export const addTools = (...lists: readonly (readonly string[])[]): string[] => [...new Set(lists.flat())];
 export const count = (n: number, what: string): string => `${n} ${what}${n === 1 ? '' : 's'}`;
 export const marksOf = (panels: readonly FoldedPanel[]): string => panels.map(p => p.panel.mark).join(', ');
 export const guardsKind = (job: Pick<Job, 'rig'>, p: FoldedPanel, kind: string): boolean =>

@@ -19,9 +19,9 @@ const GUESS: Readonly<Record<Stage, readonly [fixed: number, each: number]>> = {
   finish: [8, 0],
 };
 /** How much longer work takes lying on the floor, or on a creeper under ramps, than standing under a lift: a guess. */
-export const UNDER = { ground: 1.4, ramps: 1.2, 'two-post': 1 } as const;
+export const UNDER = { ground: 1.4, ramps: 1.2, 'two-post': 1, side: 1.1 } as const;
 /** Raising the vehicle is quicker on ramps and on a lift. */
-const RAISING = { ground: 1.4, ramps: 0.6, 'two-post': 0.5 } as const;
+const RAISING = { ground: 1.4, ramps: 0.6, 'two-post': 0.5, side: 1.2 } as const;
 const BENCH_WORK = new Set<Stage>(['kit', 'bench', 'finish']);
 /** A step that wants two pairs of hands, done alone with a jack. */
 const ALONE = 1.6;

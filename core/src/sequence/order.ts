@@ -117,6 +117,15 @@ function rows(spots: readonly Spot[]): readonly Spot[][] {
   return out;
 }
 
+/** How many rows a plate hangs by: across the vehicle as they lie, or, where that is one, along it. */
+export function rowsOf(spots: readonly Spot[]): number {
+  if (spots.length < 2) return spots.length;
+  const turned = spots.map(s => ({ ...s, x: s.y, y: s.x }));
+  const [across, along] = [rows(spots).length, rows(turned).length];
+  // one row of bolts is a hinge whichever way it runs
+  return Math.min(across, along) < 2 ? 1 : across;
+}
+
 /**
  * The order in which bolts are started by hand, by school:
  * front row, rear row, then the middle so that it does not bind; the rear centre bolt first and from there by

@@ -26,6 +26,18 @@ export interface Bag {
   readonly count: number;
 }
 
+/** What a step leaves behind at its joints' places. `proved`: a bolt ran in by hand and held. */
+export type Made = 'marked' | 'hole' | 'deburred' | 'painted' | 'nut' | 'proved';
+
+/** What the step asks to be written down: fender heights in mm, odometer in km, share of a full tank. */
+export type Ask = 'fenders' | 'odometer' | 'fuel';
+
+/** A trick of the hands that helps at a step. */
+export interface Tip {
+  readonly id: string;
+  readonly text: string;
+}
+
 /** What holds a plate, or what hangs above it, until its bolts do. */
 export interface Support {
   readonly massKg: number;
@@ -33,14 +45,17 @@ export interface Support {
   readonly jackAt: Vec3;
   /** with the plate on the jack alone, N */
   readonly aloneN: number;
-  /** with the first bolts in: what the jack still carries and what each bolt does, N; minus means it is pushed up */
+  /** with the first bolts in: what the jack still carries and what each bolt holds up, N; left out where one of them would be pushed */
   readonly shared?: {
     readonly jackN: number;
     readonly bolts: readonly { readonly joint: string; readonly forceN: number }[];
   };
 }
 
-/** One thing to do. Joints stand in the order of the hands; torque in N·m at the wrench for this pass. */
+/**
+ * One thing to do. Joints stand in the order of the hands. Torque in N·m at the wrench for this pass: `torques` has each bolt's own
+ * setting, `torqueNm` the lowest of them.
+ */
 export interface Step {
   readonly id: string;
   readonly stage: Stage;
@@ -49,6 +64,10 @@ export interface Step {
   readonly panels: readonly string[];
   readonly joints: readonly string[];
   readonly torqueNm?: number;
+  /** setting of the wrench by joint, N·m */
+  readonly torques?: Readonly<Record<string, number>>;
+  /** joints that are only snugged by hand in this round, since their share lies below the range of their wrench */
+  readonly byHand?: readonly string[];
   readonly pass?: number;
   readonly passes?: number;
   /** share of the full torque in this pass, 0 to 1 */
@@ -56,6 +75,18 @@ export interface Step {
   readonly needs: readonly string[];
   readonly tools: readonly string[];
   readonly cautions: readonly string[];
+  /** how it is done, one thing after another */
+  readonly hows?: readonly string[];
+  readonly makes?: readonly Made[];
+  /** props, jacks, straps and the like that this step puts in place, by name, and those that it takes away again */
+  readonly puts?: readonly string[];
+  readonly takes?: readonly string[];
+  /** the part that comes off in it, as a factory part's id */
+  readonly part?: string;
+  readonly asks?: readonly Ask[];
+  readonly tip?: Tip;
+  /** the joint whose fault it mends */
+  readonly mends?: string;
   readonly support?: Support;
   /** where the hands are, when neither a bolt nor a plate says it */
   readonly at?: Vec3;

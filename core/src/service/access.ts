@@ -125,16 +125,20 @@ export function dropOrder(set: ReadonlySet<string>, { doc, panels }: Hung): read
 
 /**
  * The way to a service point: an opening big enough in line with it, or the plates that come down for it with the fewest bolts turned,
- * all sets of plates looked through. Minutes are guesses. Common practice, no source.
+ * all sets of plates looked through. `also`: points that are reached in the same job. Minutes are guesses. Common practice, no source.
  */
-export function serviceAccess(point: ServicePoint, hung: Hung): ServiceAccess {
+export function serviceAccess(
+  point: ServicePoint,
+  hung: Hung,
+  also: readonly ServicePoint[] = [],
+): ServiceAccess {
   const { doc, panels } = hung;
   const { lift, people } = doc.plan.method;
   const below = panels.filter(p => {
     const z = undersideAt(p, point.at[0], point.at[1]);
     return z !== undefined && z < point.at[2];
   });
-  const blocking = blockedBy(point, panels);
+  const blocking = [...new Set([point, ...also].flatMap(x => blockedBy(x, panels)))];
   const under = UNDER[lift];
   if (blocking.length === 0) {
     const openingId = servedBy(point, panels);

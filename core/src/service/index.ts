@@ -1,3 +1,4 @@
 export * from './access';
 export * from './service';
+export * from './service-job';
 export * from './service-steps';

@@ -1,58 +1,42 @@
 import type { PresentRig } from '../rig';
 import {
+  addTools,
   CAUTIONS,
   groupSteps,
+  holdTank,
   inOrder,
+  isHeavy,
+  isTorque,
+  type Job,
   jobOf,
-  RAISE,
+  raise,
   type Sequence,
+  settingsOf,
   spotOf,
   startOrder,
+  type TankHold,
+  tankHold,
   tiedGroups,
+  tighteningOrder,
+  toolsOf,
   withStops,
+  withTips,
 } from '../sequence';
-import { formatTorque } from '../units';
+import type { UnitSystem } from '../units';
 import type { Hung, ServiceAccess } from './access';
+import { doneWith, serviceJob } from './service-job';
 
-/** Points where hot oil or fuel runs. */
-const FLUID = /drain|fill|filter/;
-
-/**
- * The steps of a service: down to the point, the work itself, and all of it closed up again, sorted so that everything a step needs
- * comes before it. Plates that came down go up again in the order of an installation, loosened bolts are brought back to their torque.
- */
-export function serviceSteps(access: ServiceAccess, hung: Hung, rig: PresentRig): Sequence {
-  const { point, drop, remove, loosen, through } = access;
-  const { doc, panels, joints } = hung;
-  const job = jobOf(doc, rig, panels, joints);
-  const { add } = job;
-  const fuel = point.kind === 'fuel-tank-straps';
-  const safety = add({
-    id: 'service-safety',
-    stage: 'safety',
-    title: RAISE[doc.plan.method.lift],
-    why: 'Level, so that all of the oil runs out. Push it from the side before you go under.',
-    cautions: [CAUTIONS.stands, CAUTIONS.maker, CAUTIONS.hot, ...(fuel ? [CAUTIONS.fuel] : [])],
-    tools: ['wheel chocks'],
-  });
-  let last = safety;
-  if (loosen.length > 0)
-    last = add(
-      {
-        id: 'service-loosen',
-        stage: 'remove',
-        title: `Loosen ${loosen.length} ${loosen.length === 1 ? 'bolt' : 'bolts'} by three turns`,
-        why: 'They stay in: their plate only has to hang low enough to let its neighbour out.',
-        joints: loosen,
-        needs: [last],
-        tools: [...new Set(joints.filter(j => loosen.includes(j.id)).flatMap(j => j.tools))].filter(
-          t => !t.startsWith('torque wrench'),
-        ),
-      },
-      loosen.length,
-    );
+/** Brings the plates of a service down, the outermost first; gives the last steps. */
+function dropSteps(
+  job: Job,
+  { drop, remove }: ServiceAccess,
+  tanks: ReadonlyMap<string, TankHold>,
+  needs: readonly string[],
+): readonly string[] {
+  const { add, joints, doc } = job;
+  let last = needs;
   for (const id of drop) {
-    const p = panels.find(x => x.panel.id === id);
+    const p = job.panels.find(x => x.panel.id === id);
     if (!p) continue;
     // a bolt shared with a plate that came down before is out already
     const mine = joints.filter(
@@ -61,54 +45,137 @@ export function serviceSteps(access: ServiceAccess, hung: Hung, rig: PresentRig)
     const shared = joints.some(
       j => j.joint.panels.includes(id) && remove.includes(j.id) && !mine.includes(j),
     );
+    const hold = tanks.get(id);
+    const heavy = isHeavy(job, p);
+    const jack = `jack under plate ${p.panel.mark} coming down`;
+    if (hold) last = [holdTank(job, hold, last)];
     const held = add({
       id: `service-hold-${id}`,
       stage: 'support',
-      title: `Hold plate ${p.panel.mark} up before its last bolts come out`,
-      why: 'A jack with a block, a board and a strap, or a second pair of hands.',
+      title: `Jack under plate ${p.panel.mark} before its last bolts come out`,
+      why: 'A wooden block on the jack, at its balance point; or a second pair of hands.',
       panels: [id],
-      needs: [last],
+      needs: last,
+      puts: [jack],
       tools: ['jack with a wooden block'],
-      cautions: [CAUTIONS.heavy],
+      cautions: heavy ? [CAUTIONS.heavy] : [],
     });
-    last = add(
-      {
-        id: `service-drop-${id}`,
-        stage: 'remove',
-        title: `Take plate ${p.panel.mark}, ${p.panel.name}, down`,
-        why: shared
-          ? `Its bolts in the overlap came out with the plate outside it. Lay bolts out in their order.`
-          : 'The other way round than they went in: the last two carry it until you have its weight. Lay bolts out in their order: some are longer.',
-        panels: [id],
-        joints: [...startOrder(mine.map(spotOf), doc.plan.method.start)].reverse(),
-        needs: [held],
-        tools: [...new Set(mine.flatMap(j => j.tools))].filter(t => !t.startsWith('torque wrench')),
-        people: 2,
-      },
-      mine.length,
-    );
+    last = [
+      add(
+        {
+          id: `service-drop-${id}`,
+          stage: 'remove',
+          title: `Take plate ${p.panel.mark}, ${p.panel.name}, down`,
+          why: shared
+            ? 'Its bolts in the overlap came out with the plate outside it. Lay bolts out in their order.'
+            : 'The other way round than they went in: the last two carry it until you have its weight. Lay bolts out in their order: some are longer.',
+          panels: [id],
+          joints: [...startOrder(mine.map(spotOf), doc.plan.method.start)].reverse(),
+          needs: [held],
+          takes: [jack],
+          tools: addTools(toolsOf(mine, t => !isTorque(t) && !t.startsWith('rivet nut'))),
+          people: heavy ? 2 : 1,
+        },
+        mine.length,
+      ),
+    ];
   }
-  const work = add({
-    id: 'service-work',
-    stage: 'check',
-    title: point.name,
-    at: point.at,
-    why:
-      through === 'opening'
-        ? 'Through the opening below it; nothing comes down.'
-        : 'Look at what the plate hid: dents, rubbing, leaks. It is seen only now.',
-    needs: [last],
-    cautions: [
-      ...(FLUID.test(point.kind)
-        ? [
-            'Hot oil burns and is caught, not spilled: let it cool, gloves on, take it where oil is taken back.',
-          ]
-        : []),
-      ...(fuel ? [CAUTIONS.fuel] : []),
-      CAUTIONS.maker,
-    ],
+  return last;
+}
+
+/**
+ * The steps of a service as a whole job: raised, down to the point, the work from its kind, all of it closed up again and let down, sorted
+ * so that everything a step needs comes before it. Plates that came down go up again in the order of an installation, loosened bolts are
+ * brought back to their torque. What is done with it (the filter with the oil) is reached in the same job: `access` must be for both, as
+ * `serviceAccess(point, hung, doneWith(point, rig))` makes it.
+ */
+export function serviceSteps(
+  access: ServiceAccess,
+  hung: Hung,
+  rig: PresentRig,
+  units: UnitSystem = 'metric',
+): Sequence {
+  const { point, drop, remove, loosen, through } = access;
+  const { doc, panels, joints } = hung;
+  const job = jobOf(doc, rig, panels, joints, units);
+  const { add } = job;
+  const fuel = point.kind === 'fuel-tank-straps';
+  const work = serviceJob(point, doneWith(point, rig), units);
+  const tools = add({
+    id: 'service-kit',
+    stage: 'kit',
+    title: `Lay out what ${point.name} takes`,
+    why: 'What the vehicle\u2019s maker says of this service comes first: fluids, amounts, torques, intervals.',
+    tools: addTools(...work.open.map(s => s.tools ?? []), ...work.after.map(s => s.tools ?? [])),
+    cautions: [CAUTIONS.maker],
+    asks: ['odometer'],
   });
-  let before: readonly string[] = [work];
+  const raised = raise(job, [tools], { fuel, tag: 'service-' });
+  let last = raised.under;
+  if (loosen.length > 0)
+    last = [
+      add(
+        {
+          id: 'service-loosen',
+          stage: 'remove',
+          title: `Loosen ${loosen.length} ${loosen.length === 1 ? 'bolt' : 'bolts'} by three turns`,
+          why: 'They stay in: their plate only has to hang low enough to let its neighbor out.',
+          joints: loosen,
+          needs: last,
+          tools: toolsOf(
+            joints.filter(j => loosen.includes(j.id)),
+            t => !isTorque(t) && !t.startsWith('rivet nut'),
+          ),
+        },
+        loosen.length,
+      ),
+    ];
+  const tanks = new Map(
+    drop.flatMap(id => {
+      const p = panels.find(x => x.panel.id === id);
+      const hold = p && tankHold(job, p);
+      return hold?.carried.some(j => remove.includes(j)) ? [[id, hold] as const] : [];
+    }),
+  );
+  last = dropSteps(job, access, tanks, last);
+  if (through === 'opening' && access.openingId !== undefined)
+    last = [
+      add({
+        id: 'service-open',
+        stage: 'remove',
+        title: 'Open what lies below it',
+        why: 'The opening in the plate serves it: a door comes off, a plain hole only wants the mud out.',
+        at: point.at,
+        needs: last,
+        tools: ['key for the door'],
+      }),
+    ];
+  for (const [i, s] of work.open.entries())
+    last = [
+      add({
+        ...s,
+        stage: 'check',
+        needs: last,
+        why:
+          i === 0 && through === 'drop'
+            ? `${s.why} Look at what the plate hid as well: dents, rubbing, leaks.`
+            : s.why,
+      }),
+    ];
+
+  let before: readonly string[] = last;
+  if (through === 'opening' && access.openingId !== undefined)
+    before = [
+      add({
+        id: 'service-close',
+        stage: 'check',
+        title: 'Close the door below it',
+        why: 'A door left open catches the next rock. Its screws by hand, then snug; lock nuts or threadlocker as they had.',
+        at: point.at,
+        needs: before,
+        tools: ['key for the door'],
+      }),
+    ];
   const down = new Set(drop);
   const own = new Map(
     drop.map(id => [
@@ -124,45 +191,53 @@ export function serviceSteps(access: ServiceAccess, hung: Hung, rig: PresentRig)
     )
     .filter(g => g.length > 0);
   for (const [g, group] of groups.entries())
-    before = groupSteps(job, group, `${g + 1}`, { own, waits: () => [], before, tag: '-again' });
-  const settings = [
-    ...new Set(joints.filter(j => loosen.includes(j.id)).map(j => Math.round(j.torqueNm * 10) / 10)),
-  ];
-  for (const nm of settings) {
-    const same = joints.filter(j => loosen.includes(j.id) && Math.round(j.torqueNm * 10) / 10 === nm);
+    before = groupSteps(job, group, `${g + 1}`, {
+      own,
+      waits: () => [],
+      before,
+      tanks,
+      tag: '-again',
+      holesThere: true,
+    });
+  const again = joints.filter(j => loosen.includes(j.id));
+  if (again.length > 0) {
+    const settings = settingsOf(again);
     before = [
       add(
         {
-          id: `service-tighten-${nm}`,
+          id: 'service-tighten',
           stage: 'tighten',
-          title: `Bring the loosened bolts back to ${formatTorque(nm, 'metric')}`,
+          title: 'Bring the loosened bolts back to their torque',
           why: 'What was only loosened holds nothing until it is tight again.',
-          panels: [...new Set(same.flatMap(j => j.joint.panels))],
-          joints: same.map(j => j.id),
-          torqueNm: same[0]?.torqueNm ?? nm,
+          panels: [...new Set(again.flatMap(j => j.joint.panels))],
+          joints: tighteningOrder(again.map(spotOf)),
+          torqueNm: Math.min(...settings.values()),
+          torques: Object.fromEntries(settings),
           pass: 1,
           passes: 1,
           share: 1,
           needs: before,
-          tools: [...new Set(same.flatMap(j => j.tools))],
+          tools: addTools(toolsOf(again, t => !t.startsWith('rivet nut'))),
           cautions: [CAUTIONS.maker],
           impact: 'never',
         },
-        same.length,
+        again.length,
       ),
     ];
   }
-  add({
-    id: 'service-check',
-    stage: 'check',
-    title:
-      through === 'opening'
-        ? 'Close up, run it, look for drips'
-        : 'Knock on the plates, run it, look for drips',
-    why: 'A door left open catches the next rock; a drip on a plate is smelled before it is seen.',
-    needs: before,
-    cautions: [CAUTIONS.hot],
-  });
+  if (drop.length > 0)
+    before = [
+      add({
+        id: 'service-check',
+        stage: 'check',
+        title: 'Knock on the plates, look along their edges',
+        why: 'A rattle is a loose bolt or a touch.',
+        panels: [...drop],
+        needs: before,
+      }),
+    ];
+  let ends: readonly string[] = [raised.lower(before)];
+  for (const s of work.after) ends = [add({ ...s, stage: 'finish', needs: ends })];
   const { steps, cycle } = inOrder(job.steps);
-  return { steps: withStops(steps), cycle };
+  return { steps: withStops(withTips(steps, job), joints), cycle };
 }

@@ -12,5 +12,7 @@ export const MPA_PER_KSI = (N_PER_LBF * 1000) / (MM_PER_INCH * MM_PER_INCH);
 /** US ton (2,000 lbf) in kN. */
 export const KN_PER_TON = (2000 * N_PER_LBF) / 1000;
 
+/** US liquid gallon, liters, exactly. */
+export const L_PER_GALLON = 3.785411784;
 /** International mile, km, exactly. */
 export const KM_PER_MILE = 1.609344;

@@ -2,6 +2,7 @@ import {
   KG_PER_LB,
   KM_PER_MILE,
   KN_PER_TON,
+  L_PER_GALLON,
   MM_PER_INCH,
   MPA_PER_KSI,
   N_PER_LBF,
@@ -99,4 +100,11 @@ export function tapeLength(mm: number, system: UnitSystem): string {
   if (Math.abs(mm) < TAPE_FROM) return formatLength(mm, system);
   const nearest = (Math.round((mm / MM_PER_INCH) * 16) / 16) * MM_PER_INCH;
   return `${tradeFraction(nearest)} in`;
+}
+
+/** A volume of fuel or oil: liters, or US gallons; what is less than two gallons in quarts. */
+export function formatVolume(liters: number, system: UnitSystem): string {
+  if (system === 'metric') return `${fixed(liters, liters < 20 ? 1 : 0)} l`;
+  const gallons = liters / L_PER_GALLON;
+  return gallons < 2 ? `${fixed(gallons * 4, 1)} qt` : `${fixed(gallons, 1)} gal`;
 }

@@ -2,9 +2,10 @@ import Router from '@koa/router';
 import { type LogEntry, readLogEntry } from '@plate-fold/core';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import type { Store } from '../db/open';
-import { documents, logEntries } from '../db/schema';
+import { documents, logEntries, logPhotos } from '../db/schema';
 import { Refusal } from '../fault';
 import { param } from './param';
+import { answerPhoto, sentPhoto } from './photo';
 
 const MOST = 500;
 
@@ -55,6 +56,31 @@ export function logRoutes({ db, write }: Store): Router {
     if (rows.length > 0) await write(() => db.insert(logEntries).values(rows).onConflictDoNothing());
     ctx.status = 201;
     ctx.body = await entriesOf(id);
+  });
+
+  /** Keeps a photo of an entry, its id made on the device; sent again it is kept once. */
+  router.put('/photos/:photo', async ctx => {
+    const id = param(ctx.params, 'id');
+    await known(id);
+    const photo = await sentPhoto(ctx, param(ctx.params, 'photo'));
+    await write(() =>
+      db
+        .insert(logPhotos)
+        .values({ ...photo, documentId: id })
+        .onConflictDoNothing(),
+    );
+    ctx.status = 201;
+    ctx.body = { received: photo.id };
+  });
+
+  router.get('/photos/:photo', async ctx => {
+    const [photo] = await db
+      .select()
+      .from(logPhotos)
+      .where(
+        and(eq(logPhotos.documentId, param(ctx.params, 'id')), eq(logPhotos.id, param(ctx.params, 'photo'))),
+      );
+    answerPhoto(ctx, photo);
   });
 
   router.put('/:entry', async ctx => {

@@ -1,28 +1,51 @@
 import { randomUUID } from 'node:crypto';
-import type { IncomingMessage } from 'node:http';
 import Router from '@koa/router';
-import type { LogEntry } from '@plate-fold/core';
-import { and, asc, desc, eq } from 'drizzle-orm';
+import { FAULT_IDS, openFaults, type PlanDocument, type Tick } from '@plate-fold/core';
+import { and, asc, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import * as yup from 'yup';
 import type { Store } from '../db/open';
-import { documents, logEntries, photos, runs, ticks } from '../db/schema';
+import { documents, kits, logEntries, photos, runs, ticks } from '../db/schema';
+import { eventStream } from '../event-stream';
 import { Refusal } from '../fault';
 import { param } from './param';
+import { answerPhoto, sentPhoto } from './photo';
+import { carriedOver, logOf } from './run-end';
+
+/** A day that a clock can be off into the future. */
+const LATEST = 4_102_444_800_000;
 
 const tickSchema = yup.object({
   id: yup.string().required().max(64),
-  stepId: yup.string().required().max(120),
+  stepId: yup.string().required().max(160),
   jointId: yup.string().nullable().max(120),
   kind: yup
     .string()
-    .oneOf(['done', 'undone', 'deviation'] as const)
+    .oneOf(['done', 'undone', 'deviation', 'override', 'claim', 'dismissed'] as const)
     .required(),
   torqueNm: yup.number().nullable().min(0).max(1000),
   note: yup.string().nullable().max(2000),
+  fault: yup
+    .string()
+    .nullable()
+    .oneOf([...FAULT_IDS, null]),
+  values: yup
+    .object()
+    .nullable()
+    .test(
+      'figures',
+      'values must be up to 12 figures',
+      v =>
+        v === null ||
+        v === undefined ||
+        (Object.keys(v).length <= 12 &&
+          Object.entries(v).every(
+            ([k, x]) => k.length <= 24 && typeof x === 'number' && Number.isFinite(x) && Math.abs(x) <= 1e7,
+          )),
+    ),
   who: yup.string().nullable().max(80),
   wrench: yup.string().nullable().max(80),
   photo: yup.string().nullable().max(64),
-  at: yup.number().required().integer(),
+  at: yup.number().required().integer().min(0).max(LATEST),
   device: yup.string().required().max(64),
 });
 
@@ -33,34 +56,7 @@ const endSchema = yup.object({
   minutes: yup.number().min(0).max(10_000),
 });
 
-const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'];
-/** A phone makes its photos smaller before it sends them. */
-const MOST_PHOTO = 3_000_000;
-
-/** The first bytes by which each kind of picture is known. */
-function looksLike(bytes: Buffer, type: string): boolean {
-  if (type === 'image/jpeg') return bytes[0] === 0xff && bytes[1] === 0xd8;
-  if (type === 'image/png') return bytes.subarray(1, 4).toString('latin1') === 'PNG';
-  return (
-    bytes.subarray(0, 4).toString('latin1') === 'RIFF' && bytes.subarray(8, 12).toString('latin1') === 'WEBP'
-  );
-}
-
-/** All bytes of a request, no more than so many. What is over is read and dropped, or the sender would never hear why. */
-async function upTo(request: IncomingMessage, most: number): Promise<Buffer> {
-  const parts: Buffer[] = [];
-  let length = 0;
-  for await (const part of request) {
-    length += (part as Buffer).length;
-    if (length <= most) parts.push(part as Buffer);
-    if (length > 10 * most) break;
-  }
-  if (length > most)
-    throw new Refusal(413, `The photo is larger than ${most / 1e6} MB: it was not kept. The note was.`);
-  return Buffer.concat(parts);
-}
-
-export function runRoutes({ db, write }: Store): Router {
+export function runRoutes({ db, write, events }: Store): Router {
   const router = new Router({ prefix: '/api' });
 
   const runNamed = async (id: string) => {
@@ -68,8 +64,12 @@ export function runRoutes({ db, write }: Store): Router {
     if (!run) throw new Refusal(404, 'There is no such run.');
     return run;
   };
-  const ticksOf = (id: string) =>
-    db.select().from(ticks).where(eq(ticks.runId, id)).orderBy(asc(ticks.at), asc(ticks.id));
+  const ticksOf = async (id: string): Promise<Tick[]> =>
+    (await db
+      .select()
+      .from(ticks)
+      .where(eq(ticks.runId, id))
+      .orderBy(asc(ticks.at), asc(ticks.id))) as Tick[];
 
   router.get('/documents/:id/runs', async ctx => {
     ctx.body = await db
@@ -80,12 +80,14 @@ export function runRoutes({ db, write }: Store): Router {
         service: runs.service,
         startedAt: runs.startedAt,
         endedAt: runs.endedAt,
+        setAsideAt: runs.setAsideAt,
       })
       .from(runs)
       .where(eq(runs.documentId, param(ctx.params, 'id')))
       .orderBy(desc(runs.startedAt));
   });
 
+  /** Begins a run. Bolts that the last one left unsound are reported in it from the start. */
   router.post('/documents/:id/runs', async ctx => {
     const { buildId, service } = ctx.request.body as { buildId?: string; service?: string };
     const [doc] = await db
@@ -93,10 +95,7 @@ export function runRoutes({ db, write }: Store): Router {
       .from(documents)
       .where(eq(documents.id, param(ctx.params, 'id')));
     if (!doc) throw new Refusal(404, `There is no plan "${param(ctx.params, 'id')}".`);
-    const { plan, rig } = JSON.parse(doc.body) as {
-      plan: { builds: { id: string }[] };
-      rig: { servicePoints: { id: string }[] };
-    };
+    const { plan, rig } = JSON.parse(doc.body) as PlanDocument;
     if (service !== undefined && !rig.servicePoints.some(p => p.id === service))
       throw new Refusal(422, `There is no service "${service}" on this vehicle.`);
     if (!plan.builds.some(b => b.id === buildId))
@@ -110,14 +109,55 @@ export function runRoutes({ db, write }: Store): Router {
       body: doc.body,
       startedAt: Date.now(),
     };
-    await write(() => db.insert(runs).values(run));
+    const [last] = await db
+      .select({ id: runs.id, endedAt: runs.endedAt })
+      .from(runs)
+      .where(and(eq(runs.documentId, doc.id), isNotNull(runs.endedAt), isNull(runs.setAsideAt)))
+      .orderBy(desc(runs.endedAt))
+      .limit(1);
+    // a hole that the plan now knows as bad has its repair in the steps
+    const known = new Set(
+      [...rig.mounts, ...(plan.holes ?? [])].filter(m => m.condition !== 'good').map(m => m.id),
+    );
+    const joints = new Set(plan.joints.filter(j => !(j.mount && known.has(j.mount))).map(j => j.id));
+    const carried = last
+      ? carriedOver(await ticksOf(last.id), last.endedAt as number, joints, run.startedAt)
+      : [];
+    await write(async () => {
+      await db.insert(runs).values(run);
+      if (carried.length > 0)
+        await db.insert(ticks).values(carried.map(t => ({ ...t, runId: run.id, receivedAt: run.startedAt })));
+    });
     ctx.status = 201;
     ctx.body = { id: run.id };
   });
 
   router.get('/runs/:id', async ctx => {
     const { body, ...run } = await runNamed(param(ctx.params, 'id'));
-    ctx.body = { ...run, document: JSON.parse(body), ticks: await ticksOf(run.id) };
+    const [kit] = await db
+      .select({ body: kits.body })
+      .from(kits)
+      .where(and(eq(kits.documentId, run.documentId), eq(kits.buildId, run.buildId)));
+    ctx.body = {
+      ...run,
+      document: JSON.parse(body),
+      ticks: await ticksOf(run.id),
+      // what was counted before the run began: a step says what of it is missing
+      kit: kit ? JSON.parse(kit.body) : null,
+    };
+  });
+
+  /** What is new in a run, as it happens: `ticks` with those that were added, `ended` when it is over. */
+  router.get('/runs/:id/events', async ctx => {
+    const run = await runNamed(param(ctx.params, 'id'));
+    const stream = eventStream(ctx, () => leave());
+    const beat = setInterval(() => stream.say('beat', {}), 15_000);
+    const stop = events.listen(run.id, stream.say);
+    const leave = (): void => {
+      clearInterval(beat);
+      stop();
+    };
+    stream.say('listening', { run: run.id });
   });
 
   /** Adds what a device has done. A tick sent twice is stored once, so a device may repeat until it hears back. */
@@ -129,34 +169,36 @@ export function runRoutes({ db, write }: Store): Router {
     } catch (e) {
       throw new Refusal(422, `Not a tick: ${(e as Error).message}.`);
     }
-    if (sent.ticks.length > 0)
+    if (sent.ticks.length > 0) {
       await write(() =>
         db
           .insert(ticks)
-          .values(sent.ticks.map(t => ({ ...t, runId: run.id, receivedAt: Date.now() })))
+          .values(
+            sent.ticks.map(t => ({
+              ...t,
+              runId: run.id,
+              receivedAt: Date.now(),
+            })) as (typeof ticks.$inferInsert)[],
+          )
           .onConflictDoNothing(),
       );
+      events.tell(run.id, 'ticks', { ticks: sent.ticks });
+    }
     ctx.body = { received: sent.ticks.map(t => t.id), ticks: await ticksOf(run.id) };
   });
 
   /** Keeps a photo, its id made on the device; sent again it is kept once. */
   router.put('/runs/:id/photos/:photo', async ctx => {
     const run = await runNamed(param(ctx.params, 'id'));
-    const type = ctx.get('content-type').split(';')[0]?.trim() ?? '';
-    if (!PHOTO_TYPES.includes(type))
-      throw new Refusal(415, `A photo is one of ${PHOTO_TYPES.join(', ')}, not "${type}".`);
-    const id = param(ctx.params, 'photo');
-    if (id.length > 64) throw new Refusal(422, 'The id of the photo is too long.');
-    const bytes = await upTo(ctx.req, MOST_PHOTO);
-    if (!looksLike(bytes, type)) throw new Refusal(422, `The photo is torn: its bytes are not ${type}.`);
+    const photo = await sentPhoto(ctx, param(ctx.params, 'photo'));
     await write(() =>
       db
         .insert(photos)
-        .values({ id, runId: run.id, type, bytes, receivedAt: Date.now() })
+        .values({ ...photo, runId: run.id })
         .onConflictDoNothing(),
     );
     ctx.status = 201;
-    ctx.body = { received: id };
+    ctx.body = { received: photo.id };
   });
 
   router.get('/runs/:id/photos/:photo', async ctx => {
@@ -164,13 +206,24 @@ export function runRoutes({ db, write }: Store): Router {
       .select()
       .from(photos)
       .where(and(eq(photos.runId, param(ctx.params, 'id')), eq(photos.id, param(ctx.params, 'photo'))));
-    if (!photo) throw new Refusal(404, 'There is no such photo.');
-    ctx.type = photo.type;
-    ctx.set('cache-control', 'private, max-age=31536000, immutable');
-    ctx.body = Buffer.from(photo.bytes);
+    answerPhoto(ctx, photo);
   });
 
-  /** Ends a run and writes it into the plan's log, once. */
+  /** Sets a run aside that was begun by mistake, or takes it up again. */
+  router.post('/runs/:id/set-aside', async ctx => {
+    const run = await runNamed(param(ctx.params, 'id'));
+    const { aside } = (ctx.request.body ?? {}) as { aside?: boolean };
+    if (run.endedAt !== null) throw new Refusal(409, 'This run is ended: it stands in the log.');
+    await write(() =>
+      db
+        .update(runs)
+        .set({ setAsideAt: aside === false ? null : Date.now() })
+        .where(eq(runs.id, run.id)),
+    );
+    ctx.body = { aside: aside !== false };
+  });
+
+  /** Ends a run and writes it into the plan's log, once. Bolts that are not sound keep it open unless they were left with a reason. */
   router.post('/runs/:id/end', async ctx => {
     const run = await runNamed(param(ctx.params, 'id'));
     let said: yup.InferType<typeof endSchema>;
@@ -180,34 +233,31 @@ export function runRoutes({ db, write }: Store): Router {
       throw new Refusal(422, `Not an end of a run: ${(e as Error).message}.`);
     }
     const done = await ticksOf(run.id);
-    const off = done.filter(t => t.kind === 'deviation').length;
-    const entry: LogEntry = {
-      id: `run-${run.id}`,
-      kind: run.service === null ? 'install' : 'service',
-      at: Date.now(),
-      run: run.id,
-      ...(said.km === undefined ? {} : { km: said.km }),
-      ...(run.service === null ? {} : { point: run.service }),
-      ...(said.minutes === undefined ? {} : { minutes: said.minutes }),
-      ...(done.some(t => t.kind === 'done' && t.jointId !== null) ? { opened: true } : {}),
-      ...(off > 0
-        ? { note: `${off} ${off === 1 ? 'thing was' : 'things were'} off: see the record of the run.` }
-        : {}),
-    };
+    const open = openFaults(done);
+    if (open.length > 0)
+      throw new Refusal(
+        409,
+        `${open.map(f => f.joint).join(', ')} ${open.length === 1 ? 'is' : 'are'} not sound: repair ${open.length === 1 ? 'it' : 'them'}, or say why ${open.length === 1 ? 'it is' : 'they are'} left so.`,
+      );
+    const at = Math.max(Date.now(), run.startedAt);
+    const entries = logOf(run, done, said, at);
     await write(async () => {
-      await db.update(runs).set({ endedAt: entry.at }).where(eq(runs.id, run.id));
+      await db.update(runs).set({ endedAt: at }).where(eq(runs.id, run.id));
       await db
         .insert(logEntries)
-        .values({
-          id: entry.id,
-          documentId: run.documentId,
-          kind: entry.kind,
-          at: entry.at,
-          body: JSON.stringify(entry),
-          receivedAt: entry.at,
-        })
+        .values(
+          entries.map(e => ({
+            id: e.id,
+            documentId: run.documentId,
+            kind: e.kind,
+            at: e.at,
+            body: JSON.stringify(e),
+            receivedAt: at,
+          })),
+        )
         .onConflictDoNothing();
     });
+    events.tell(run.id, 'ended', {});
     ctx.body = { ended: true };
   });
   return router;

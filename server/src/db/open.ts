@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { createClient } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
+import { type RunEvents, runEvents } from '../run-events';
 import { writeQueue } from './queue';
 import * as schema from './schema';
 
@@ -11,6 +12,8 @@ export interface Store {
   readonly db: LibSQLDatabase<typeof schema>;
   /** every write goes through here */
   readonly write: ReturnType<typeof writeQueue>;
+  /** tells who is connected what is new in a run */
+  readonly events: RunEvents;
   readonly close: () => void;
 }
 
@@ -26,5 +29,5 @@ export async function openStore(dataDir: string, url?: string): Promise<Store> {
   }
   const db = drizzle(client, { schema });
   await migrate(db, { migrationsFolder: MIGRATIONS });
-  return { db, write: writeQueue(), close: () => client.close() };
+  return { db, write: writeQueue(), events: runEvents(), close: () => client.close() };
 }

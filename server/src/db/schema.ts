@@ -41,6 +41,8 @@ export const runs = sqliteTable('runs', {
   body: text('body').notNull(),
   startedAt: integer('started_at').notNull(),
   endedAt: integer('ended_at'),
+  /** begun by mistake: no longer offered to go on with */
+  setAsideAt: integer('set_aside_at'),
 });
 
 /** What was done in a run. Rows are only ever added; the newest row of a move says how it stands. */
@@ -54,9 +56,14 @@ export const ticks = sqliteTable(
       .references(() => runs.id, { onDelete: 'cascade' }),
     stepId: text('step_id').notNull(),
     jointId: text('joint_id'),
-    kind: text('kind', { enum: ['done', 'undone', 'deviation'] }).notNull(),
+    kind: text('kind', {
+      enum: ['done', 'undone', 'deviation', 'override', 'claim', 'dismissed'],
+    }).notNull(),
     torqueNm: real('torque_nm'),
     note: text('note'),
+    fault: text('fault'),
+    /** figures that the step asked for, as JSON */
+    values: text('values', { mode: 'json' }).$type<Readonly<Record<string, number>>>(),
     who: text('who'),
     wrench: text('wrench'),
     photo: text('photo'),
@@ -131,4 +138,19 @@ export const logEntries = sqliteTable(
     receivedAt: integer('received_at').notNull(),
   },
   t => [primaryKey({ columns: [t.documentId, t.id] }), index('log_by_document').on(t.documentId, t.at)],
+);
+
+/** Photos that belong to entries of a plan's log. */
+export const logPhotos = sqliteTable(
+  'log_photos',
+  {
+    id: text('id').notNull(),
+    documentId: text('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    type: text('type').notNull(),
+    bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+    receivedAt: integer('received_at').notNull(),
+  },
+  t => [primaryKey({ columns: [t.documentId, t.id] })],
 );

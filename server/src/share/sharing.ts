@@ -17,6 +17,8 @@ export interface ShareState {
   readonly devices: number;
 }
 
+/** How long a phone has to hear that the sharing has ended, ms. */
+const LAST_WORD_MS = 60;
 const SESSION_MS = 12 * 3600_000;
 
 /** Addresses of this machine that others on its local networks reach it by. */
@@ -31,6 +33,8 @@ export interface SharingOptions {
   readonly port: number;
   /** the application that a let-in device reaches */
   readonly app: (sharing: Sharing) => Koa;
+  /** told when the sharing of a run ends, before the door is shut */
+  readonly onEnd?: (run: string) => void;
   readonly now?: () => number;
 }
 
@@ -116,10 +120,13 @@ export class Sharing {
   /** Ends it: who was let in is out, and the port is closed. */
   async close(): Promise<void> {
     const server = this.#server;
+    if (this.#run !== undefined) this.#options.onEnd?.(this.#run);
     this.#server = undefined;
     this.#run = undefined;
     this.#code = undefined;
     this.#sessions.clear();
+    // what was said last is still on its way
+    if (server) await new Promise(done => setTimeout(done, LAST_WORD_MS));
     server?.closeAllConnections();
     if (server) await new Promise(done => server.close(done));
   }

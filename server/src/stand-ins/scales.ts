@@ -1,6 +1,6 @@
 import Router from '@koa/router';
+import { eventStream } from '../event-stream';
 import { Refusal } from '../fault';
-import { eventStream } from './event-stream';
 
 /*
  * A simulated set of four wheel scales. The interface is the one a real set would have (docs/devices.md): who it is,

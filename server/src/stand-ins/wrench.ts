@@ -1,7 +1,7 @@
 import Router from '@koa/router';
 import type { TurnSample } from '@plate-fold/core';
+import { eventStream } from '../event-stream';
 import { Refusal } from '../fault';
-import { eventStream } from './event-stream';
 
 /*
  * A simulated torque wrench, click and digital in one. The interface is the one a real wrench's bridge would have (docs/devices.md): who it

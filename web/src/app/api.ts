@@ -17,11 +17,15 @@ export interface RunRow {
   readonly service: string | null;
   readonly startedAt: number;
   readonly endedAt: number | null;
+  /** begun by mistake */
+  readonly setAsideAt: number | null;
 }
 export interface Run extends RunRow {
   readonly documentId: string;
   readonly document: PlanDocument;
   readonly ticks: readonly Tick[];
+  /** what was counted before it began; null where nothing was */
+  readonly kit: KitState | null;
 }
 
 /** What lies in the garage: a part by its name on the bag list, or a torque wrench with its range in N·m. */
@@ -129,6 +133,18 @@ export const api = createApi({
       query: ({ run, ...body }) => ({ url: `/runs/${run}/end`, method: 'POST', body }),
       invalidatesTags: ['runs', 'log'],
     }),
+    setRunAside: build.mutation<{ aside: boolean }, { run: string; aside: boolean }>({
+      query: ({ run, aside }) => ({ url: `/runs/${run}/set-aside`, method: 'POST', body: { aside } }),
+      invalidatesTags: ['runs'],
+    }),
+    sendLogPhoto: build.mutation<{ received: string }, { document: string; id: string; photo: Blob }>({
+      query: ({ document, id, photo }) => ({
+        url: `/documents/${document}/log/photos/${id}`,
+        method: 'PUT',
+        body: photo,
+        headers: { 'content-type': photo.type },
+      }),
+    }),
     sendPhoto: build.mutation<{ received: string }, { run: string; id: string; photo: Blob }>({
       query: ({ run, id, photo }) => ({
         url: `/runs/${run}/photos/${id}`,
@@ -172,6 +188,8 @@ export const {
   useStartRunMutation,
   useRunQuery,
   useEndRunMutation,
+  useSetRunAsideMutation,
+  useSendLogPhotoMutation,
   useShelfQuery,
   usePutOnShelfMutation,
   useKitQuery,

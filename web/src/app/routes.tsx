@@ -57,7 +57,7 @@ export const router = createBrowserRouter([
       },
       {
         path: '/run/:runId',
-        lazy: async () => ({ Component: (await import('../stages/run/walk')).Walk }),
+        lazy: async () => ({ Component: (await import('../stages/run/run-screen')).RunScreen }),
       },
       { path: '*', element: <Navigate to="/" replace /> },
     ],

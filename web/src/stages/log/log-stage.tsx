@@ -120,7 +120,8 @@ export function LogStage() {
     if (!of || narrow) setTab('log');
     setDraft({
       id: freshEntryId(),
-      kind: of?.kind ?? 'hit',
+      // a repaired bolt is logged with the torque it was brought to
+      kind: of?.kind === 'repair' ? 're-torque' : (of?.kind ?? 'hit'),
       at: Date.now(),
       ...(of?.point ? { point: of.point } : {}),
     });

@@ -1,20 +1,53 @@
-import { type Facts, type Step, shoppingList } from '@plate-fold/core';
+import { boltByBolt, type Facts, type KitGaps, type Step, shoppingList } from '@plate-fold/core';
 import { TriangleAlert } from 'lucide-react';
 
-/** What to have in hand: tools, and the parts of this step where parts are counted or laid out. */
-export function PickUp({ step, facts }: { step: Step; facts: Facts }) {
-  const counted = step.id === 'kit' || (step.stage === 'bench' && step.torqueNm === undefined);
-  const joints = step.id === 'kit' ? facts.joints : facts.joints.filter(j => step.joints.includes(j.id));
-  const parts = counted ? shoppingList(joints) : [];
-  // torqued bolt by bolt: the tool stands in the bolt's own line
-  const tools = step.torqueNm === undefined ? step.tools : [];
-  if (parts.length === 0 && tools.length === 0) return null;
+/** What of a step's parts and tools the kit check found missing. */
+function missing(step: Step, facts: Facts, gaps: KitGaps | undefined): readonly string[] {
+  if (!gaps || step.stage === 'kit') return [];
+  const parts = new Set(facts.joints.filter(j => step.joints.includes(j.id)).flatMap(j => j.parts));
+  return [
+    ...gaps.parts.filter(g => parts.has(g.part)).map(g => `${g.missing} × ${g.part}`),
+    ...gaps.tools.filter(t => step.tools.includes(t)),
+  ];
+}
+
+/** What to have in hand: tools, the parts of this step where parts are counted, and hole by hole where they are laid out or put in. */
+export function PickUp({ step, facts, gaps }: { step: Step; facts: Facts; gaps?: KitGaps }) {
+  const counted = step.id === 'kit';
+  const byHole = (step.stage === 'bench' || step.stage === 'start') && !boltByBolt(step);
+  const parts = counted ? shoppingList(facts.joints) : [];
+  const joints = byHole ? step.joints.flatMap(id => facts.joints.find(j => j.id === id) ?? []) : [];
+  const tools = boltByBolt(step) ? [] : step.tools;
+  const lacks = missing(step, facts, gaps);
+  if (parts.length + tools.length + joints.length + lacks.length === 0) return null;
   return (
     <section aria-label="Pick up" className="mt-3">
+      {lacks.length > 0 && (
+        <p className="mb-2 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-[15px] leading-snug">
+          <b>Missing by the kit check:</b> {lacks.join('; ')}.
+        </p>
+      )}
       {tools.length > 0 && (
         <p className="text-[16px]">
           <b>Pick up:</b> {tools.join(', ')}
         </p>
+      )}
+      {joints.length > 0 && (
+        <ol className="mt-1" aria-label="What goes in each hole">
+          {joints.map((j, i) => (
+            <li
+              key={j.id}
+              className="grid grid-cols-[2.2rem_3.6rem_1fr] border-b border-scribe/70 py-1.5 text-[15px] leading-snug"
+            >
+              <span className="fig font-semibold">{i + 1}</span>
+              <span className="fig text-ink2">{j.id}</span>
+              <span>
+                {j.parts.join(', ')}
+                {j.joint.lube === 'dry' ? '' : `, ${j.joint.lube} on the threads`}
+              </span>
+            </li>
+          ))}
+        </ol>
       )}
       {parts.length > 0 && (
         <ul className="mt-1">
@@ -41,7 +74,7 @@ export function Cautions({ of }: { of: readonly string[] }) {
       {of.map(c => (
         <li
           key={c}
-          className="flex items-start gap-2.5 border-l-[6px] border-marker bg-markersoft px-3 py-2.5 text-[15px] leading-snug"
+          className="flex items-start gap-2.5 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[15px] leading-snug"
         >
           <TriangleAlert size={19} className="mt-0.5 shrink-0" aria-hidden="true" />
           {c}

@@ -1,34 +1,67 @@
 import type { Facts } from '@plate-fold/core';
 import { skipToken } from '@reduxjs/toolkit/query';
-import { useRunQuery, useRunsQuery } from '../../app/api';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { api, useRunQuery, useRunsQuery } from '../../app/api';
+import { useDo } from '../../app/store';
 import { useEdit } from '../../app/use-edit';
 import { Button } from '../../ui/button';
+import { deviceName, freshTickId } from './tick-store';
 import { offersFrom } from './usual';
 
-/** What was off in the newest run, offered to the plan. */
+/** What the newest run tells the plan: taken in with a press, or dismissed for good. */
 export function PlanOffers({ facts }: { facts: Facts }) {
   const { document } = facts;
+  const dispatch = useDo();
   const { data: runs } = useRunsQuery(document.plan.id);
-  const newest = runs?.[0];
-  const { data: run } = useRunQuery(newest?.id ?? skipToken, { refetchOnMountOrArgChange: true });
+  const newest = runs?.find(r => r.setAsideAt === null);
+  const { data: run, refetch } = useRunQuery(newest?.id ?? skipToken, { refetchOnMountOrArgChange: true });
   const edit = useEdit();
+  const [fault, setFault] = useState<string>();
   if (!run) return null;
   const day = new Date(run.startedAt).toISOString().slice(0, 10);
   const offers = offersFrom(document, run.ticks, day);
   if (offers.length === 0) return null;
+  const dismiss = async (tick: string): Promise<void> => {
+    const sent = await dispatch(
+      api.endpoints.sendTicks.initiate({
+        run: run.id,
+        ticks: [
+          {
+            id: freshTickId(),
+            stepId: 'offers',
+            jointId: null,
+            kind: 'dismissed',
+            note: tick,
+            at: Date.now(),
+            device: deviceName(),
+          },
+        ],
+      }),
+    );
+    setFault(sent.error ? 'The server does not answer: try again.' : undefined);
+    void refetch();
+  };
   return (
     <section aria-label="From the last run" className="mt-4">
       <h3 className="font-bold">From the last run</h3>
+      {fault && (
+        <p role="alert" className="text-oxide">
+          {fault}
+        </p>
+      )}
       <ul className="mt-1 grid gap-2">
         {offers.map(o => (
           <li key={o.tick} className="border-l-[6px] border-marker bg-markersoft px-3 py-2">
             <p className="text-[14px] leading-snug">{o.off}</p>
-            <Button
-              className="mt-1.5 w-full text-left leading-tight"
-              onClick={() => edit('runTakenIn', o.change)}
-            >
-              {o.said}
-            </Button>
+            <div className="mt-1.5 flex gap-2">
+              <Button className="flex-1 text-left leading-tight" onClick={() => edit('runTakenIn', o.change)}>
+                {o.said}
+              </Button>
+              <Button aria-label={`Dismiss: ${o.off}`} onClick={() => void dismiss(o.tick)}>
+                <X size={17} aria-hidden="true" />
+              </Button>
+            </div>
           </li>
         ))}
       </ul>

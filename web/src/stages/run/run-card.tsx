@@ -1,8 +1,8 @@
-import { type Method, movesOf, type Tick } from '@plate-fold/core';
+import { type Method, movesOf, screensOf, type Tick } from '@plate-fold/core';
 import { Play, Smartphone } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { useRunsQuery, useStartRunMutation } from '../../app/api';
+import { useRunsQuery, useSetRunAsideMutation, useStartRunMutation } from '../../app/api';
 import { selectFindings, useFacts } from '../../app/derived';
 import { methodChanged } from '../../app/plan-slice';
 import { useApp, useDo } from '../../app/store';
@@ -69,11 +69,13 @@ const METHODS: {
       { value: 'ground', name: 'stands' },
       { value: 'ramps', name: 'ramps' },
       { value: 'two-post', name: 'two-post lift' },
+      { value: 'side', name: 'on its side' },
     ],
     suits: {
       ground: 'Wheels free, suspension hanging: in pairs, on level, hard ground.',
       ramps: 'Wheels loaded, as it drives: quick up and down, nothing between the front wheels.',
       'two-post': 'Standing up: half the time, and a transmission jack under the plates.',
+      side: 'Only a side-by-side: tipped on straps, tank empty, battery out; oil runs where it should not.',
     },
   },
   drive: {
@@ -120,8 +122,10 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
   const findings = useApp(selectFindings).filter(f => f.where === 'run' || f.severity === 'stop');
   const { data: runs } = useRunsQuery(plan.id, { refetchOnMountOrArgChange: true });
   const [start, starting] = useStartRunMutation();
+  const [setAside] = useSetRunAsideMutation();
   const [fault, setFault] = useState<string>();
-  const moves = movesOf(facts.sequence).length;
+  const screens = screensOf(movesOf(facts.sequence)).length;
+  const open = runs?.find(r => r.endedAt === null && r.setAsideAt === null && r.service === null);
   const { gaps, complete, known } = useKit(facts);
   const [without, setWithout] = useState('');
   const blocked = !complete && without.trim() === '';
@@ -140,14 +144,13 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
     <div className="p-4">
       <h2 className="text-[19px] font-bold">Install build {facts.build.id}</h2>
       <p className="mb-3 text-[13px] text-ink2">
-        {facts.sequence.steps.length} steps, {moves} moves to tick. The run keeps the plan as it stands now;
-        it goes on where you left it.
+        {screens} screens. The run keeps the plan as it stands now; it goes on where you left it.
       </p>
       {known && !complete && (
         <div className="mb-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[14px]">
           <p>
-            The kit is not whole: {gaps.parts.reduce((s, p) => s + p.missing, 0)} parts not counted,{' '}
-            {gaps.tools.length} tools not tried.{' '}
+            {gaps.parts.reduce((s, p) => s + p.missing, 0)} parts missing, {gaps.tools.length} tools not
+            tried.{' '}
             <Link to={`/plan/${plan.id}/bolt`} className="underline">
               Count it in Bolt
             </Link>
@@ -173,8 +176,16 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
         </p>
       ) : (
         <>
+          {open && (
+            <Link
+              to={`/run/${open.id}`}
+              className="mb-2 flex min-h-14 w-full items-center justify-center gap-2 rounded-[4px] border border-ink bg-ink px-3 text-[17px] font-semibold text-paper"
+            >
+              <Play size={20} aria-hidden="true" /> Go on with the run of {when(open.startedAt)}
+            </Link>
+          )}
           <Button
-            look="strong"
+            look={open ? 'plain' : 'strong'}
             className="min-h-14 w-full text-[17px]"
             disabled={starting.isLoading || save !== 'saved' || blocked}
             onClick={() => void begin()}
@@ -225,9 +236,22 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
                       : (facts.rig.servicePoints.find(s => s.id === r.service)?.name ?? r.service)}
                     , begun {when(r.startedAt)}
                   </span>
-                  <span className="text-[13px] text-ink2 underline">{r.endedAt ? 'record' : 'go on'}</span>
+                  <span className="text-[13px] text-ink2 underline">
+                    {r.endedAt ? 'record' : r.setAsideAt ? 'set aside' : 'go on'}
+                  </span>
                 </Link>
-                {!r.endedAt && <ShareButton run={r.id} worded />}
+                {!r.endedAt && (
+                  <div className="flex items-center justify-between gap-2">
+                    {r.setAsideAt ? <span /> : <ShareButton run={r.id} worded />}
+                    <button
+                      type="button"
+                      className="min-h-11 px-1 text-[13px] underline"
+                      onClick={() => void setAside({ run: r.id, aside: !r.setAsideAt })}
+                    >
+                      {r.setAsideAt ? 'take it up again' : 'begun by mistake: set it aside'}
+                    </button>
+                  </div>
+                )}
               </li>
             ))}
           </ul>

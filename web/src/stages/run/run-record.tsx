@@ -1,22 +1,55 @@
-import { asBuilt, asBuiltCsv, type Move, type Tick, torqueFigure, type UnitSystem } from '@plate-fold/core';
+import {
+  type AsBuiltLine,
+  asBuilt,
+  asBuiltCsv,
+  type Tick,
+  torqueFigure,
+  type UnitSystem,
+} from '@plate-fold/core';
 import { Download, Printer } from 'lucide-react';
 import type { Run } from '../../app/api';
 import { Button } from '../../ui/button';
 import { when } from '../../ui/names';
 import { saveFile } from '../../ui/save-file';
-import { judge } from './torque-target';
+import { judge } from './judge';
+import { RunPhoto } from './run-photo';
+import type { Walked } from './use-screens';
 
-/** As built: every torque, who, when, with which wrench, kept with the plan's revision. */
+/** A torque in the reader's unit, the other small behind it. */
+function Both({ nm, units }: { nm: number | undefined; units: UnitSystem }) {
+  if (nm === undefined) return <>–</>;
+  const other = torqueFigure(nm, units === 'inch' ? 'metric' : 'inch');
+  return (
+    <>
+      {torqueFigure(nm, units).value}
+      <span className="block text-[11px] text-ink2">
+        {other.value} {other.unit}
+      </span>
+    </>
+  );
+}
+
+/** As built: vehicle, date, every bolt with its size and torque, who, when and with which wrench, what was wrong and how it was mended. */
 export function RunRecord(props: {
   readonly run: Run;
-  readonly moves: readonly Move[];
+  readonly walked: Walked;
   readonly ticks: readonly Tick[];
   readonly units: UnitSystem;
 }) {
-  const { run, moves, ticks, units } = props;
-  const lines = asBuilt(moves, ticks);
-  // the last round is what a bolt was left at
-  const last = lines.filter(l => l.pass === undefined || l.pass === Math.max(...lines.map(x => x.pass ?? 0)));
+  const { run, walked, ticks, units } = props;
+  const lines = asBuilt(walked.moves, ticks, walked.facts.joints);
+  // the last line of a bolt is what it was left at; what was reported in any round stands with it
+  const last = new Map<string, AsBuiltLine>();
+  for (const l of lines) {
+    const before = last.get(l.joint);
+    last.set(l.joint, {
+      ...l,
+      notes: [...(before?.notes ?? []), ...l.notes],
+      photos: [...(before?.photos ?? []), ...l.photos],
+    });
+  }
+  const { rig, plan } = run.document;
+  const of = { vehicle: rig.name, plan: plan.name, build: run.buildId, startedAt: run.startedAt };
   return (
     <section aria-label="As built" className="mt-5">
       <div className="flex flex-wrap items-center gap-2">
@@ -26,7 +59,7 @@ export function RunRecord(props: {
         </Button>
         <Button
           className="print:hidden"
-          onClick={() => saveFile(`${run.documentId}-as-built.csv`, asBuiltCsv(lines), 'text/csv')}
+          onClick={() => saveFile(`${run.documentId}-as-built.csv`, asBuiltCsv(of, lines), 'text/csv')}
         >
           <Download size={17} aria-hidden="true" /> CSV
         </Button>
@@ -43,19 +76,19 @@ export function RunRecord(props: {
           <Download size={17} aria-hidden="true" /> JSON
         </Button>
       </div>
-      <p className="text-[13px] text-ink2">
-        {run.document.plan.name}, build {run.buildId}, revision {run.revision} of the plan; begun{' '}
+      <p className="text-[14px]">
+        <b>{rig.name}</b>, {plan.name}, build {run.buildId}, revision {run.revision} of the plan; begun{' '}
         {when(run.startedAt)}
-        {run.endedAt === null ? '' : `, ended ${when(run.endedAt)}`}. The last round of each bolt; all rounds
-        stand in the CSV.
+        {run.endedAt === null ? '' : `, ended ${when(run.endedAt)}`}.
       </p>
+      <p className="text-[13px] text-ink2">The last round of each bolt; all rounds stand in the CSV.</p>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it */}
       <div className="overflow-x-auto" role="region" aria-label="Torques as built" tabIndex={0}>
         <table className="mt-1 w-full text-[14px]">
           <thead className="text-left text-ink2">
             <tr className="border-b border-ink2">
               <th scope="col" className="py-1 font-normal">
-                Joint
+                Bolt
               </th>
               <th scope="col" className="py-1 pr-3 text-right font-normal">
                 Asked
@@ -69,29 +102,35 @@ export function RunRecord(props: {
             </tr>
           </thead>
           <tbody>
-            {last.map(l => {
-              const fine = l.readNm === undefined || judge(l.readNm, l.targetNm, units).near;
+            {[...last.values()].map(l => {
+              const fine =
+                l.readNm === undefined || l.targetNm === undefined || judge(l.readNm, l.targetNm, units).near;
               return (
-                <tr key={`${l.step} ${l.joint}`} className="border-b border-scribe/70 align-top">
-                  <th scope="row" className="fig py-1.5 text-left">
-                    {l.joint}
+                <tr key={l.joint} className="border-b border-scribe/70 align-top">
+                  <th scope="row" className="py-1.5 pr-2 text-left font-normal">
+                    <span className="fig font-semibold">{l.joint}</span>
+                    <span className="block text-[12px] leading-tight text-ink2">{l.bolt}</span>
                   </th>
-                  <td className="fig py-1.5 pr-3 text-right">{torqueFigure(l.targetNm, units).value}</td>
+                  <td className="fig py-1.5 pr-3 text-right">
+                    <Both nm={l.targetNm} units={units} />
+                  </td>
                   <td className={`fig py-1.5 pr-3 text-right ${fine ? '' : 'font-bold text-oxide'}`}>
-                    {l.readNm === undefined ? '–' : torqueFigure(l.readNm, units).value}
+                    <Both nm={l.readNm} units={units} />
                   </td>
                   <td className="py-1.5 leading-tight">
                     {l.at === undefined ? (
                       <b>not done</b>
                     ) : (
-                      [when(l.at), l.who, l.readNm === undefined ? undefined : l.wrench]
-                        .filter(Boolean)
-                        .join(', ')
+                      [when(l.at), l.who, l.wrench].filter(Boolean).join(', ')
                     )}
+                    {l.fault && <p className="font-semibold text-oxide">{l.fault}</p>}
                     {l.notes.map(n => (
                       <p key={n} className="text-oxide">
                         {n}
                       </p>
+                    ))}
+                    {l.photos.map(p => (
+                      <RunPhoto key={p} run={run.id} id={p} />
                     ))}
                   </td>
                 </tr>
@@ -100,7 +139,9 @@ export function RunRecord(props: {
           </tbody>
         </table>
       </div>
-      <p className="text-[12.5px] text-ink2">Torque in {torqueFigure(1, units).unit}.</p>
+      <p className="text-[12.5px] text-ink2">
+        Torque in {torqueFigure(1, units).unit}, the other unit below it.
+      </p>
     </section>
   );
 }

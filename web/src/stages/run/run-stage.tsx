@@ -1,6 +1,6 @@
-import { type Step, torqueFigure } from '@plate-fold/core';
+import { type Step, torqueFigure, type UnitSystem } from '@plate-fold/core';
 import { Moon, Pause, Play } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Bench } from '../../app/bench';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
@@ -11,6 +11,7 @@ import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { STAGE_NAMES } from '../../ui/names';
 import { RunCard } from './run-card';
+import { sequenceOf } from './sequence-of';
 
 /** Steps that follow one another in the same stage, under one heading. */
 function byStage(steps: readonly Step[]): readonly { stage: Step['stage']; steps: readonly Step[] }[] {
@@ -43,14 +44,27 @@ function usePlayed(step: Step | undefined) {
   };
 }
 
+/** What the wrench is set to in a step: one figure, or from the lowest to the highest. */
+function Torques({ of, units }: { of: Step; units: UnitSystem }) {
+  const all = Object.values(of.torques ?? {});
+  if (all.length === 0) return null;
+  const [low, high] = [Math.min(...all), Math.max(...all)].map(nm => torqueFigure(nm, units));
+  return (
+    <span className="fig text-[13px] whitespace-nowrap">
+      {low?.value === high?.value ? low?.value : `${low?.value}\u2013${high?.value}`}
+      <span className="ml-1 font-sans text-[11px] text-ink2">{low?.unit}</span>
+    </span>
+  );
+}
+
 /** Run: the whole order of the hands to look through, and the way onto the floor. */
 export function RunStage() {
   const facts = useFacts();
   const { units, side } = useApp(s => s.view);
-  const { steps } = facts.sequence;
+  const { steps } = useMemo(() => sequenceOf(facts, null, units), [facts, units]);
   const [id, setId] = useState<string>();
   const [mapBox, size] = useSize<HTMLDivElement>();
-  const step = steps.find(s => s.id === id) ?? steps.find(s => s.stage === 'tighten') ?? steps[0];
+  const step = steps.find(s => s.id === id) ?? steps[0];
   const played = usePlayed(step);
   const edit = useEdit();
   const number = new Map(steps.map((s, i) => [s.id, i + 1]));
@@ -85,14 +99,7 @@ export function RunStage() {
                             aria-label="here one can stop for the night"
                           />
                         )}
-                        {s.torqueNm !== undefined && (
-                          <span className="fig text-[13px] whitespace-nowrap">
-                            {torqueFigure(s.torqueNm, units).value}
-                            <span className="ml-1 font-sans text-[11px] text-ink2">
-                              {torqueFigure(s.torqueNm, units).unit}
-                            </span>
-                          </span>
-                        )}
+                        <Torques of={s} units={units} />
                       </button>
                     </li>
                   ))}
@@ -102,7 +109,7 @@ export function RunStage() {
           </div>
           <div className="flex min-w-0 flex-1 flex-col bg-paper">
             {step && (
-              <div className="border-b border-scribe p-3">
+              <div className="relative max-h-[55%] overflow-y-auto border-b border-scribe p-3 max-desk:max-h-none">
                 <h2 className="text-[18px] leading-tight font-bold">{step.title}</h2>
                 <p className="text-[13px] leading-snug text-ink2">{step.why}</p>
                 <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
@@ -151,6 +158,12 @@ export function RunStage() {
                     </Button>
                   )}
                 </div>
+                <ol className="mt-1 list-decimal pl-5 text-[13px] leading-snug text-ink2">
+                  {step.hows?.map(h => (
+                    <li key={h}>{h}</li>
+                  ))}
+                </ol>
+                {step.tip && <p className="mt-1 text-[13px] leading-snug">{step.tip.text}</p>}
                 {step.bags && (
                   <ul className="mt-1 text-[13px] text-ink2">
                     {step.bags.map(b => (

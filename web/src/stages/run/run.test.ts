@@ -1,7 +1,7 @@
 import { NM_PER_LBF_FT, type Tick } from '@plate-fold/core';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { judge } from './judge';
 import { dropTick, freshTickId, keepTick, keptRun, mergeTicks, waitingTicks } from './tick-store';
-import { judge } from './torque-target';
 
 /** A device's store that can be full. */
 class Store {

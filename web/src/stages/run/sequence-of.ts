@@ -1,9 +1,18 @@
-import { type Facts, type Sequence, serviceAccess, serviceSteps } from '@plate-fold/core';
+import {
+  doneWith,
+  type Facts,
+  installation,
+  type Sequence,
+  serviceAccess,
+  serviceSteps,
+  type UnitSystem,
+} from '@plate-fold/core';
 
-/** The steps of a run: of the whole installation, or of the service it is about. */
-export function sequenceOf(facts: Facts, service: string | null): Sequence {
-  const point = facts.rig.servicePoints.find(p => p.id === service);
-  if (!point) return facts.sequence;
-  const hung = { doc: facts.document, panels: facts.panels, joints: facts.joints };
-  return serviceSteps(serviceAccess(point, hung), hung, facts.rig);
+/** The steps of a run, said in the reader's units: of the whole installation, or of the service it is about. */
+export function sequenceOf(facts: Facts, service: string | null, units: UnitSystem): Sequence {
+  const { document, rig, panels, joints } = facts;
+  const point = rig.servicePoints.find(p => p.id === service);
+  if (!point) return units === 'metric' ? facts.sequence : installation(document, rig, panels, joints, units);
+  const hung = { doc: document, panels, joints };
+  return serviceSteps(serviceAccess(point, hung, doneWith(point, rig)), hung, rig, units);
 }

@@ -4,6 +4,7 @@ import { api, type Run } from '../../app/api';
 import { useDo } from '../../app/store';
 import { whoseHands } from './hands';
 import { dropPhoto, keepPhoto, waitingPhotos } from './photos';
+import { isSharedPage } from './share-button';
 import {
   deviceName,
   dropTick,
@@ -16,7 +17,6 @@ import {
 } from './tick-store';
 
 const RETRY_MS = 2500;
-const LISTEN_MS = 8000;
 
 export interface RunState {
   readonly run?: Run;
@@ -29,6 +29,9 @@ export interface RunState {
 
 /** A clock that is behind what this device has ticked already by more than this was set back. */
 const SET_BACK_MS = 60_000;
+
+const SHARE_ENDED =
+  'The desk has ended the sharing. What is ticked here is kept on this device; reload for a new code, and it is sent.';
 
 type Answer = { data?: { fault?: string }; status: number | string };
 
@@ -60,10 +63,7 @@ export function useRun(id: string): RunState {
       setFault(undefined);
     } else {
       const { status, data: said } = error as Answer;
-      if (status === 401)
-        setFault(
-          'The desk has ended the sharing, or this device is not let in. Ticks are kept on it; reload for a new code.',
-        );
+      if (status === 401) setFault(SHARE_ENDED);
       else if (typeof status === 'number' && status < 500) setFault(said?.fault);
     }
     const left = waitingTicks(id).length;
@@ -113,7 +113,7 @@ export function useRun(id: string): RunState {
   }, [id, dispatch]);
 
   useEffect(() => {
-    const timer = setInterval(() => void send(), waiting > 0 ? RETRY_MS : LISTEN_MS);
+    const timer = waiting > 0 ? setInterval(() => void send(), RETRY_MS) : undefined;
     const now = (): void => void send();
     window.addEventListener('online', now);
     return () => {
@@ -121,6 +121,21 @@ export function useRun(id: string): RunState {
       window.removeEventListener('online', now);
     };
   }, [send, waiting]);
+
+  // what others tick shows as it happens; after a break everything is fetched once more
+  useEffect(() => {
+    const es = new EventSource(`/api/runs/${id}/events`);
+    es.addEventListener('listening', () => void send());
+    es.addEventListener('ticks', e => {
+      const { ticks: made } = JSON.parse((e as MessageEvent<string>).data) as { ticks: readonly Tick[] };
+      setTicks(before => mergeTicks(before, made));
+    });
+    es.addEventListener('share-ended', () => {
+      if (isSharedPage()) setFault(SHARE_ENDED);
+    });
+    es.addEventListener('ended', () => setRun(r => r && { ...r, endedAt: r.endedAt ?? Date.now() }));
+    return () => es.close();
+  }, [id, send]);
 
   const record: RunState['record'] = useCallback(
     (part, photo) => {

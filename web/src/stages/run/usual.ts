@@ -1,40 +1,66 @@
-import { type PlanDocument, type Tick, withJoint } from '@plate-fold/core';
+import { boltFaults, type PlanDocument, type Tick, withJoint } from '@plate-fold/core';
 
-/** What usually does not go by the plan, each in a tap. */
-export const USUAL = [
-  'Part missing',
-  'Hole does not line up',
-  'Hole drilled off its mark',
-  'Cross-threaded',
-  'Turns without getting tighter',
-  'Other bolt used',
-  'Touches something above',
-] as const;
-
-/** What a plan could learn from something that was off in a run. */
+/** What a plan could learn from a run. */
 export interface Offer {
   readonly tick: string;
-  /** what was off, and where */
+  /** what was reported or measured, and where */
   readonly off: string;
   /** what would be done to the plan */
   readonly said: string;
   readonly change: (doc: PlanDocument) => PlanDocument;
 }
 
-const THREAD_GONE = /^Cross-threaded|^Turns without|stripping|cross-threaded/i;
+const THREAD_GONE = new Set(['stripped', 'cross-threaded', 'sheared']);
+const WHEELS = ['frontLeft', 'frontRight', 'rearLeft', 'rearRight'] as const;
 
 const noted = (doc: PlanDocument, line: string): PlanDocument => ({
   ...doc,
   plan: { ...doc.plan, notes: [doc.plan.notes, line].filter(Boolean).join('\n') },
 });
 
+type Corners = readonly [number, number, number, number];
+/** The heights of the fenders that a step was given last, with its tick. */
+function heights(
+  ticks: readonly Tick[],
+  step: string,
+): { readonly tick: Tick; readonly of: Corners } | undefined {
+  const tick = ticks
+    .filter(t => t.stepId === step && t.kind === 'done' && t.values)
+    .sort((a, b) => b.at - a.at)[0];
+  const of = WHEELS.map(w => tick?.values?.[w]);
+  return tick && of.every(v => v !== undefined) ? { tick, of: of as unknown as Corners } : undefined;
+}
+
+/** Fenders measured before and after go to Weigh, which takes the wheel rates from them. */
+function fenderOffer(doc: PlanDocument, ticks: readonly Tick[]): readonly Offer[] {
+  const [before, after] = [heights(ticks, 'fenders'), heights(ticks, 'ride-height')];
+  if (!before || !after) return [];
+  const mean = (a: number, b: number): number => Math.round((a + b) * 5) / 10;
+  const fenders = {
+    front: { before: mean(before.of[0], before.of[1]), after: mean(after.of[0], after.of[1]) },
+    rear: { before: mean(before.of[2], before.of[3]), after: mean(after.of[2], after.of[3]) },
+  };
+  if (JSON.stringify(doc.plan.fenders) === JSON.stringify(fenders)) return [];
+  return [
+    {
+      tick: after.tick.id,
+      off: 'All four fenders were measured before and after.',
+      said: 'Take the heights into Weigh',
+      change: d => ({ ...d, plan: { ...d.plan, fenders } }),
+    },
+  ];
+}
+
 /**
- * What of a run's deviations the plan can take in: a torn thread becomes the condition of its hole, a bolt that was changed is locked as
- * it is, the rest stands in the plan's notes. Those the plan knows already are left out.
+ * What of a run the plan can take in: a thread that is gone becomes the condition of its hole, a bolt that was changed is locked as it is,
+ * fender heights go to Weigh, the rest stands in the plan's notes. Left out is what the plan knows already, what was mended, what stood in an
+ * earlier run, and what was dismissed.
  */
 export function offersFrom(doc: PlanDocument, ticks: readonly Tick[], day: string): readonly Offer[] {
-  return ticks
-    .filter(t => t.kind === 'deviation' && t.note)
+  const gone = new Set(ticks.filter(t => t.kind === 'dismissed').map(t => t.note));
+  const faults = boltFaults(ticks);
+  const reported = ticks
+    .filter(t => t.kind === 'deviation' && t.note && t.device !== 'earlier run')
     .flatMap((t): readonly Offer[] => {
       const note = t.note ?? '';
       // a step about one bolt bears its name
@@ -43,7 +69,8 @@ export function offersFrom(doc: PlanDocument, ticks: readonly Tick[], day: strin
         doc.plan.joints.find(j => t.jointId === null && t.stepId.endsWith(`-${j.id}`));
       const where = joint ? `${joint.id}: ` : '';
       const mount = joint?.mount === undefined ? undefined : doc.rig.mounts.find(m => m.id === joint.mount);
-      if (mount && THREAD_GONE.test(note)) {
+      const mended = joint !== undefined && faults.get(joint.id)?.state === 'mended';
+      if (mount && t.fault && THREAD_GONE.has(t.fault) && !mended) {
         if (mount.condition === 'stripped') return [];
         return [
           {
@@ -60,7 +87,7 @@ export function offersFrom(doc: PlanDocument, ticks: readonly Tick[], day: strin
           },
         ];
       }
-      if (joint && note === 'Other bolt used') {
+      if (joint && t.fault === 'other-bolt') {
         if (joint.lock) return [];
         return [
           {
@@ -71,15 +98,16 @@ export function offersFrom(doc: PlanDocument, ticks: readonly Tick[], day: strin
           },
         ];
       }
-      const line = `${day}, ${where}${note}`;
+      const line = `${day}, ${where}${note}${mended ? ', repaired' : ''}`;
       if (doc.plan.notes?.includes(line)) return [];
       return [
         {
           tick: t.id,
-          off: `${where}${note}`,
+          off: `${where}${note}${mended ? ', repaired' : ''}`,
           said: 'Write it into the plan’s notes',
           change: d => noted(d, line),
         },
       ];
     });
+  return [...fenderOffer(doc, ticks), ...reported].filter(o => !gone.has(o.tick));
 }

@@ -1,6 +1,5 @@
 import { fixed, torqueFigure, type UnitSystem } from '@plate-fold/core';
 import { Radio } from 'lucide-react';
-import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Select } from '../../ui/select';
 import type { useWrench, WrenchMood } from './use-wrench';
@@ -14,42 +13,45 @@ const MOODS: readonly { readonly value: WrenchMood; readonly name: string }[] = 
 ];
 
 /** Reads the digital wrench: torque and angle while it turns, then the verdict. The wrench that ships with the program is simulated. */
-export function WrenchPull({
-  of: { wrench, pull },
-  targetNm,
-  units,
-}: {
+export function WrenchPull(props: {
   readonly of: ReturnType<typeof useWrench>;
   readonly targetNm: number;
   readonly units: UnitSystem;
+  /** every bolt that comes up is read by itself */
+  readonly listening: boolean;
+  readonly onListen: (on: boolean) => void;
 }) {
-  const [mood, setMood] = useState<WrenchMood>('good');
+  const { targetNm, units, listening } = props;
+  const { wrench, mood, setMood } = props.of;
   const { state, now, turn, fault, clicked } = wrench;
   const bad = turn && turn.verdict !== 'good';
   const shown = now && torqueFigure(state === 'pulling' ? now.nm : wrench.peakNm, units);
   return (
-    <section aria-label="Digital wrench" className="mt-3">
-      <div className="grid grid-cols-[1fr_1fr] gap-2">
+    <section aria-label="Digital wrench" className="mt-1.5">
+      <div className="grid grid-cols-[1.3fr_1fr] gap-2">
         <Button
           look="plain"
-          className="min-h-14 leading-tight"
-          disabled={state === 'pulling'}
-          onClick={() => pull(mood)}
+          className="min-h-12 leading-tight"
+          aria-pressed={listening}
+          onClick={() => props.onListen(!listening)}
         >
           <Radio size={18} aria-hidden="true" />
-          {state === 'pulling' ? 'Pulling …' : state === 'idle' ? 'Read the wrench' : 'Pull again'}
+          {listening ? 'Stop reading' : state === 'idle' ? 'Read the wrench' : 'Pull again'}
         </Button>
         <Select
           label="The simulated wrench is on"
           value={mood}
           choices={MOODS}
           onChoose={setMood}
-          className="min-h-14 text-[14px]"
+          className="min-h-12 text-[13px]"
         />
       </div>
-      <p className="mt-1 text-[12.5px] text-ink2">Simulated: a stand-in that ships with the program.</p>
+      <p className="mt-0.5 text-[12px] text-ink2">
+        Simulated: a stand-in that ships with the program. While it is read, each good pull goes on to the
+        next bolt.
+      </p>
       {state !== 'idle' && shown && (
-        <div className="mt-1.5" aria-live={state === 'pulling' ? 'off' : 'polite'}>
+        <div className="mt-1" aria-live={state === 'pulling' ? 'off' : 'polite'}>
           <div className="relative h-3 bg-scribe/60" aria-hidden="true">
             <div
               className={`h-full ${bad ? 'bg-oxide' : 'bg-fluid'}`}
@@ -57,10 +59,10 @@ export function WrenchPull({
             />
             <div className="absolute inset-y-[-3px] left-[87%] w-[3px] bg-ink" />
           </div>
-          <p className="mt-1 text-[16px]">
+          <p className="mt-1 text-[15px]">
             {state === 'pulling' ? '' : 'Peak '}
-            <span className="fig text-[24px] font-semibold">{shown.value}</span> {shown.unit},{' '}
-            <span className="fig">{fixed(turn?.fromSnugDeg ?? now?.deg ?? 0, 0)}°</span>
+            <span className={`fig text-[22px] font-semibold ${bad ? 'text-oxide' : ''}`}>{shown.value}</span>{' '}
+            {shown.unit}, <span className="fig">{fixed(turn?.fromSnugDeg ?? now?.deg ?? 0, 0)}°</span>
             {turn?.fromSnugDeg === undefined ? '' : ' past snug'}
             {clicked ? ', clicked' : ''}
           </p>
@@ -69,7 +71,7 @@ export function WrenchPull({
       {turn && (
         <p
           role={bad ? 'alert' : 'status'}
-          className={`mt-1 text-[16px] leading-snug ${bad ? 'border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 font-semibold' : ''}`}
+          className={`mt-1 text-[15px] leading-snug ${bad ? 'border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 font-semibold' : ''}`}
         >
           {turn.said}
         </p>
@@ -77,7 +79,7 @@ export function WrenchPull({
       {state === 'broken' && (
         <p
           role="alert"
-          className="mt-1 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[16px] leading-snug"
+          className="mt-1 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[15px] leading-snug"
         >
           {fault} Nothing is lost: pull again, or type what the wrench shows.
         </p>

@@ -1,0 +1,29 @@
+import { type Around, extensionFor } from './access';
+import { type ResolvedJoint, torqueWrench } from './joint';
+
+/** What is in the hands at one bolt. Tools by their names in the tool list. */
+export interface BoltTools {
+  /** turns the head, or the nut where the head has nothing to turn it by; empty where nothing does */
+  readonly turn: string;
+  /** holds the other end while it is turned; undefined where it cannot turn */
+  readonly hold?: string;
+  /** between ratchet and socket, mm */
+  readonly extensionMm?: number;
+  readonly wrench: string;
+}
+
+/** The tools of one bolt: what turns it, what holds against it, the extension that reaches it and the torque wrench for its setting. */
+export function toolsOfBolt(j: ResolvedJoint, around: Around, settingNm = j.torqueNm): BoltTools {
+  const stud = j.nut?.kind === 'stud';
+  const nutTurned =
+    stud || !j.head.tool || j.joint.fastener.head === 't-bolt' || j.joint.fastener.head === 'carriage';
+  const nutTool = j.nut?.tool ?? '';
+  const turn = nutTurned ? nutTool.replace('wrench', 'socket') : j.head.tool;
+  const extensionMm = extensionFor(j, around);
+  return {
+    turn,
+    ...(!nutTurned && nutTool ? { hold: nutTool } : {}),
+    ...(extensionMm === undefined ? {} : { extensionMm }),
+    wrench: torqueWrench(settingNm),
+  };
+}

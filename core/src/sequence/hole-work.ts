@@ -1,0 +1,179 @@
+import { drillingCard, drillName, needsNewNut, nutSetting, type ResolvedJoint } from '../bolt';
+import { formatLength } from '../units';
+import { CAUTIONS } from './cautions';
+import { addTools, type Job } from './job';
+import type { Made } from './step';
+
+/** What the vehicle needs at a joint before a bolt can be started there. */
+export interface HoleWork {
+  /** the hole is not there yet */
+  readonly fresh: boolean;
+  /** it is drilled through the plate that hangs before it */
+  readonly inPlace: boolean;
+  /** it is marked through the plate, which comes down again before it is drilled */
+  readonly marked: boolean;
+  /** a nut that turns, or a torn thread, has to come out */
+  readonly oldNut: boolean;
+  readonly drilled: boolean;
+  /** a nut has to sit in it first */
+  readonly setsNut: boolean;
+  readonly chased: boolean;
+}
+
+/**
+ * What a joint's hole in the vehicle needs. Drilled in place is only what stays plain or cuts its own thread: a nut that is set from the
+ * plate's side wants the plate down again. Common practice, no source.
+ */
+export function holeWork(job: Pick<Job, 'doc' | 'units'>, j: ResolvedJoint): HoleWork {
+  const m = j.mount;
+  const setsNut = nutSetting(j, job.units) !== undefined;
+  const fresh = m?.hole.kind === 'drill';
+  const inPlace =
+    fresh &&
+    !setsNut &&
+    job.doc.plan.method.drilling === 'template' &&
+    j.joint.tightenBefore !== 'hang' &&
+    j.joint.panels.length > 0;
+  return {
+    fresh,
+    inPlace,
+    marked: fresh && !inPlace,
+    oldNut: !fresh && needsNewNut(m),
+    drilled: j.drill.length > 0,
+    setsNut,
+    chased: !fresh && m?.condition === 'rusted',
+  };
+}
+
+/** True where a bolt can be started as the vehicle stands: nothing is drilled, mended or set there. */
+export const isReady = (w: HoleWork): boolean => !w.fresh && !w.oldNut && !w.setsNut;
+
+/** The moves of drilling alone, as the card has them, without marking. */
+function drillMoves(job: Job, j: ResolvedJoint, inPlace: boolean): readonly string[] {
+  const card = drillingCard(j, job.joints, job.doc.plan.method);
+  const stop =
+    card?.stopMm === undefined
+      ? []
+      : [`Set the stop on the drill to ${formatLength(card.stopMm, job.units, true)}.`];
+  const bits = (card?.moves ?? []).filter(m => m.tool && /drill|bit/.test(m.tool) && !/plate/i.test(m.what));
+  return [
+    inPlace
+      ? 'Snug the bolts on either side so that nothing shifts, and punch the middle through the plate\u2019s hole.'
+      : 'Punch the middle of the mark.',
+    ...stop,
+    ...bits.map(m => `${m.what}: ${m.tool}.`),
+    ...(inPlace
+      ? ['Loosen the bolts until the plate hangs a finger low; blow the chips out from between.']
+      : []),
+    'Take the burr off both faces.',
+    'Brush paint or cold zinc on the bare edge and let it touch-dry.',
+  ];
+}
+
+/** Drills the hole of a joint; gives the id of the step. In place: the hanging plate is the template. */
+export function drillStep(job: Job, j: ResolvedJoint, needs: readonly string[], inPlace: boolean): string {
+  const behind = j.mount?.behind;
+  const what = behind && job.rig.components.find(c => c.id === behind.component);
+  const final = j.drill.at(-1) as number;
+  const old = !inPlace && j.mount?.hole.kind !== 'drill';
+  return job.add(
+    {
+      id: `drill-${j.id}`,
+      stage: 'drill',
+      title: old
+        ? `Drill the hole at ${j.id} out to ${drillName(final)}`
+        : `Drill ${j.id} to ${drillName(final)}`,
+      why: what
+        ? `Behind it: ${what.name}. Set a stop on the drill and go no deeper than the metal.`
+        : inPlace
+          ? 'The plate is the template; its neighbors are in, so the hole cannot wander.'
+          : old
+            ? 'The old hole leads the drill.'
+            : 'At the mark, with the plate down and out of the way of the bit.',
+      hows: drillMoves(job, j, inPlace).filter(m => !(old && m.startsWith('Punch'))),
+      makes: ['hole', 'deburred', 'painted'],
+      joints: [j.id],
+      needs,
+      tools: addTools(
+        old ? [] : ['center punch'],
+        j.drill.map(d => `drill ${drillName(d)}`),
+        ['deburring tool', 'cold zinc or paint'],
+        behind ? ['drill stop'] : [],
+      ),
+      cautions: [CAUTIONS.eyes, ...(what?.kind === 'fuel-tank' ? [CAUTIONS.fuel] : [])],
+    },
+    j.drill.length,
+  );
+}
+
+/** Sets the nut of a joint and proves it with a bolt; the needs themselves where nothing is set. */
+export function setNutStep(job: Job, j: ResolvedJoint, needs: readonly string[]): readonly string[] {
+  const card = nutSetting(j, job.units);
+  if (!card) return needs;
+  const repair = needsNewNut(j.mount);
+  return [
+    job.add(
+      {
+        id: `set-${j.id}`,
+        stage: repair ? 'repair' : j.mount ? 'drill' : 'bench',
+        title: `Set the ${card.kind} ${j.thread.size} at ${j.id} and test it`,
+        why: 'It is tested now, by its own bolt: once the plate hangs, a nut that spins cannot be held.',
+        hows: card.moves,
+        makes: ['nut', 'proved'],
+        joints: [j.id],
+        needs,
+        tools: addTools(card.tools, j.head.tool ? [j.head.tool] : []),
+        cautions: card.kind === 'welded tab' ? [CAUTIONS.weld] : [],
+      },
+      2,
+    ),
+  ];
+}
+
+/** What a joint with a bad hole needs before anything is drilled: the old nut out, or the thread cleaned; the needs where it is sound. */
+export function mendHole(
+  job: Job,
+  j: ResolvedJoint,
+  work: HoleWork,
+  needs: readonly string[],
+): readonly string[] {
+  if (!work.oldNut && !work.chased) return needs;
+  const nut = j.nut?.name ?? 'nut';
+  const makes: readonly Made[] = work.oldNut ? [] : ['proved'];
+  const captive = j.mount?.hole.kind === 'captive-nut' || j.mount?.hole.kind === 'rivet-nut';
+  return [
+    job.add(
+      {
+        id: `repair-${j.id}`,
+        stage: 'repair',
+        title: work.oldNut
+          ? `Take the broken nut out at ${j.id}`
+          : `Clean the thread at ${j.id}, ${j.thread.designation}`,
+        why: work.oldNut
+          ? `It turns or its thread is gone: a bolt in it can be neither tightened nor taken out. A ${nut} ${j.thread.size} takes its place.`
+          : 'On a rusted thread the torque goes into friction and the bolt is not stretched.',
+        hows: work.oldNut
+          ? [
+              captive
+                ? 'A nut that still holds a bolt: cut or drill the head off. Then chisel the nut loose or drill it out; catch what falls inside.'
+                : 'Drill out what is left of the thread.',
+              ...(work.setsNut
+                ? []
+                : [`See that the ${nut} can be held from behind, and that its face lies flat.`]),
+              'Deburr and paint the bare metal.',
+            ]
+          : [
+              'Wire brush, penetrating oil, and time.',
+              `Run the chaser in by hand, half a turn back for every turn; no power tool.`,
+              `Blow it out, then run the bolt in by hand for its whole length. If it binds, the thread counts as stripped: report it.`,
+            ],
+        makes: work.oldNut ? ['deburred', 'painted'] : makes,
+        joints: [j.id],
+        needs,
+        tools: work.oldNut ? ['hammer and chisel'] : [`thread chaser ${j.thread.designation}`, 'wire brush'],
+        cautions: work.oldNut ? [CAUTIONS.eyes] : [],
+      },
+      work.oldNut ? 2 : 0.5,
+    ),
+  ];
+}

@@ -1,0 +1,465 @@
+// What a careful mechanic would want of any list of steps, whatever the plan, method, school or lift.
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { ResolvedJoint } from '../bolt';
+import { type Facts, gatherFacts } from '../checks';
+import { DRILLINGS, DRIVES, type Joint, LIFTS, NUTS, type PlanDocument, STARTS } from '../plan';
+import { doneWith, serviceAccess, serviceSteps } from '../service';
+import { demoDocument } from '../testing/demo';
+import { anyPlan } from '../testing/random';
+import {
+  holeWork,
+  installation,
+  RAISING,
+  rowsOf,
+  type Sequence,
+  type Step,
+  settingsOf,
+  spotOf,
+  wrenchTolerance,
+} from './index';
+
+const anyMethod = fc.record({
+  start: fc.constantFrom(...STARTS),
+  drilling: fc.constantFrom(...DRILLINGS),
+  lift: fc.constantFrom(...LIFTS),
+  people: fc.constantFrom(1 as const, 2 as const),
+  drive: fc.constantFrom(...DRIVES),
+});
+
+/** A demo with holes gone bad, new, or given other nuts, some plates and joints left out, any method. */
+const anyWreck: fc.Arbitrary<PlanDocument> = fc
+  .tuple(
+    fc.constantFrom('bramble', 'heron', 'pebble', 'wren'),
+    anyMethod,
+    fc.array(
+      fc.record({
+        i: fc.nat(80),
+        condition: fc.constantFrom(
+          'good' as const,
+          'rusted' as const,
+          'stripped' as const,
+          'broken-nut' as const,
+        ),
+        kind: fc.constantFrom(undefined, 'drill' as const, 'through' as const, 'captive-nut' as const),
+        nut: fc.constantFrom(undefined, ...NUTS),
+        early: fc.boolean(),
+        carries: fc.boolean(),
+      }),
+      { maxLength: 12 },
+    ),
+    fc.array(fc.nat(40), { maxLength: 8 }),
+    fc.array(fc.nat(6), { maxLength: 2 }),
+  )
+  .map(([name, method, changes, gone, plates]) => {
+    const base = demoDocument(name);
+    const left = base.plan.panels.filter((_, i) => !plates.includes(i) || base.plan.panels.length === 1);
+    const ids = new Set(left.map(p => p.id));
+    let joints: Joint[] = base.plan.joints
+      .filter((_, i) => !gone.includes(i))
+      .map(j => ({ ...j, panels: j.panels.filter(p => ids.has(p)) }))
+      .filter(j => j.panels.length > 0);
+    let { mounts } = base.rig;
+    const tank = base.rig.components.find(c => c.kind === 'fuel-tank');
+    for (const c of changes) {
+      const j = joints[c.i % Math.max(1, joints.length)];
+      if (!j) continue;
+      joints = joints.map(x =>
+        x.id === j.id
+          ? { ...x, ...(c.nut ? { nut: c.nut } : {}), ...(c.early ? { tightenBefore: 'hang' as const } : {}) }
+          : x,
+      );
+      mounts = mounts.map(m =>
+        m.id === j.mount
+          ? {
+              ...m,
+              // a hole that is still to be drilled is neither rusted nor stripped
+              condition: c.kind === 'drill' || (!c.kind && m.hole.kind === 'drill') ? 'good' : c.condition,
+              hole: c.kind ? { ...m.hole, kind: c.kind } : m.hole,
+              ...(c.carries && tank ? { carries: tank.id } : {}),
+            }
+          : m,
+      );
+    }
+    return {
+      ...base,
+      rig: { ...base.rig, mounts },
+      plan: {
+        ...base.plan,
+        panels: left,
+        joints,
+        seams: base.plan.seams.filter(s => ids.has(s.front) && ids.has(s.rear)),
+        method,
+      },
+    };
+  });
+
+interface Made {
+  readonly sequence: Sequence;
+  readonly joints: readonly ResolvedJoint[];
+  readonly doc: PlanDocument;
+}
+const made = (
+  doc: PlanDocument,
+  { rig, panels, joints }: Pick<Facts, 'rig' | 'panels' | 'joints'> = gatherFacts(doc),
+): Made => ({
+  doc,
+  joints,
+  sequence: installation(doc, rig, panels, joints),
+});
+
+const at = (steps: readonly Step[], test: (s: Step) => boolean): number => steps.findIndex(test);
+
+/** No bolt before its hole is there, deburred, painted, its nut set and proved. */
+function holesFirst({ sequence: { steps }, joints, doc }: Made): void {
+  for (const j of joints) {
+    const work = holeWork({ doc, units: 'metric' }, j);
+    const turned = at(
+      steps,
+      s =>
+        s.joints.includes(j.id) &&
+        (s.stage === 'start' || s.stage === 'hang' || s.stage === 'tighten' || s.torqueNm !== undefined),
+    );
+    if (turned < 0) continue;
+    const making = (what: 'hole' | 'deburred' | 'painted' | 'proved' | 'marked'): number =>
+      at(steps, s => s.joints.includes(j.id) && (s.makes?.includes(what) ?? false) && s.stage !== 'bench');
+    const before = (what: Parameters<typeof making>[0]): void => {
+      const i = making(what);
+      expect(i, `${j.id} ${what}`).toBeGreaterThanOrEqual(0);
+      expect(i, `${j.id} ${what} before it is started`).toBeLessThan(turned);
+    };
+    if (work.fresh && work.drilled) for (const what of ['hole', 'deburred', 'painted'] as const) before(what);
+    if (work.setsNut) {
+      const set = at(steps, s => s.id === `set-${j.id}`);
+      expect(set, `${j.id} nut`).toBeGreaterThanOrEqual(0);
+      expect(steps[set]?.makes).toContain('proved');
+      expect(set).toBeLessThan(turned);
+      if (work.drilled) expect(making('hole')).toBeLessThan(set);
+      expect(steps[set]?.hows?.length).toBeGreaterThan(3);
+    }
+    if (work.oldNut) {
+      const out = at(steps, s => s.id === `repair-${j.id}`);
+      expect(out).toBeGreaterThanOrEqual(0);
+      if (work.drilled) expect(out).toBeLessThan(making('hole'));
+    }
+    if (work.marked && work.drilled && j.joint.panels.length > 0) {
+      // hung on what is there, marked, down again, then drilled
+      const marked = making('marked');
+      const p = steps[marked]?.panels[0];
+      expect(at(steps, s => s.id === `mark-hang-${p}`)).toBeLessThan(marked);
+      const down = at(steps, s => s.id === `mark-down-${p}`);
+      expect(marked).toBeLessThan(down);
+      expect(down).toBeLessThan(making('hole'));
+      expect(making('hole')).toBeLessThan(at(steps, s => s.id === `hang-${p}`));
+    }
+    if (work.inPlace && work.drilled) {
+      expect(at(steps, s => s.id === `hang-${j.joint.panels[0]}`)).toBeLessThan(making('hole'));
+      expect(work.setsNut).toBe(false);
+    }
+  }
+}
+
+/** What is put in place is taken away, once, and later. */
+function nothingLeft({ steps }: Pick<Sequence, 'steps'>): void {
+  const put = new Map<string, number>();
+  steps.forEach((s, i) => {
+    for (const x of s.takes ?? []) {
+      expect(put.has(x), `${s.id} takes ${x}`).toBe(true);
+      put.delete(x);
+    }
+    for (const x of s.puts ?? []) {
+      expect(put.has(x), `${s.id} puts ${x} twice`).toBe(false);
+      put.set(x, i);
+    }
+  });
+  expect([...put.keys()]).toEqual([]);
+  expect(steps.at(-1)?.drivable).toBe(true);
+  // nothing is put under a vehicle that stands on the ground, nothing done under it after it came down
+  const up = at(steps, s => s.stage === 'safety');
+  const down = at(steps, s => s.id.endsWith('let-down'));
+  for (const [i, s] of steps.entries())
+    if (['remove', 'support', 'hang', 'start', 'home', 'tighten', 'drill'].includes(s.stage)) {
+      expect(i, s.id).toBeGreaterThan(up);
+      expect(i, s.id).toBeLessThan(down);
+    }
+}
+
+/** At every moment a hung plate is on its jack, or on bolts in two rows, or tight. */
+function nothingHangsOnNothing({ sequence: { steps }, joints }: Made): void {
+  const jacks = new Set<string>();
+  const started = new Set<string>();
+  const tight = new Set<string>();
+  const up = new Set<string>();
+  const last = new Map<string, number>();
+  steps.forEach((s, i) => {
+    if (s.stage === 'tighten') for (const id of s.joints) last.set(id, i);
+  });
+  steps.forEach((s, i) => {
+    for (const x of s.puts ?? []) if (x.startsWith('jack under plate')) jacks.add(s.panels[0] as string);
+    if (s.stage === 'hang') for (const p of s.panels) up.add(p);
+    if (s.stage === 'remove') for (const p of s.panels) up.delete(p);
+    if (s.stage === 'start') for (const id of s.joints) started.add(id);
+    for (const [id, n] of last) if (n === i) tight.add(id);
+    for (const x of s.takes ?? [])
+      if (x.startsWith('jack under plate')) for (const p of s.panels) jacks.delete(p);
+    for (const p of up) {
+      if (jacks.has(p)) continue;
+      const mine = joints.filter(j => j.joint.panels.includes(p) && j.joint.tightenBefore !== 'hang');
+      const holding = mine.filter(j => started.has(j.id));
+      const fast = mine.length > 0 && mine.every(j => tight.has(j.id));
+      expect(fast || rowsOf(holding.map(spotOf)) >= 2, `${p} after ${s.id}`).toBe(true);
+    }
+  });
+}
+
+/** Rounds over a whole group in one order, each bolt at its own setting, never above its own torque. */
+function roundsInOrder({ sequence: { steps }, joints }: Made): void {
+  const byId = new Map(joints.map(j => [j.id, j]));
+  const tighten = steps.filter(s => s.stage === 'tighten');
+  for (const s of tighten) {
+    for (const id of s.joints) {
+      const full = (byId.get(id) as ResolvedJoint).torqueNm;
+      const nm = s.torques?.[id];
+      if (s.byHand?.includes(id)) {
+        expect(nm).toBeUndefined();
+        expect(s.pass).toBe(1);
+        expect(s.hows?.join(' ')).toContain('below the range');
+      } else {
+        expect(nm, `${s.id} ${id}`).toBeGreaterThan(0);
+        expect(nm as number).toBeLessThanOrEqual((s.share ?? 1) * full + 1e-6);
+        // one setting for what a wrench cannot tell apart, and no more than that
+        expect(nm as number).toBeGreaterThanOrEqual(
+          (s.share ?? 1) * full * (1 - 1.01 * wrenchTolerance(full)),
+        );
+      }
+    }
+    // one step a plate and round: not cut up by torque
+    if (s.panels.length > 0)
+      expect(tighten.filter(x => x.pass === s.pass && x.panels[0] === s.panels[0]).length).toBe(1);
+  }
+  // all plates of a group have a round before the next begins
+  for (const s of tighten)
+    for (const n of s.needs) {
+      const before = steps.find(x => x.id === n);
+      if (before?.stage === 'tighten') expect(before.pass).toBeLessThan(s.pass as number);
+    }
+  for (const j of joints) {
+    if (j.joint.tightenBefore === 'hang') continue;
+    const passes = tighten.filter(s => s.joints.includes(j.id)).map(s => s.pass as number);
+    expect(passes).toEqual([...passes].sort((a, b) => a - b));
+    expect(passes.slice(-2)).toEqual([3, 4]);
+    expect(passes[0]).toBe(1);
+  }
+}
+
+/** Statements that would be untrue. */
+function nothingUntrue({ sequence: { steps }, joints, doc }: Made): void {
+  const way = RAISING[doc.plan.method.lift];
+  const highVoltage = doc.rig.components.some(c => c.highVoltage);
+  const hung: string[] = [];
+  for (const [i, s] of steps.entries()) {
+    for (const b of s.support?.shared?.bolts ?? []) {
+      expect(b.forceN).toBeGreaterThanOrEqual(0);
+      // only bolts that can be in by then
+      const j = joints.find(x => x.id === b.joint) as ResolvedJoint;
+      expect(holeWork({ doc, units: 'metric' }, j).inPlace).toBe(false);
+    }
+    if (s.support?.shared) expect(s.support.shared.jackN).toBeGreaterThanOrEqual(0);
+    const said = [s.title, s.why, ...(s.hows ?? [])].join(' ');
+    if (s.stage === 'hang' && /up before its neighbor/.test(said))
+      expect(
+        doc.plan.seams.some(
+          x => (x.front === s.panels[0] || x.rear === s.panels[0]) && x.outside !== s.panels[0],
+        ) || joints.some(j => j.joint.panels.slice(1).includes(s.panels[0] as string)),
+      ).toBe(true);
+    if (s.stage === 'hang') hung.push(s.id);
+    if (/lock to lock/.test(said)) {
+      if (!way.wheelsFree) expect(i).toBeGreaterThan(at(steps, x => x.id === 'let-down'));
+    }
+    if (/chock/.test(said) || s.tools.some(t => t.includes('chock')))
+      expect(['ground', 'ramps']).toContain(doc.plan.method.lift);
+    if (!highVoltage) expect(s.cautions.join(' ')).not.toContain('High voltage');
+    expect(said).not.toMatch(/undefined|NaN|-\d+(\.\d+)? (N|lbf)\b/);
+  }
+  // a tank is held before its shield comes off and its plate goes up, and let go after that is tight
+  const hold = at(steps, s => s.id.startsWith('support-tank-'));
+  if (hold >= 0) {
+    const tank = doc.rig.components.find(c => steps[hold]?.id === `support-tank-${c.id}`);
+    for (const p of doc.plan.panels.filter(x => x.guards.includes(tank?.id ?? ''))) {
+      const hang = at(steps, s => s.id === `hang-${p.id}`);
+      if (hang >= 0) expect(hold).toBeLessThan(hang);
+    }
+    const shield = at(steps, s => s.stage === 'remove' && /tank/.test(s.title) && s.part !== undefined);
+    if (shield >= 0) expect(hold).toBeLessThan(shield);
+  }
+}
+
+function sound(m: Made): void {
+  const { steps, cycle } = m.sequence;
+  if (cycle.length > 0) return;
+  expect(new Set(steps.map(s => s.id)).size).toBe(steps.length);
+  const index = new Map(steps.map((s, i) => [s.id, i]));
+  for (const [i, s] of steps.entries())
+    for (const n of s.needs) expect(index.get(n), `${s.id} needs ${n}`).toBeLessThan(i);
+  holesFirst(m);
+  nothingLeft(m.sequence);
+  nothingHangsOnNothing(m);
+  roundsInOrder(m);
+  nothingUntrue(m);
+}
+
+describe('the order of an installation', () => {
+  it.each(['bramble', 'heron', 'pebble', 'wren'])('of %s, by every lift, school and drilling', name => {
+    const doc = demoDocument(name);
+    const facts = gatherFacts(doc);
+    for (const lift of LIFTS)
+      for (const start of STARTS)
+        for (const drilling of DRILLINGS)
+          sound(
+            made(
+              { ...doc, plan: { ...doc.plan, method: { ...doc.plan.method, lift, start, drilling } } },
+              facts,
+            ),
+          );
+  });
+
+  it('holds for wrecks: holes gone bad or new, any nut, plates and bolts left out, any method', () => {
+    fc.assert(
+      fc.property(anyWreck, doc => sound(made(doc))),
+      { numRuns: Number(process.env.SOAK_PLANS ?? 40) },
+    );
+  });
+
+  it('holds for random plans on random vehicles', () => {
+    fc.assert(
+      fc.property(anyPlan(), anyMethod, (doc, method) =>
+        sound(made({ ...doc, plan: { ...doc.plan, method } })),
+      ),
+      { numRuns: Math.ceil(Number(process.env.SOAK_PLANS ?? 40) / 4) },
+    );
+  });
+
+  it('leaves a plate off that no bolt holds, and says so', () => {
+    const doc = demoDocument('bramble');
+    const bare = {
+      ...doc,
+      plan: { ...doc.plan, joints: doc.plan.joints.filter(j => !j.panels.includes('plate-e')) },
+    };
+    const { steps } = made(bare).sequence;
+    expect(steps.some(s => s.id === 'leave-off-plate-e')).toBe(true);
+    expect(steps.some(s => s.id === 'hang-plate-e')).toBe(false);
+    expect(steps.at(-1)?.drivable).toBe(true);
+  });
+
+  it('says fuel, lengths and torque in the reader\u2019s units', () => {
+    const doc = demoDocument('bramble');
+    const { rig, panels, joints } = gatherFacts(doc);
+    const { steps } = installation(doc, rig, panels, joints, 'inch');
+    const all = steps.flatMap(s => [s.why, ...(s.hows ?? [])]).join('\n');
+    // 80 l are 21.1 US gallons of 0.72 to 0.775 kg/l (EN 228): 127 to 137 lb
+    expect(all).toContain('21.1 gal weigh 127 to 137 lb');
+    expect(all).not.toMatch(/\d kg\b|\d l\b|N\u00b7m/);
+  });
+
+  it('minds high voltage only where there is some', () => {
+    const doc = demoDocument('wren');
+    expect(made(doc).sequence.steps.some(s => s.cautions.join().includes('High voltage'))).toBe(false);
+    const hybrid: PlanDocument = {
+      ...doc,
+      rig: {
+        ...doc.rig,
+        components: doc.rig.components.map(c => (c.kind === 'battery' ? { ...c, highVoltage: true } : c)),
+      },
+    };
+    expect(made(hybrid).sequence.steps.some(s => s.cautions.join().includes('High voltage'))).toBe(true);
+  });
+
+  it('changes a tank\u2019s own bolts one at a time where it hangs on them', () => {
+    const doc = demoDocument('bramble');
+    const tank = doc.rig.components.find(c => c.kind === 'fuel-tank');
+    const of = doc.plan.joints.find(j => j.panels[0] === 'plate-d');
+    const carried = {
+      ...doc,
+      rig: {
+        ...doc.rig,
+        mounts: doc.rig.mounts.map(m => (m.id === of?.mount ? { ...m, carries: tank?.id as string } : m)),
+      },
+    };
+    const { steps } = made(carried).sequence;
+    expect(steps.find(s => s.id === 'start-plate-d')?.hows?.join()).toContain('Never two out at once');
+    expect(
+      made(doc)
+        .sequence.steps.find(s => s.id === 'start-plate-d')
+        ?.hows?.join(),
+    ).not.toContain('Never two');
+  });
+});
+
+describe('settings of the wrench', () => {
+  const joint = (id: string, torqueNm: number, entered = false) =>
+    ({ id, torqueNm, joint: { torque: entered ? torqueNm : 'auto' } }) as unknown as ResolvedJoint;
+  it('are one where a wrench cannot tell them apart, the lower of the two', () => {
+    expect([...settingsOf([joint('a', 21), joint('b', 20.4), joint('c', 50)])]).toEqual([
+      ['b', 20.4],
+      ['a', 20.4],
+      ['c', 50],
+    ]);
+  });
+  it('keep a torque that was entered', () => {
+    expect(settingsOf([joint('a', 50), joint('b', 51, true), joint('c', 52)]).get('b')).toBe(51);
+    expect(settingsOf([joint('a', 50), joint('b', 51, true), joint('c', 52)]).get('c')).toBe(51);
+  });
+});
+
+describe('a service', () => {
+  it.each(['bramble', 'heron', 'pebble', 'wren'])('of %s is a whole job at every point', name => {
+    const doc = demoDocument(name);
+    for (const lift of LIFTS) {
+      const on = { ...doc, plan: { ...doc.plan, method: { ...doc.plan.method, lift } } };
+      const { rig, panels, joints } = gatherFacts(on);
+      const hung = { doc: on, panels, joints };
+      for (const point of rig.servicePoints) {
+        const access = serviceAccess(point, hung, doneWith(point, rig));
+        const { steps, cycle } = serviceSteps(access, hung, rig);
+        expect(cycle).toEqual([]);
+        nothingLeft({ steps });
+        const i = (id: string): number => at(steps, s => s.id === id);
+        const work = i('service-work');
+        expect(work).toBeGreaterThan(0);
+        // what came out goes in again, after the work, and everything that was turned is brought to its torque
+        for (const id of [...access.remove, ...access.loosen]) {
+          const tight = steps.filter(s => s.stage === 'tighten' && s.joints.includes(id));
+          expect(tight.length, `${point.id} ${id}`).toBeGreaterThan(0);
+          expect(at(steps, s => s === tight[0])).toBeGreaterThan(work);
+        }
+        const said = steps
+          .flatMap(s => [s.title, s.why, ...(s.hows ?? []), ...s.tools, ...s.cautions])
+          .join('\n');
+        expect(said).toContain('maker');
+        if (point.kind === 'oil-drain') {
+          for (const word of ['Drain pan', 'socket', 'New washer', 'dipstick', 'Start it', 'leaks'])
+            expect(said).toContain(word);
+          for (const [a, b] of [
+            ['service-work', 'service-fill'],
+            ['service-fill', 'service-leaks'],
+            ['service-leaks', 'service-let-down'],
+          ] as const)
+            expect(i(a)).toBeLessThan(i(b));
+          if (rig.servicePoints.some(p => p.kind === 'oil-filter')) {
+            const filter = doneWith(point, rig);
+            expect(i('service-filter') > work).toBe(filter.length > 0);
+          }
+        }
+      }
+    }
+  });
+  it('takes the amount that was entered', () => {
+    const doc = demoDocument('bramble');
+    const { rig, panels, joints } = gatherFacts(doc);
+    const point = { ...rig.servicePoints.find(p => p.kind === 'oil-drain')!, litres: 5.7 };
+    const hung = { doc, panels, joints };
+    const { steps } = serviceSteps(serviceAccess(point, hung), hung, rig, 'inch');
+    // 5.7 l are 6.02 US quarts
+    expect(steps.find(s => s.id === 'service-fill')?.why).toContain('6.0 qt');
+  });
+});

@@ -1,0 +1,39 @@
+import { type ResolvedJoint, wrenchRange } from '../bolt';
+import { wrenchTolerance } from './turn';
+
+/** Shares of the full torque in the rounds of tightening, the last one until nothing turns (ASME PCC-1). */
+export const PASS_SHARES = [0.3, 0.6, 1, 1] as const;
+
+/**
+ * What the wrench is set to for each joint at full torque, N·m: torques that lie within a wrench's tolerance (ISO 6789) of one another
+ * are one setting, the lowest of them, so that nothing is tightened past its own. A torque that was entered stays as it is; others join
+ * it from above only. By joint id.
+ */
+export function settingsOf(joints: readonly ResolvedJoint[]): ReadonlyMap<string, number> {
+  const out = new Map<string, number>();
+  const entered = (j: ResolvedJoint): boolean => j.joint.torque !== 'auto';
+  let at = 0;
+  for (const j of [...joints].sort(
+    (a, b) => a.torqueNm - b.torqueNm || Number(entered(b)) - Number(entered(a)),
+  )) {
+    const joins = at > 0 && j.torqueNm <= at * (1 + wrenchTolerance(at)) + 1e-9;
+    if (!joins || (entered(j) && j.torqueNm > at + 1e-9)) at = j.torqueNm;
+    out.set(j.id, at);
+  }
+  return out;
+}
+
+/** What is done to a bolt in one round: set to a torque, snugged by hand, or passed over on its way from snug to its next setting. */
+export type RoundOf = { readonly nm: number } | 'by hand' | 'passed over';
+
+/**
+ * A bolt in one round of tightening. A share that its wrench does not reach is snug by hand in the first round (RCSC: the full effort of
+ * one hand on an ordinary wrench, the parts in firm contact) and is passed over in the second.
+ */
+export function roundOf(settingNm: number, round: number): RoundOf {
+  const share = PASS_SHARES[round - 1] as number;
+  const [low] = wrenchRange(settingNm);
+  const nm = share * settingNm;
+  if (share === 1 || nm >= low) return { nm };
+  return round === 1 ? 'by hand' : 'passed over';
+}

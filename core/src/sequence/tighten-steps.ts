@@ -1,0 +1,146 @@
+import type { ResolvedJoint } from '../bolt';
+import type { FoldedPanel } from '../fold';
+import { distance2, type Vec2 } from '../geometry';
+import { CAUTIONS } from './cautions';
+import { addTools, isTorque, type Job, spotOf, toolsOf } from './job';
+import { tighteningOrder } from './order';
+import { PASS_SHARES, roundOf, settingsOf } from './settings';
+
+/** Nut elements that an impact wrench strips before it is noticed: common practice, no source. */
+const SOFT = new Set(['rivet nut', 'rivet-nut', 'clip', 'clip nut', 'spring', 'clinch', 'weld-tab']);
+/** An assembly wider than this, mm, or of more than one plate is pulled askew from one corner: common practice, no source. */
+const WIDE = 900;
+
+export const isSoft = (j: ResolvedJoint): boolean => j.nut !== undefined && SOFT.has(j.nut.kind);
+
+const middleOf = (joints: readonly ResolvedJoint[]): Vec2 => [
+  joints.reduce((s, j) => s + j.at[0], 0) / joints.length,
+  joints.reduce((s, j) => s + j.at[1], 0) / joints.length,
+];
+
+/** A part that is tightened as one: a plate with the bolts that are its own, or a crossbar. */
+export interface Tightened {
+  readonly id: string;
+  /** as it is called at the front of a title */
+  readonly name: string;
+  readonly panels: readonly string[];
+  readonly joints: readonly ResolvedJoint[];
+}
+
+/** A plate as what is tightened. */
+export const plateTightened = (p: FoldedPanel, joints: readonly ResolvedJoint[]): Tightened => ({
+  id: p.panel.id,
+  name: `Plate ${p.panel.mark}`,
+  panels: [p.panel.id],
+  joints,
+});
+
+/**
+ * Parts of a group in the order in which a round goes over them: from the one in the middle of all the bolts, where the group is held
+ * stiffest, outward (RCSC, snug-tightening: from the most rigid part of the joint).
+ */
+export function roundOrder(group: readonly Tightened[]): readonly Tightened[] {
+  const all = group.flatMap(p => p.joints);
+  if (all.length === 0) return [];
+  const middle = middleOf(all);
+  const far = (p: Tightened): number => distance2(middleOf(p.joints), middle);
+  return group.filter(p => p.joints.length > 0).sort((a, b) => far(a) - far(b) || (a.id < b.id ? -1 : 1));
+}
+
+/**
+ * The rounds of a group at about 30, 60 and 100 % and a last one until nothing turns (ASME PCC-1): every round goes over all plates in one
+ * order, each bolt at its own setting. Gives back the ids of the last round; `needs` where nothing is to be tightened.
+ */
+export function tightenSteps(
+  job: Job,
+  group: readonly Tightened[],
+  needs: readonly string[],
+  tag: string,
+): readonly string[] {
+  const { method } = job.doc.plan;
+  const parts = roundOrder(group);
+  const all = parts.flatMap(p => p.joints);
+  const settings = settingsOf(all);
+  const ys = all.map(j => j.at[1]);
+  const several = parts.length > 1;
+  const wide = several || Math.max(...ys) - Math.min(...ys) > WIDE;
+  const rounds = PASS_SHARES.length;
+  let previous = needs;
+  PASS_SHARES.forEach((share, i) => {
+    const pass = i + 1;
+    const made: string[] = [];
+    for (const { id, name, panels, joints: mine } of parts) {
+      const of = new Map(mine.map(j => [j.id, roundOf(settings.get(j.id) as number, pass)]));
+      const turned = mine.filter(j => of.get(j.id) !== 'passed over');
+      if (turned.length === 0) continue;
+      const byHand = turned.filter(j => of.get(j.id) === 'by hand').map(j => j.id);
+      const torques = Object.fromEntries(
+        turned.flatMap(j => {
+          const r = of.get(j.id);
+          return typeof r === 'object' ? [[j.id, r.nm] as const] : [];
+        }),
+      );
+      const least = Math.min(...Object.values(torques));
+      const soft = turned.some(isSoft);
+      const final = pass === rounds;
+      const never = method.drive === 'hand-only' || soft || wide || i > 0;
+      const allByHand = byHand.length === turned.length;
+      made.push(
+        job.add(
+          {
+            id: `tighten-${id}-${pass}${tag}`,
+            stage: 'tighten',
+            title: final
+              ? `${name}: round again until nothing turns`
+              : allByHand
+                ? `${name}: snug by hand`
+                : `${name}: tighten to ${Math.round(share * 100)} %`,
+            why: final
+              ? 'Each bolt loosens its neighbors a little: go round at full torque until none moves.'
+              : several
+                ? `From the middle out, side to side, and ${parts.map(p => p.name.toLowerCase().replace(/^plate (.)/, (_, m) => `plate ${m.toUpperCase()}`)).join(', ')} in turn: pulled up at one corner the other side goes off.`
+                : 'From the middle out, side to side, so that it comes up flat.',
+            hows: [
+              ...(byHand.length > 0
+                ? [
+                    `${allByHand ? 'All of them' : byHand.join(', ')}: snug by hand, as tight as one hand on an ordinary wrench makes it. ${Math.round(share * 100)} % lies below the range of the torque wrench.`,
+                  ]
+                : []),
+              ...(turned.length < mine.length
+                ? [
+                    `${mine
+                      .filter(j => !turned.includes(j))
+                      .map(j => j.id)
+                      .join(
+                        ', ',
+                      )}: left at snug this time, since ${Math.round(share * 100)} % lies below the range of the wrench; the next round brings them to full.`,
+                  ]
+                : []),
+            ],
+            panels,
+            joints: tighteningOrder(turned.map(spotOf)),
+            ...(Object.keys(torques).length > 0 ? { torqueNm: least, torques } : {}),
+            ...(byHand.length > 0 ? { byHand } : {}),
+            pass,
+            passes: rounds,
+            share,
+            needs: previous,
+            tools: addTools(
+              toolsOf(turned, t => !isTorque(t) && !t.startsWith('rivet nut')),
+              allByHand ? [] : toolsOf(turned, isTorque),
+            ),
+            cautions: [
+              CAUTIONS.maker,
+              ...(soft ? [CAUTIONS.spins] : []),
+              ...(method.drive === 'impact-then-hand' || soft ? [CAUTIONS.noImpact] : []),
+            ],
+            impact: never ? 'never' : 'run-in',
+          },
+          turned.length,
+        ),
+      );
+    }
+    if (made.length > 0) previous = made;
+  });
+  return previous;
+}

@@ -1,0 +1,13 @@
+CREATE TABLE `log_photos` (
+	`id` text NOT NULL,
+	`document_id` text NOT NULL,
+	`type` text NOT NULL,
+	`bytes` blob NOT NULL,
+	`received_at` integer NOT NULL,
+	PRIMARY KEY(`document_id`, `id`),
+	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE cascade
+);
+--> statement-breakpoint
+ALTER TABLE `runs` ADD `set_aside_at` integer;--> statement-breakpoint
+ALTER TABLE `ticks` ADD `fault` text;--> statement-breakpoint
+ALTER TABLE `ticks` ADD `values` text;
