@@ -126,6 +126,107 @@ describe('runs', () => {
     ]);
     expect((await call(`/api/runs/${id}/end`, 'POST', { km: 'far' })).status).toBe(422);
   });
+  it('with a bolt that is not sound are not ended before it is mended or left with a reason, which stands in the log and the next run', async () => {
+    const { id } = (await call(`/api/documents/${ID}/runs`, 'POST', { buildId: 'A' })).body;
+    const of = { device: 'phone', stepId: 'tighten-plate-e-1', jointId: 'j28' };
+    const fault = { ...of, id: 'f', kind: 'deviation', fault: 'stripped', note: 'it spins', at: 1000 };
+    expect((await call(`/api/runs/${id}/ticks`, 'POST', { ticks: [fault] })).status).toBe(200);
+    const refused = await call(`/api/runs/${id}/end`, 'POST', {});
+    expect([refused.status, refused.body.fault]).toEqual([409, expect.stringContaining('j28 is not sound')]);
+    const left = { ...of, id: 'o', kind: 'override', note: 'shop on Monday', at: 2000 };
+    const before = {
+      ...of,
+      id: 'h',
+      stepId: 'fenders',
+      jointId: null,
+      kind: 'done',
+      at: 500,
+      values: { frontLeft: 901, frontRight: 902, rearLeft: 940, rearRight: 941, fuel: 0.5, km: 91_000 },
+    };
+    const heights = {
+      ...before,
+      id: 'i',
+      stepId: 'ride-height',
+      at: 2500,
+      values: { frontLeft: 893, frontRight: 894, rearLeft: 936, rearRight: 936 },
+    };
+    await call(`/api/runs/${id}/ticks`, 'POST', { ticks: [left, before, heights] });
+    expect((await call(`/api/runs/${id}/end`, 'POST', {})).body.ended).toBe(true);
+    const log = ((await call(`/api/documents/${ID}/log`)).body as { run?: string; kind: string }[]).filter(
+      e => e.run === id,
+    );
+    expect(log.find(e => e.kind === 'install')).toMatchObject({
+      km: 91_000,
+      left: [{ joint: 'j28', fault: 'stripped', reason: 'shop on Monday' }],
+    });
+    expect(log.filter(e => e.kind === 'ride-height')).toEqual([
+      expect.objectContaining({ corners: [901, 902, 940, 941], note: 'Before the plates, fuel 50 %.' }),
+      expect.objectContaining({ corners: [893, 894, 936, 936] }),
+    ]);
+    const next = (await call(`/api/documents/${ID}/runs`, 'POST', { buildId: 'A' })).body.id;
+    expect((await call(`/api/runs/${next}`)).body.ticks).toEqual([
+      expect.objectContaining({
+        jointId: 'j28',
+        kind: 'deviation',
+        fault: 'stripped',
+        device: 'earlier run',
+      }),
+    ]);
+  });
+  it('begun by mistake are set aside, and taken up again', async () => {
+    const { id } = (await call(`/api/documents/${ID}/runs`, 'POST', { buildId: 'A' })).body;
+    const aside = async () =>
+      ((await call(`/api/documents/${ID}/runs`)).body as { id: string; setAsideAt: number | null }[]).find(
+        r => r.id === id,
+      )?.setAsideAt;
+    expect(await aside()).toBe(null);
+    await call(`/api/runs/${id}/set-aside`, 'POST', { aside: true });
+    expect(await aside()).toBeGreaterThan(0);
+    await call(`/api/runs/${id}/set-aside`, 'POST', { aside: false });
+    expect(await aside()).toBe(null);
+    expect((await call('/api/runs/demo-install/set-aside', 'POST', { aside: true })).status).toBe(409);
+  });
+  it('tell whoever listens what was ticked, at once, and nobody else', async () => {
+    const { id } = (await call(`/api/documents/${ID}/runs`, 'POST', { buildId: 'A' })).body;
+    const stop = new AbortController();
+    const response = await fetch(`${server.address}/api/runs/${id}/events`, { signal: stop.signal });
+    expect(response.headers.get('content-type')).toContain('text/event-stream');
+    const reader = response.body!.getReader();
+    const heard = async (): Promise<string> => new TextDecoder().decode((await reader.read()).value);
+    expect(await heard()).toContain('event: listening');
+    const tick = {
+      id: 't1',
+      stepId: 'kit',
+      jointId: null,
+      kind: 'done',
+      at: 1000,
+      device: 'phone',
+      who: 'Moss',
+    };
+    await call('/api/runs/demo-install/ticks', 'POST', { ticks: [{ ...tick, id: 'other' }] });
+    await call(`/api/runs/${id}/ticks`, 'POST', { ticks: [tick] });
+    const said = await heard();
+    expect(said).toContain('event: ticks');
+    expect(said).toContain('"who":"Moss"');
+    expect(said).not.toContain('other');
+    stop.abort();
+    expect((await call('/api/runs/none/events')).status).toBe(404);
+  });
+  it('refuse figures that no step asks for, a fault nobody knows, a clock beyond all clocks', async () => {
+    const { id } = (await call(`/api/documents/${ID}/runs`, 'POST', { buildId: 'A' })).body;
+    const tick = { id: 't', stepId: 'kit', jointId: null, kind: 'done', at: 1000, device: 'phone' };
+    for (const bad of [
+      { values: { a: 'x' } },
+      { values: { a: 1e99 } },
+      { fault: 'tired' },
+      { at: 1e17 },
+      { kind: 'shrug' },
+    ])
+      expect((await call(`/api/runs/${id}/ticks`, 'POST', { ticks: [{ ...tick, ...bad }] })).status).toBe(
+        422,
+      );
+    expect((await call(`/api/runs/${id}`)).body.ticks).toEqual([]);
+  });
   it('refuse a wrong tick, build or run', async () => {
     const { id } = (await call(`/api/documents/${ID}/runs`, 'POST', { buildId: 'A' })).body;
     expect((await call(`/api/runs/${id}/ticks`, 'POST', { ticks: [{ id: 'x' }] })).status).toBe(422);

@@ -60,9 +60,9 @@ const inTime = (a: Tick, b: Tick): number => a.at - b.at || (a.id < b.id ? -1 : 
 export function boltFaults(ticks: readonly Tick[]): ReadonlyMap<string, BoltFault> {
   const out = new Map<string, BoltFault>();
   for (const t of [...ticks].sort(inTime)) {
-    if (t.jointId === null) continue;
-    const known = out.get(t.jointId);
-    if (t.kind === 'deviation' && t.fault && holdsOpen(t.fault))
+    const mended = [...out.values()].find(f => mendedId(f.joint, f.n) === t.stepId);
+    const known = t.jointId === null ? undefined : out.get(t.jointId);
+    if (t.kind === 'deviation' && t.jointId !== null && t.fault && holdsOpen(t.fault))
       out.set(t.jointId, {
         joint: t.jointId,
         fault: t.fault,
@@ -70,13 +70,11 @@ export function boltFaults(ticks: readonly Tick[]): ReadonlyMap<string, BoltFaul
         n: (known?.n ?? 0) + 1,
         state: 'open',
       });
-    else if (known && t.kind === 'override') out.set(t.jointId, { ...known, state: 'overridden', by: t });
-    else if (known && t.stepId === mendedId(t.jointId, known.n)) {
-      if (t.kind === 'done') out.set(t.jointId, { ...known, state: 'mended', by: t });
-      else if (t.kind === 'undone') {
-        const { by: _, ...open } = known;
-        out.set(t.jointId, { ...open, state: 'open' });
-      }
+    else if (known && t.kind === 'override') out.set(known.joint, { ...known, state: 'overridden', by: t });
+    else if (mended && t.kind === 'done') out.set(mended.joint, { ...mended, state: 'mended', by: t });
+    else if (mended && t.kind === 'undone') {
+      const { by: _, ...open } = mended;
+      out.set(mended.joint, { ...open, state: 'open' });
     }
   }
   return out;
