@@ -169,3 +169,62 @@ export async function downloadsOf(page: Page): Promise<string> {
   });
   return folder;
 }
+
+/**
+ * Presses the great button of a run, or the named one beside it. The page's clock is put ahead a little first: two presses as near to one
+ * another as a test makes them are taken for the bounce of one finger.
+ */
+export async function onward(page: Page, name?: RegExp): Promise<void> {
+  await page.waitForSelector('footer button');
+  await page.evaluate(
+    (source, flags) => {
+      const w = window as unknown as { ahead?: number };
+      if (w.ahead === undefined) {
+        const now = performance.now.bind(performance);
+        w.ahead = 0;
+        performance.now = () => now() + (w.ahead ?? 0);
+      }
+      w.ahead += 1000;
+      const buttons = [...document.querySelectorAll<HTMLButtonElement>('footer button')];
+      const found =
+        source === undefined
+          ? buttons[0]
+          : buttons.find(b => new RegExp(source, flags).test(b.textContent ?? ''));
+      found?.click();
+    },
+    name?.source,
+    name?.flags,
+  );
+}
+
+/** What a screen of a run itself says, without the button that names what comes after. */
+const screenSays = (page: Page): Promise<string> =>
+  page.evaluate(() => (document.querySelector('main')?.innerText ?? '').replace(/\s+/g, ' '));
+
+/** Goes through the screens of a run, a tap each, until one says it; gives how many taps it took. */
+export async function walkUntil(page: Page, what: RegExp, most = 200): Promise<number> {
+  await page.waitForSelector('footer button');
+  let taps = 0;
+  for (; taps < most && !what.test(await screenSays(page)); taps++) {
+    const all = await page.evaluate(() =>
+      [...document.querySelectorAll('footer button')].some(b => /^All \d+/.test(b.textContent ?? '')),
+    );
+    await onward(page, all ? /^All \d+/ : undefined);
+  }
+  await says(page, what);
+  return taps;
+}
+
+/** Goes to a step of a run by the words in its title, through the list of all steps. */
+export async function goToStep(page: Page, title: string): Promise<void> {
+  await page.locator('header button').click();
+  await page.waitForSelector('[role=dialog]');
+  await page.evaluate(t => {
+    const found = [...document.querySelectorAll<HTMLButtonElement>('[role=dialog] li button')].find(b =>
+      b.textContent?.includes(t),
+    );
+    if (!found) throw new Error(`no step "${t}"`);
+    found.click();
+  }, title);
+  await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+}

@@ -8,6 +8,8 @@ import { seriousFaults } from './axe';
 import {
   DESK,
   downloadsOf,
+  goToStep,
+  onward,
   openBrowser,
   openPage,
   PHONE,
@@ -15,6 +17,7 @@ import {
   says,
   storedPlan,
   TestServer,
+  walkUntil,
   words,
 } from './browser';
 
@@ -49,17 +52,7 @@ const ticksOf = async (run: string): Promise<Ticks> =>
 const logOf = async (plan: string): Promise<readonly LogEntry[]> =>
   (await json(`/api/documents/${plan}/log`)) as readonly LogEntry[];
 
-/** Presses the great button once. */
-const onward = (page: Page): Promise<void> =>
-  page.evaluate(() => {
-    document.querySelector<HTMLButtonElement>('footer button')?.click();
-  });
-/** Goes on until the page says it. */
-async function until(page: Page, what: RegExp, most = 300): Promise<void> {
-  await page.waitForSelector('footer button');
-  for (let i = 0; i < most && !what.test(await words(page)); i++) await onward(page);
-  await says(page, what);
-}
+/** Puts the simulated wrench on such a joint and reads it. */
 async function pull(page: Page, mood: string): Promise<void> {
   await press(page, 'The simulated wrench is on', 'combobox');
   await press(page, mood, 'option');
@@ -84,43 +77,40 @@ describe('an installation on the phone', () => {
     const page = await openPage(browser, PHONE, { units: 'metric', theme: 'dark' });
     await page.goto(server.at(`/run/${run}`));
     await says(page, 'See that the vehicle is the one planned for');
-    await press(page, 'Hands: who?');
+    await press(page, 'Who is working: who?');
     await page.locator('aria/Name[role="textbox"]').fill('Juniper');
-    await press(page, 'Keep');
+    await press(page, 'Save');
     await says(page, 'Juniper');
     await onward(page);
     await says(page, 'Count the kit');
-    await until(page, /Take off: /);
+    await walkUntil(page, /Take off: /);
     await says(page, /Bag, keep:|Throw away:|Bag, used again:/);
-    await until(page, /The jack carries|With its first two bolts in/);
-    await until(page, /Pass 1 of 4/);
+    await walkUntil(page, /The jack carries|With its first two bolts in/);
+    await goToStep(page, 'Plate B: tighten to 30 %');
     expect(await seriousFaults(page)).toEqual([]);
 
-    // a good joint clicks, and is recorded with its peak and its wrench
-    const joint = /: ([\w-]+), M/.exec(await words(page))?.[1];
+    // a good joint clicks, is recorded with its peak and its wrench, and the next one is up
     await pull(page, 'a good joint');
-    await says(page, /On target, and it pulled up as a sound joint does/);
-    await says(page, 'clicked');
-    await onward(page);
+    await page.waitForSelector('[data-bolt="j-10"][data-look="done"]', { timeout: 30_000 });
+    await press(page, 'Stop reading');
     // a figure that is typed instead
-    await page.waitForFunction(() => !/pulled up as a sound/.test(document.body.innerText));
+    await page.waitForSelector('[data-bolt="j-13"][data-look="now"]');
     const target = Number(await page.$eval('[aria-label="Torque"] .fig', e => e.textContent));
     await page.locator('aria/Wrench reads[role="textbox"]').fill(String(target));
     await says(page, 'on target');
     await onward(page);
     // the connection breaks: nothing is lost, and it is read again
+    await page.waitForSelector('[data-bolt="j-11"][data-look="now"]');
     await pull(page, 'a connection that breaks');
     await says(page, 'The wrench has stopped answering. Nothing is lost: pull again, or type');
-    await pull(page, 'a good joint');
-    await says(page, /On target/);
-    await onward(page);
-    // a rivet nut that strips is noted and stays open
-    await until(page, /Rivet nut: stop if it turns without getting tighter/);
-    const stripped = /: ([\w-]+), M/.exec(await words(page))?.[1];
+    await press(page, 'Stop reading');
+    // a rivet nut that strips is reported and stays open
     await pull(page, 'a rivet nut that strips');
     await says(page, 'the nut or its thread is stripping. Stop.');
-    await says(page, 'Note it, leave it open, next');
+    await says(page, 'Report bolt 3 as not sound');
     await onward(page);
+    await page.waitForSelector('[data-bolt="j-11"][data-look="fault"]');
+    const [joint, stripped] = ['j-10', 'j-11'];
 
     let ticks = await ticksOf(run);
     for (let i = 0; i < 50 && !ticks.some(t => t.kind === 'deviation'); i++) {
@@ -133,13 +123,17 @@ describe('an installation on the phone', () => {
     expect(of(joint)[0]?.torqueNm).toBeGreaterThan(0);
     expect(ticks.find(t => t.wrench === 'typed in')?.torqueNm).toBeCloseTo(target, 1);
     expect(of(stripped)).toEqual([
-      expect.objectContaining({ kind: 'deviation', note: expect.stringContaining('stripping') }),
+      expect.objectContaining({
+        kind: 'deviation',
+        fault: 'stripped',
+        note: expect.stringContaining('stripping'),
+      }),
     ]);
 
     // two taps and a photo
     const photo = join(tmpdir(), `plate-fold-photo-${process.pid}.png`);
     await writeFile(photo, PNG);
-    await press(page, 'Something’s off');
+    await press(page, 'Problem');
     const input = (await page.waitForSelector('input[type="file"]')) as unknown as {
       uploadFile(p: string): Promise<void>;
     };
@@ -161,10 +155,13 @@ describe('an installation on the phone', () => {
       run,
     );
 
-    await until(page, /passed over/);
-    await says(page, '1 moves were passed over');
+    await page.locator('header button').click();
+    await press(page, 'To the end of the run');
+    await says(page, /\d+ steps are still open/);
+    await page.locator(`aria/Why ${stripped} is left so[role="textbox"]`).fill('no tool here');
+    await press(page, 'Leave it');
     await page.locator('aria/Odometer, km[role="textbox"]').fill('60210');
-    await press(page, 'End the run');
+    await press(page, 'End the run with steps open');
     await says(page, 'it stands in the log');
     await says(page, /As built .* revision 1 of the plan/);
     expect((await logOf(PLAN)).at(-1)).toMatchObject({ kind: 'install', km: 60_210, run, opened: true });
@@ -198,7 +195,7 @@ describe('an installation on the phone', () => {
       });
       const { id } = (await made.json()) as { id: string };
       await page.goto(own.at(`/run/${id}`));
-      await says(page, 'Done, next');
+      await says(page, /1 of \d+ .*Done/);
       await page.evaluate(async () => {
         await navigator.serviceWorker.ready;
       });
@@ -235,7 +232,7 @@ describe('an installation on the phone', () => {
     const id = await startRun(PLAN);
     const desk = await openPage(browser, DESK);
     await desk.goto(server.at(`/run/${id}`));
-    await says(desk, 'Done, next');
+    await says(desk, /1 of \d+ .*Done/);
     await press(desk, 'Run it on a phone');
     await press(desk, 'Share this run');
     await desk.waitForSelector('svg[aria-label="QR code that opens the run on a phone"]');
@@ -250,7 +247,7 @@ describe('an installation on the phone', () => {
     await says(phone, 'That is not the code.');
     // the QR code's address fills it in by itself
     await phone.goto(`${address}/#${code}`);
-    await says(phone, 'Done, next');
+    await says(phone, /1 of \d+ .*Done/);
     expect(await words(phone)).not.toContain('Pause');
     await says(desk, '1 device has joined.');
     expect(await seriousFaults(desk)).toEqual([]);
@@ -263,7 +260,8 @@ describe('an installation on the phone', () => {
     );
     await desk.evaluate(() => (document.activeElement as HTMLElement).blur());
     await desk.keyboard.press('Space');
-    await says(desk, /2 of \d+/);
+    // it has seen the phone's tick by itself: this is the one after
+    await says(desk, /3 of \d+/);
     await desk.waitForFunction(
       async run =>
         ((await (await fetch(`/api/runs/${run}`)).json()) as { ticks: unknown[] }).ticks.length === 2,
@@ -274,6 +272,8 @@ describe('an installation on the phone', () => {
     await press(desk, 'Run it on a phone');
     await press(desk, 'End the sharing');
     await says(desk, 'Share this run');
+    // the phone is told at once, before it has sent anything
+    await says(phone, 'The desk has ended the sharing');
     await onward(phone);
     await says(phone, 'kept on this device');
     expect(phone.faults.concat(desk.faults)).toEqual([]);
@@ -376,11 +376,12 @@ describe('the log', () => {
         '::-p-xpath(//ul[@aria-label="Services"]/li[contains(., "ngine oil drain")]//button[contains(., "Do it")])',
       )
       .click();
-    await says(page, 'Raise it on stands');
-    await onward(page);
-    await says(page, /ngine oil drain/);
+    await says(page, 'Lay out what engine oil drain takes');
+    await walkUntil(page, /drain the oil/);
     await says(page, 'Hot oil burns');
-    await until(page, /All done/);
+    await walkUntil(page, /Fill in new oil/);
+    await walkUntil(page, /Look for leaks before anything is closed/);
+    await walkUntil(page, /All done/);
     await page.locator('aria/Odometer, km[role="textbox"]').fill('92400');
     await press(page, 'End the run');
     await says(page, 'it stands in the log');
@@ -396,12 +397,14 @@ describe('the log', () => {
     const id = await startRun(PLAN, 'transfer-fill');
     const walk = await openPage(browser, PHONE);
     await walk.goto(server.at(`/run/${id}`));
-    await until(walk, /Loosen 1 bolt by three turns/);
-    await until(walk, /Take plate C, transfer case, down/);
-    await until(walk, /Raise plate C/);
-    await until(walk, /round again until nothing turns/);
-    await until(walk, /Bring the loosened bolts back/);
-    await until(walk, /All done/);
+    await walkUntil(walk, /Loosen 1 bolt by three turns/);
+    await walkUntil(walk, /Take plate C, transfer case, down/);
+    await walkUntil(walk, /look at the level/);
+    await walkUntil(walk, /Raise plate C/);
+    await walkUntil(walk, /round again until nothing turns/);
+    await walkUntil(walk, /Bring the loosened bolts back/);
+    await walkUntil(walk, /Take the stands away/);
+    await walkUntil(walk, /All done/);
     expect(walk.faults).toEqual([]);
     await walk.browserContext().close();
   });

@@ -17,14 +17,14 @@ export function HandsButton() {
       >
         <UserRound size={18} aria-hidden="true" className="shrink-0" />
         <span className="truncate">
-          <span className="sr-only">Hands: </span>
+          <span className="sr-only">Who is working: </span>
           {name || 'who?'}
         </span>
       </button>
       <Dialog
         open={open}
         onClose={() => setOpen(false)}
-        title="Whose hands?"
+        title="Who is working?"
         about="Stands beside every torque this device records."
       >
         <form
@@ -43,7 +43,7 @@ export function HandsButton() {
             className="min-h-12 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-3 text-[16px]"
           />
           <Button type="submit" look="strong">
-            Keep
+            Save
           </Button>
         </form>
       </Dialog>

@@ -163,6 +163,7 @@ export function ProblemSheet(props: {
           <label className="flex items-center gap-2">
             How far
             <input
+              aria-label="How far"
               inputMode={units === 'inch' ? 'text' : 'decimal'}
               autoComplete="off"
               value={off.by}

@@ -25,7 +25,7 @@ const GAVE_WAY: Readonly<Partial<Record<Turn['verdict'], FaultKind>>> = {
   yielded: 'stretched',
 };
 /** Two ticks this near to one another are one bounce of a finger, ms. */
-const BOUNCE_MS = 400;
+const BOUNCE_MS = 300;
 
 const FOOT = 'min-h-12 flex-1 px-1 text-[15px] disabled:opacity-40 flat:min-h-11 flat:text-[14px]';
 

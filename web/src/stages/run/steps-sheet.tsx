@@ -55,6 +55,9 @@ export function StepsSheet(props: {
           </section>
         ),
       )}
+      <Button className="mb-4 w-full" onClick={() => onGo(screens.length)}>
+        To the end of the run
+      </Button>
       {facts.panels.length > 1 && (
         <section aria-label="Who does which plate">
           <h3 className="border-b border-scribe pb-0.5 text-[14px] font-semibold text-ink2">
