@@ -3,6 +3,7 @@ import { type PointerEvent, type ReactNode, useRef } from 'react';
 import { Keel } from '../picture/keel';
 import { moved, type SheetScale, sheetScale, wholeVehicle, zoomed } from '../picture/sheet-scale';
 import { useSize } from '../picture/use-size';
+import { useNarrow, useShort } from '../ui/use-narrow';
 import { useFacts } from './derived';
 import { useApp, useDo } from './store';
 import { panelSelected, stretchMoved } from './view-slice';
@@ -119,14 +120,18 @@ export function Bench({
   const { units, panel, joint } = useApp(s => s.view);
   const [ref, size] = useSize<HTMLDivElement>();
   const sheet = useSheet(size.width);
-  const narrow = size.width < 640;
-  const keelHeight = narrow ? 104 : Math.round(Math.max(140, Math.min(250, 690 * sheet.scale.k + 16)));
+  const narrow = useNarrow();
+  const short = useShort();
+  // on a short screen the side view folds to a line; where that would show the ground alone it is left out
+  const line = 470 * sheet.scale.k + 8 < 60 ? 44 : 0;
+  const full = narrow ? 104 : Math.round(Math.max(140, Math.min(250, 690 * sheet.scale.k + 16)));
+  const keelHeight = short ? line : full;
   const scale: SheetScale = sheet.scale;
   return (
-    <div className="flex min-h-0 flex-1 max-desk:flex-col max-desk:overflow-y-auto">
+    <div data-stage-scroll className="flex min-h-0 flex-1 max-desk:flex-col max-desk:overflow-y-auto">
       <main ref={ref} className="flex min-w-0 flex-1 flex-col max-desk:flex-none">
-        <div className="shrink-0 border-b border-scribe bg-ground">
-          {size.width > 0 && (
+        <div data-keel className="shrink-0 border-b border-scribe bg-ground">
+          {size.width > 0 && keelHeight > 0 && (
             <Keel
               facts={facts}
               scale={scale}

@@ -7,13 +7,20 @@ import { useOpenPlan } from './open-plan';
 import { StageRail } from './stage-rail';
 import { Tally } from './tally';
 import { TopBar } from './top-bar';
+import { useFold } from './use-fold';
 
 function OpenFrame() {
   const keys = usePlanKeys();
+  const { folded, watch } = useFold();
   return (
-    <div className="flex h-full flex-col">
+    <div
+      className="group/frame flex h-full flex-col"
+      data-fills-page
+      data-folded={folded || undefined}
+      onScrollCapture={watch}
+    >
       <TopBar onKeys={keys.open} />
-      <div className="flex min-h-0 flex-1 max-desk:flex-col">
+      <div className="flex min-h-0 flex-1 max-desk:flex-col flat:flex-row!">
         <StageRail />
         <div className="flex min-h-0 min-w-0 flex-1 flex-col">
           <Notice />

@@ -10,7 +10,7 @@ export function StageRail() {
   return (
     <nav
       aria-label="Stages"
-      className="flex bg-sheet max-desk:order-last max-desk:border-t max-desk:border-scribe desk:w-[76px] desk:flex-col desk:border-r desk:border-scribe"
+      className="flex bg-sheet max-desk:order-last max-desk:border-t max-desk:border-scribe flat:order-none! flat:w-[64px] flat:flex-col flat:overflow-y-auto flat:border-t-0! flat:border-r desk:w-[76px] desk:flex-col desk:border-r desk:border-scribe"
     >
       {STAGES.map((s, i) => {
         const waiting = findings.filter(f => s.holds.includes(f.where) && f.severity !== 'note');
@@ -21,7 +21,7 @@ export function StageRail() {
             to={`/plan/${planId}/${s.id}`}
             aria-keyshortcuts={`${i + 1}`}
             className={({ isActive }) =>
-              `relative flex flex-1 flex-col items-center justify-center gap-1 text-[13px] max-desk:min-h-[58px] desk:h-[74px] desk:flex-none ${isActive ? 'bg-fluid font-bold text-onfluid' : 'hover:bg-paper'}`
+              `relative flex flex-1 flex-col items-center justify-center gap-1 text-[13px] max-desk:min-h-[58px] flat:min-h-11! flat:shrink-0 flat:gap-0 flat:text-[12px] desk:h-[74px] desk:flex-none ${isActive ? 'bg-fluid font-bold text-onfluid' : 'hover:bg-paper'}`
             }
           >
             <s.icon size={22} strokeWidth={1.8} aria-hidden="true" />

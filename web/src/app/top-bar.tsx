@@ -86,7 +86,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
   if (!present) return null;
   const { rig, plan } = present;
   return (
-    <header className="flex items-center gap-2 border-b border-scribe bg-sheet px-3 py-1.5 max-desk:flex-wrap desk:h-[54px] desk:gap-3">
+    <header className="flex items-center gap-2 border-b border-scribe bg-sheet px-3 py-1.5 max-desk:flex-wrap flat:h-[50px] flat:flex-nowrap! desk:h-[54px] desk:gap-3">
       <Link
         to="/"
         className="shrink-0 py-2 text-[15px] font-extrabold tracking-tight max-desk:hidden"
@@ -100,7 +100,7 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
         </Link>
         <b>{rig.name}</b> <span className="text-ink2">{plan.name}</span>
       </h1>
-      <div className="min-w-0 max-desk:order-last max-desk:w-full desk:mx-auto">
+      <div className="min-w-0 group-data-folded/frame:max-desk:hidden max-desk:order-last max-desk:w-full flat:order-none! flat:flex-1 desk:mx-auto">
         <BuildSwitch />
       </div>
       <div className="flex shrink-0">

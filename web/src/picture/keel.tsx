@@ -110,7 +110,7 @@ function readAt(
 export const Keel = memo(function Keel(props: KeelProps) {
   const { facts, scale, height, units, panel, joint, onPanel } = props;
   const [cursor, setCursor] = useState<number>();
-  const ground = height - 16;
+  const ground = height - (height < 60 ? 5 : 16);
   const Z = (z: number): number => ground - z * scale.k;
   const put = ([x, z]: Vec2): Vec2 => [scale.X(x), Z(z)];
   const { rig, components, members } = facts.rig;

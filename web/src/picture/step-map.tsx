@@ -1,10 +1,10 @@
 import type { Facts, Step, Vec2 } from '@plate-fold/core';
 import { memo } from 'react';
+import { useUpright } from '../ui/use-narrow';
 import { HatchDefs, hatch } from './hatch';
 import { flatsFromAbove, openingsFromAbove, paintOrder, pathOf } from './paths';
 import { type LookedFrom, stepLayout } from './step-layout';
 import { type BoltLook, BoltMarks, JackMark, SpotMark, VehicleMarks } from './step-marks';
-import { useUpright } from './use-upright';
 
 interface StepMapProps {
   readonly facts: Facts;

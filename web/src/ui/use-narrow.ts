@@ -1,15 +1,21 @@
 import { useSyncExternalStore } from 'react';
 
-/** As the style sheet tells a phone from a desk. */
-const QUERY = '(width < 60rem)';
-
-/** Whether the page is laid out for a phone. */
-export const useNarrow = (): boolean =>
+/** Whether a media query holds, followed as it changes. */
+const useMedia = (query: string): boolean =>
   useSyncExternalStore(
     told => {
-      const query = window.matchMedia(QUERY);
-      query.addEventListener('change', told);
-      return () => query.removeEventListener('change', told);
+      const list = window.matchMedia(query);
+      list.addEventListener('change', told);
+      return () => list.removeEventListener('change', told);
     },
-    () => window.matchMedia(QUERY).matches,
+    () => window.matchMedia(query).matches,
   );
+
+/** Whether the page is laid out for a phone, as the style sheet tells it from a desk. */
+export const useNarrow = (): boolean => useMedia('(width < 60rem)');
+
+/** Whether a phone has so little height that the side view folds to a line. */
+export const useShort = (): boolean => useMedia('(width < 60rem) and (height < 46rem)');
+
+/** Whether a phone or tablet is held upright: the vehicle's front is then up in a picture. */
+export const useUpright = (): boolean => useMedia('(orientation: portrait) and (width < 60rem)');

@@ -190,7 +190,10 @@ export function RunScreen() {
   })();
   const body = { walked, units, side, run, record } as const;
   return (
-    <div className="flex h-full flex-col bg-ground print:block print:h-auto print:bg-paper flat:grid flat:grid-cols-[1fr_9.5rem] flat:grid-rows-[auto_1fr]">
+    <div
+      data-fills-page
+      className="flex h-full flex-col bg-ground print:block print:h-auto print:bg-paper flat:grid flat:grid-cols-[1fr_9.5rem] flat:grid-rows-[auto_1fr]"
+    >
       <RunHeader
         run={run}
         walked={walked}
@@ -250,7 +253,7 @@ export function RunScreen() {
             )}
           </button>
         )}
-        <div className="flex flat:flex-col desk:mx-auto desk:max-w-3xl">
+        <div className="flex flex-wrap flat:flex-col flat:flex-nowrap desk:mx-auto desk:max-w-3xl">
           <button
             type="button"
             className={FOOT}

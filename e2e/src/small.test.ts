@@ -1,0 +1,109 @@
+// The planning stages on phones: the work has most of the screen, the frame folds away, and nothing is pushed out of the page.
+import type { Browser, Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openBrowser, openPage, TestServer } from './browser';
+
+let browser: Browser;
+let server: TestServer;
+beforeAll(async () => {
+  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.remove();
+});
+
+const STAGES = ['rig', 'cover', 'fold', 'strike', 'weigh', 'bolt', 'run', 'log'] as const;
+const SIZES = [
+  { width: 390, height: 844, stages: STAGES },
+  { width: 360, height: 640, stages: ['cover', 'bolt', 'weigh'] },
+  { width: 844, height: 390, stages: ['cover', 'bolt', 'log'] },
+] as const;
+
+/** Share of the screen that the work has: what fills the stage, less the side view that is still in sight above it. */
+const workShare = (page: Page): Promise<number> =>
+  page.evaluate(() => {
+    const box = document.querySelector('[data-stage-scroll]')?.getBoundingClientRect();
+    const keel = document.querySelector('[data-keel]')?.getBoundingClientRect();
+    if (!box) return 0;
+    const above = Math.max(0, (keel?.bottom ?? 0) - Math.max(box.top, keel?.top ?? 0));
+    return ((box.height - above) * box.width) / (innerWidth * innerHeight);
+  });
+const beyond = (page: Page): Promise<readonly number[]> =>
+  page.evaluate(() => [
+    document.documentElement.scrollWidth - innerWidth,
+    document.documentElement.scrollHeight - innerHeight,
+    Math.max(document.documentElement.scrollTop, document.body.scrollTop),
+    document.querySelector('header')?.getBoundingClientRect().top ?? -1,
+  ]);
+/** A finger that swipes up over the middle of the page. */
+async function swipeUp(page: Page, { width, height }: { width: number; height: number }): Promise<void> {
+  const touch = await page.touchscreen.touchStart(width / 2, height * 0.66);
+  for (let i = 1; i <= 6; i++) await touch.move(width / 2, height * (0.66 - 0.07 * i));
+  await touch.end();
+}
+
+describe.each(SIZES)('on a screen of $width by $height', ({ stages, ...size }) => {
+  it('every stage has 60 % of it at rest, more as it is scrolled, and stays in its page after eight swipes', async () => {
+    const page = await openPage(browser, { ...size, isMobile: true, hasTouch: true });
+    for (const stage of stages) {
+      await page.goto(server.at(`/plan/bramble-winter/${stage}`));
+      await page.waitForSelector('[data-stage-scroll]');
+      await page.waitForSelector('[aria-label="Tally"] button');
+      const atRest = await workShare(page);
+      expect(atRest, `${stage} at rest`).toBeGreaterThanOrEqual(0.6);
+      // where long lists scroll
+      if (stage === 'bolt' || stage === 'log') for (let i = 0; i < 8; i++) await swipeUp(page, size);
+      expect(await beyond(page), stage).toEqual([0, 0, 0, 0]);
+      await page.evaluate(() => document.querySelector('[data-stage-scroll]')?.scrollTo(0, 0));
+      await page.waitForFunction(() => document.querySelector('[data-folded]') === null);
+      await page.evaluate(() => document.querySelector('[data-stage-scroll]')?.scrollTo(0, 400));
+      await page.waitForFunction(() => document.querySelector('[data-folded]') !== null);
+      expect(await workShare(page), `${stage} scrolled`).toBeGreaterThan(Math.min(0.75, atRest));
+      await page.evaluate(() => document.querySelector('[data-stage-scroll]')?.scrollTo(0, 0));
+      await page.waitForFunction(() => document.querySelector('[data-folded]') === null);
+    }
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+});
+
+describe('text twice as large', () => {
+  it('leaves every stage and the run readable: nothing runs out of the page sideways', async () => {
+    // a desk of 1280 by 800 at 200 %
+    const page = await openPage(browser, { width: 640, height: 400 });
+    for (const path of [...STAGES.map(s => `/plan/bramble-winter/${s}`), '/run/demo-install']) {
+      await page.goto(server.at(path));
+      await page.waitForSelector('h1');
+      expect((await beyond(page)).slice(0, 2), path).toEqual([0, 0]);
+    }
+    // and text alone twice as large on a phone, as its owner sets it
+    const phone = await openPage(browser, { width: 390, height: 844, isMobile: true, hasTouch: true });
+    const made = await fetch(server.at('/api/documents/bramble-winter/runs'), {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ buildId: 'A' }),
+    });
+    const { id } = (await made.json()) as { id: string };
+    await phone.goto(server.at(`/run/${id}`));
+    await phone.waitForSelector('footer button');
+    const large = await phone.evaluate(() => {
+      const all = [...document.querySelectorAll<HTMLElement>('#root *')];
+      const sizes = all.map(el => Number.parseFloat(getComputedStyle(el).fontSize));
+      for (const [i, el] of all.entries()) el.style.fontSize = `${2 * (sizes[i] as number)}px`;
+      const cut = [...document.querySelectorAll<HTMLElement>('footer button, h1, main p, main li')].filter(
+        el => el.scrollWidth > el.clientWidth + 1 && getComputedStyle(el).overflow !== 'visible',
+      );
+      const great = document.querySelector('footer button')?.getBoundingClientRect();
+      return {
+        cut: cut.map(e => e.textContent),
+        bottom: great?.bottom ?? 0,
+        wide: document.documentElement.scrollWidth,
+      };
+    });
+    expect(large.cut).toEqual([]);
+    expect(large.wide).toBe(390);
+    expect(large.bottom).toBeLessThanOrEqual(844);
+    await Promise.all([page, phone].map(p => p.browserContext().close()));
+  });
+});
