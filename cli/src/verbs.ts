@@ -16,6 +16,7 @@ import {
   shopOf,
   shoppingList,
   stackFaults,
+  stepTorque,
   strikeForce,
   strikePlate,
   toolRoll,
@@ -158,6 +159,7 @@ const sequenceVerb: Verb = ({ sequence }) => ({
       panels: s.panels,
       joints: s.joints,
       torqueNm: s.torqueNm,
+      torques: s.torques,
       pass: s.pass,
       needs: s.needs,
       tools: s.tools,
@@ -167,7 +169,8 @@ const sequenceVerb: Verb = ({ sequence }) => ({
   },
   text: sequence.steps
     .map((s, i) => {
-      const torque = s.torqueNm === undefined ? '' : `, ${formatTorque(s.torqueNm, 'metric')}`;
+      const set = stepTorque(s, 'metric');
+      const torque = set === '' ? '' : `, ${set}`;
       const bolts = s.joints.length > 0 && s.joints.length < 12 ? ` (${s.joints.join(', ')})` : '';
       return `${String(i + 1).padStart(3)}  ${s.title}${torque}${bolts}`;
     })

@@ -310,6 +310,13 @@ describe('the log', () => {
     await page.locator('aria/Depth of the dent, straightedge across it[role="textbox"]').fill('4');
     await page.keyboard.press('Tab');
     await says(page, /Strike foresees \d+\.\d mm of dent there/, 60_000);
+    const picture = join(tmpdir(), `plate-fold-hit-${process.pid}.png`);
+    await writeFile(picture, PNG);
+    const input = (await page.waitForSelector('input[type="file"]')) as unknown as {
+      uploadFile(p: string): Promise<void>;
+    };
+    await input.uploadFile(picture);
+    await says(page, /A photo of \d+ kB goes with it/);
     await page.locator('aria/Note[role="textbox"]').fill('boulder in the third crossing');
     await press(page, 'Keep it');
     await says(page, 'boulder in the third crossing');
@@ -321,6 +328,9 @@ describe('the log', () => {
       dentMm: 4,
       note: 'boulder in the third crossing',
     });
+    const kept = await fetch(server.at(`/api/documents/${PLAN}/log/photos/${log.at(-1)?.photo}`));
+    expect(kept.headers.get('content-type')).toBe('image/jpeg');
+    await page.waitForSelector('img[alt="Taken with this entry"]');
     expect(log.at(-1)?.foreseenMm).toBeGreaterThanOrEqual(0);
     await says(page, 'Look at what the last hit did above the plate');
   });

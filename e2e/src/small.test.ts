@@ -1,7 +1,7 @@
 // The planning stages on phones: the work has most of the screen, the frame folds away, and nothing is pushed out of the page.
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { openBrowser, openPage, TestServer } from './browser';
+import { openBrowser, openPage, press, TestServer } from './browser';
 
 let browser: Browser;
 let server: TestServer;
@@ -63,6 +63,35 @@ describe.each(SIZES)('on a screen of $width by $height', ({ stages, ...size }) =
       await page.evaluate(() => document.querySelector('[data-stage-scroll]')?.scrollTo(0, 0));
       await page.waitForFunction(() => document.querySelector('[data-folded]') === null);
     }
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+});
+
+describe('two fingers on the map', () => {
+  it('zoom it, and never move the corner that one of them came down on', async () => {
+    const page = await openPage(browser, { width: 390, height: 844, isMobile: true, hasTouch: true });
+    await page.goto(server.at('/plan/bramble-winter/cover'));
+    await press(page, 'Plate A, engine');
+    const corner = await page.waitForSelector('[aria-label^="Corner 2 "], [aria-label*="orner 2"]');
+    const box = await corner?.boundingBox();
+    const plan = async () =>
+      (await (await fetch(server.at('/api/documents/bramble-winter'))).json()) as { revision: number };
+    const before = await plan();
+    const [x, y] = [(box?.x ?? 0) + (box?.width ?? 0) / 2, (box?.y ?? 0) + (box?.height ?? 0) / 2];
+    const one = await page.touchscreen.touchStart(x, y);
+    const two = await page.touchscreen.touchStart(x + 40, y + 40);
+    for (let i = 1; i <= 8; i++) {
+      await one.move(x - 4 * i, y - 3 * i);
+      await two.move(x + 40 + 8 * i, y + 40 + 3 * i);
+    }
+    await two.end();
+    for (let i = 1; i <= 4; i++) await one.move(x - 32 - 5 * i, y - 24);
+    await one.end();
+    await page.waitForSelector('[aria-label="Whole vehicle"]');
+    await new Promise(d => setTimeout(d, 1500));
+    expect((await plan()).revision).toBe(before.revision);
+    expect(await page.$eval('[aria-label="Undo"]', e => (e as HTMLButtonElement).disabled)).toBe(true);
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });

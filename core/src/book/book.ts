@@ -18,6 +18,7 @@ import {
 } from '../bolt';
 import type { Facts } from '../checks';
 import { angleToBendTo, bendDeduction, type FoldedPanel, flatPattern } from '../fold';
+import { installation, stepTorque } from '../sequence';
 import { serviceList } from '../service';
 import { MATERIALS, tradeName } from '../sheet';
 import {
@@ -25,7 +26,6 @@ import {
   formatDistance,
   formatLength,
   formatMass,
-  formatTorque,
   loadFigure,
   torqueFigure,
   type UnitSystem,
@@ -235,7 +235,9 @@ function drilling(s: Sheet, facts: Facts, { units }: BookWish): void {
   }
 }
 
-function steps(s: Sheet, { sequence }: Facts, { units }: BookWish): void {
+function steps(s: Sheet, facts: Facts, { units }: BookWish): void {
+  const { document, rig, panels, joints } = facts;
+  const sequence = units === 'metric' ? facts.sequence : installation(document, rig, panels, joints, units);
   s.page('The work, step by step');
   s.text('A box to tick, minutes as a guess. A bar after a step marks a good place to stop for the night.');
   s.table(
@@ -244,8 +246,9 @@ function steps(s: Sheet, { sequence }: Facts, { units }: BookWish): void {
       '[  ]',
       `${i + 1}`,
       [
-        `${x.title}${x.torqueNm === undefined ? '' : `: ${formatTorque(x.torqueNm, units)}`}`,
+        [x.title, stepTorque(x, units)].filter(Boolean).join(': '),
         x.why,
+        ...(x.hows ?? []).map((h, n) => `${n + 1}. ${h}`),
         ...(x.joints.length > 0 && x.joints.length <= 24 ? [`In order: ${x.joints.join(', ')}`] : []),
         ...(x.bags ?? []).map(b => `Bag, ${b.fate}: ${b.label}`),
         ...x.cautions.map(c => `! ${c}`),

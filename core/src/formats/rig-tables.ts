@@ -29,6 +29,9 @@ type Cells = Readonly<Record<string, CellValue>>;
 const text = (c: Cells, k: string): string => String(c[k] ?? '');
 const num = (c: Cells, k: string): number => Number(c[k] ?? 0);
 const maybe = (c: Cells, k: string): number | undefined => (c[k] === undefined ? undefined : Number(c[k]));
+/** A figure whose column the table may not have: what was there then stays. */
+const kept = (c: Cells, k: string, old: number | undefined): number | undefined =>
+  k in c ? maybe(c, k) : old;
 
 /** A footprint in a cell: `x0 x1 y0 y1` for a box, else `x y; x y; x y`. Lengths in the table's system. */
 export function outlineText(o: Polygon, system: UnitSystem): string {
@@ -78,7 +81,7 @@ const nearest = (rig: Rig, at: Vec2): Member | undefined => {
   return [...rig.members].sort((a, b) => far(a) - far(b))[0];
 };
 
-/** Holes: id, x, y, z, thread, kind, condition; member, diameter and nut reach may follow. */
+/** Holes: id, x, y, z, thread, kind, condition; member, diameter, nut reach and the part that hangs on the factory bolt may follow. */
 export const holesTable = (rig: Rig): Table<Mount> => ({
   name: 'holes',
   columns: [
@@ -94,6 +97,7 @@ export const holesTable = (rig: Rig): Table<Mount> => ({
     { name: 'slot length', kind: 'length', get: m => m.hole.length },
     { name: 'slot along', kind: 'text', choices: ['x', 'y'], get: m => m.hole.along },
     { name: 'nut reach', kind: 'text', choices: NUT_REACHES, get: m => m.nutReach },
+    { name: 'carries', kind: 'text', get: m => m.carries },
   ],
   make: c => {
     const thread = c.thread === undefined ? undefined : text(c, 'thread');
@@ -105,6 +109,9 @@ export const holesTable = (rig: Rig): Table<Mount> => ({
     const member = c.member === undefined ? nearest(rig, [at[0], at[1]])?.id : text(c, 'member');
     if (!rig.members.some(m => m.id === member))
       return { column: 'member', fault: `names "${member ?? ''}", which is no member of this rig` };
+    const carries = text(c, 'carries');
+    if (carries !== '' && !rig.components.some(x => x.id === carries))
+      return { column: 'carries', fault: `names "${carries}", which is no part of this rig` };
     const old = rig.mounts.find(m => m.id === c.id);
     return {
       ...old,
@@ -113,13 +120,14 @@ export const holesTable = (rig: Rig): Table<Mount> => ({
       at,
       hole: {
         kind: text(c, 'kind') as Mount['hole']['kind'],
-        thread,
-        diameter: maybe(c, 'diameter'),
-        length: maybe(c, 'slot length'),
-        along: c['slot along'] as Mount['hole']['along'],
+        thread: 'thread' in c ? thread : old?.hole.thread,
+        diameter: kept(c, 'diameter', old?.hole.diameter),
+        length: kept(c, 'slot length', old?.hole.length),
+        along: ('slot along' in c ? c['slot along'] : old?.hole.along) as Mount['hole']['along'],
       },
       condition: (c.condition ?? 'good') as Mount['condition'],
       nutReach: (c['nut reach'] ?? old?.nutReach ?? 'none') as Mount['nutReach'],
+      ...('carries' in c ? { carries: carries || undefined } : {}),
     };
   },
 });
@@ -146,6 +154,8 @@ export const componentsTable = (rig: Rig, system: UnitSystem): Table<Component> 
     { name: 'keep out', kind: 'length', get: x => x.keepOut },
     { name: 'surface C', kind: 'number', get: x => x.surfaceC },
     { name: 'moves', kind: 'yes-no', get: x => x.moves ?? false },
+    { name: 'liters', kind: 'number', get: x => x.litres },
+    { name: 'high voltage', kind: 'yes-no', get: x => x.highVoltage ?? false },
   ],
   make: c => {
     const outline = readOutline(text(c, 'footprint'), system);
@@ -153,6 +163,9 @@ export const componentsTable = (rig: Rig, system: UnitSystem): Table<Component> 
     const wrong = heights(c);
     if (wrong) return wrong;
     const old = rig.components.find(x => x.id === c.id);
+    const litres = kept(c, 'liters', old?.litres);
+    if (litres !== undefined && !(litres > 0 && litres <= 2000))
+      return { column: 'liters', fault: 'must be above zero and no more than 2000' };
     return {
       ...old,
       id: text(c, 'id'),
@@ -163,8 +176,10 @@ export const componentsTable = (rig: Rig, system: UnitSystem): Table<Component> 
       zTop: num(c, 'top'),
       protect: c.protect === true,
       keepOut: Math.max(0, maybe(c, 'keep out') ?? 20),
-      surfaceC: maybe(c, 'surface C'),
-      moves: c.moves === true ? true : undefined,
+      surfaceC: kept(c, 'surface C', old?.surfaceC),
+      moves: ('moves' in c ? c.moves === true : old?.moves) ? true : undefined,
+      litres,
+      highVoltage: ('high voltage' in c ? c['high voltage'] === true : old?.highVoltage) ? true : undefined,
     };
   },
 });
@@ -214,14 +229,19 @@ export const servicePointsTable = (rig: Rig): Table<ServicePoint> => ({
     { name: 'opening', kind: 'length', needed: true, get: x => x.opening },
     { name: 'component', also: ['part'], kind: 'text', needed: true, get: x => x.component },
     { name: 'every km', kind: 'number', get: x => x.everyKm },
+    { name: 'refill liters', kind: 'number', get: x => x.litres },
   ],
   make: c => {
     if (!rig.components.some(x => x.id === c.component))
       return { column: 'component', fault: `names "${text(c, 'component')}", which is no part of this rig` };
-    const every = maybe(c, 'every km');
+    const old = rig.servicePoints.find(x => x.id === c.id);
+    const every = kept(c, 'every km', old?.everyKm);
+    const litres = kept(c, 'refill liters', old?.litres);
+    if (litres !== undefined && !(litres > 0 && litres <= 200))
+      return { column: 'refill liters', fault: 'must be above zero and no more than 200' };
     if (every !== undefined && every <= 0) return { column: 'every km', fault: 'must be above zero' };
     return {
-      ...rig.servicePoints.find(x => x.id === c.id),
+      ...old,
       id: text(c, 'id'),
       kind: text(c, 'kind') as ServicePoint['kind'],
       name: text(c, 'name'),
@@ -229,6 +249,7 @@ export const servicePointsTable = (rig: Rig): Table<ServicePoint> => ({
       opening: Math.max(0, num(c, 'opening')),
       component: text(c, 'component'),
       everyKm: every,
+      litres,
     };
   },
 });

@@ -70,6 +70,7 @@ export function crossFaults(doc: PlanDocument): Fault[] {
   rig.mounts.forEach((m, i) => {
     known(`rig.mounts[${i}].member`, m.member, members, 'member');
     known(`rig.mounts[${i}].behind.component`, m.behind?.component, components, 'component');
+    known(`rig.mounts[${i}].carries`, m.carries, components, 'component');
   });
   rig.servicePoints.forEach((s, i) => {
     known(`rig.servicePoints[${i}].component`, s.component, components, 'component');

@@ -39,7 +39,15 @@ export function entryRemoved(rig: Rig, list: RigList, id: string): Rig {
     return {
       ...left,
       servicePoints: left.servicePoints.filter(s => s.component !== id),
-      mounts: left.mounts.map(m => (m.behind?.component === id ? { ...m, behind: undefined } : m)),
+      mounts: left.mounts.map(m =>
+        m.behind?.component === id || m.carries === id
+          ? {
+              ...m,
+              behind: m.behind?.component === id ? undefined : m.behind,
+              carries: m.carries === id ? undefined : m.carries,
+            }
+          : m,
+      ),
     };
   return left;
 }

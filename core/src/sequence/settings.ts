@@ -1,4 +1,6 @@
 import { type ResolvedJoint, wrenchRange } from '../bolt';
+import { formatTorque, torqueFigure, type UnitSystem } from '../units';
+import type { Step } from './step';
 import { wrenchTolerance } from './turn';
 
 /** Shares of the full torque in the rounds of tightening, the last one until nothing turns (ASME PCC-1). */
@@ -36,4 +38,13 @@ export function roundOf(settingNm: number, round: number): RoundOf {
   const nm = share * settingNm;
   if (share === 1 || nm >= low) return { nm };
   return round === 1 ? 'by hand' : 'passed over';
+}
+
+/** What the wrench is set to in a step, in words: one torque, or from the lowest to the highest; empty where none is read. */
+export function stepTorque({ torques }: Pick<Step, 'torques'>, units: UnitSystem): string {
+  const all = Object.values(torques ?? {});
+  if (all.length === 0) return '';
+  const [low, high] = [Math.min(...all), Math.max(...all)];
+  const most = formatTorque(high, units);
+  return formatTorque(low, units) === most ? most : `${torqueFigure(low, units).value} to ${most}`;
 }

@@ -1,6 +1,7 @@
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import { type PointerEvent, type ReactNode, useRef } from 'react';
 import { Keel } from '../picture/keel';
+import { pinchBegan } from '../picture/pinch';
 import { moved, type SheetScale, sheetScale, wholeVehicle, zoomed } from '../picture/sheet-scale';
 import { useSize } from '../picture/use-size';
 import { useNarrow, useShort } from '../ui/use-narrow';
@@ -26,20 +27,34 @@ export function useSheet(width: number) {
   };
 }
 
-/** Wheel, drag and two fingers move the sheet; a tap that does not move stays a tap. */
+/** Wheel, drag and two fingers move the sheet; a tap that does not move stays a tap, and two fingers never move what one of them touched. */
 export function Pannable({ sheet, children }: { sheet: ReturnType<typeof useSheet>; children: ReactNode }) {
   const fingers = useRef(new Map<number, { x: number; y: number }>());
   const { scale } = sheet;
+  const others = (id: number) => [...fingers.current.entries()].filter(([k]) => k !== id);
+  // seen on the way down, so that a finger on a corner counts as well
+  const touch = (e: PointerEvent): void => {
+    fingers.current.set(e.pointerId, { x: e.clientX, y: e.clientY });
+    if (fingers.current.size < 2) return;
+    pinchBegan();
+    e.stopPropagation();
+  };
+  const pinch = (e: PointerEvent<HTMLDivElement>): void => {
+    const before = fingers.current.get(e.pointerId);
+    const other = others(e.pointerId)[0]?.[1];
+    if (!before || !other) return;
+    const now = { x: e.clientX, y: e.clientY };
+    const spread = (p: { x: number; y: number }): number =>
+      Math.max(20, Math.hypot(p.x - other.x, p.y - other.y));
+    const middle = (now.x + other.x) / 2 - e.currentTarget.getBoundingClientRect().left;
+    sheet.zoom(spread(now) / spread(before), scale.xAt(middle));
+    fingers.current.set(e.pointerId, now);
+  };
   const drag = (e: PointerEvent): void => {
     const before = fingers.current.get(e.pointerId);
-    if (!before) return;
-    const others = [...fingers.current.entries()].filter(([id]) => id !== e.pointerId);
+    if (!before || others(e.pointerId).length > 0) return;
     const now = { x: e.clientX, y: e.clientY };
-    const other = others[0]?.[1];
-    if (other) {
-      const spread = (p: { x: number }): number => Math.max(20, Math.abs(p.x - other.x));
-      sheet.zoom(spread(now) / spread(before));
-    } else if (sheet.zoomedIn) {
+    if (sheet.zoomedIn) {
       const along = ((before.x - now.x) / scale.k) * (scale.frontAtLeft ? 1 : -1);
       const across = ((before.y - now.y) / scale.k) * (scale.side === 'head-front' ? 1 : -1);
       sheet.move(along, across);
@@ -57,10 +72,11 @@ export function Pannable({ sheet, children }: { sheet: ReturnType<typeof useShee
           scale.xAt(e.clientX - e.currentTarget.getBoundingClientRect().left),
         );
       }}
-      onPointerDown={e => fingers.current.set(e.pointerId, { x: e.clientX, y: e.clientY })}
+      onPointerDownCapture={touch}
+      onPointerMoveCapture={pinch}
       onPointerMove={drag}
-      onPointerUp={lift}
-      onPointerCancel={lift}
+      onPointerUpCapture={lift}
+      onPointerCancelCapture={lift}
       onPointerLeave={lift}
     >
       {children}

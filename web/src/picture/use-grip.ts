@@ -1,4 +1,5 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { pinchCount } from './pinch';
 import type { SheetScale } from './sheet-scale';
 
 let strokes = 0;
@@ -21,9 +22,19 @@ export interface Grip {
  * seen on the screen. A grip is held relative to where it was touched, so nothing jumps under the finger.
  */
 export function useGrip(scale: SheetScale, height: number) {
-  const held = useRef<{ id: number; stroke: string; x: number; y: number; moved: boolean } | undefined>(
-    undefined,
-  );
+  const held = useRef<
+    | {
+        readonly id: number;
+        readonly stroke: string;
+        readonly x: number;
+        readonly y: number;
+        /** where it stood when it was taken */
+        readonly from: readonly [number, number];
+        readonly pinches: number;
+        moved: boolean;
+      }
+    | undefined
+  >(undefined);
   const keys = useRef({ stroke: '', at: 0, what: '' });
   const place = (e: PointerEvent): readonly [number, number] => {
     const svg = (e.currentTarget as SVGElement).ownerSVGElement ?? (e.currentTarget as SVGElement);
@@ -36,13 +47,27 @@ export function useGrip(scale: SheetScale, height: number) {
       e.stopPropagation();
       e.currentTarget.setPointerCapture(e.pointerId);
       const [x, y] = place(e);
-      held.current = { id: e.pointerId, stroke: newStroke(), x: x - at[0], y: y - at[1], moved: false };
+      held.current = {
+        id: e.pointerId,
+        stroke: newStroke(),
+        x: x - at[0],
+        y: y - at[1],
+        from: at,
+        pinches: pinchCount(),
+        moved: false,
+      };
       grip.onHold?.();
     },
     onPointerMove: (e: PointerEvent) => {
       const h = held.current;
       if (h?.id !== e.pointerId) return;
       e.stopPropagation();
+      // two fingers zoom: what the first one took stands where it stood
+      if (pinchCount() !== h.pinches) {
+        if (h.moved) grip.to?.(h.from[0], h.from[1], h.stroke);
+        held.current = undefined;
+        return;
+      }
       const [x, y] = place(e);
       if (!h.moved && Math.hypot(x - h.x - at[0], y - h.y - at[1]) * scale.k < 4) return;
       h.moved = true;

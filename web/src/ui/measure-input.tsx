@@ -74,7 +74,8 @@ export function MeasureInput(props: {
       <span className="relative block">
         <input
           id={id}
-          inputMode="decimal"
+          // a keyboard for fractions has a slash
+          inputMode={inch && kind === length ? 'text' : 'decimal'}
           autoComplete="off"
           value={typed ?? show(value)}
           aria-invalid={fault !== undefined}

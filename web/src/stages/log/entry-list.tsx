@@ -79,6 +79,14 @@ export function EntryList(props: {
                 <b>{KIND_NAMES[e.kind]}</b>
                 {inWords(e, facts, units) && `: ${inWords(e, facts, units)}`}
                 {e.note && <span className="block text-[13px] text-ink2">{e.note}</span>}
+                {e.photo && (
+                  <img
+                    src={`/api/documents/${facts.document.plan.id}/log/photos/${e.photo}`}
+                    alt="Taken with this entry"
+                    loading="lazy"
+                    className="mt-1 max-h-48 max-w-full"
+                  />
+                )}
               </span>
             </button>
             {e.id === chosen && (

@@ -14,6 +14,9 @@ export interface FormProps {
   /** the dent Strike foresees where the hit was: undefined while it is computed, null where it finds none */
   readonly foreseen: number | null | undefined;
   readonly fault?: string;
+  /** taken with the entry, not sent yet */
+  readonly photo?: Blob;
+  readonly onPhoto: (photo: Blob | undefined) => void;
   readonly busy: boolean;
   readonly onKeep: () => void;
   readonly onLeave: () => void;

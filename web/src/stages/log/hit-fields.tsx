@@ -1,5 +1,6 @@
 import { lengthFigure } from '@plate-fold/core';
 import { MeasureInput } from '../../ui/measure-input';
+import { PhotoButton } from '../../ui/photo-button';
 import type { FormProps } from './form-props';
 import { plateUnder } from './use-foreseen';
 
@@ -10,6 +11,8 @@ export function Hit({
   draft,
   onChange,
   foreseen,
+  photo,
+  onPhoto,
 }: Omit<FormProps, 'log' | 'busy' | 'onKeep' | 'onLeave'>) {
   return (
     <>
@@ -42,6 +45,11 @@ export function Hit({
         least={0}
         most={300}
         onEnter={v => onChange({ ...draft, dentMm: v })}
+      />
+      <PhotoButton
+        photo={photo}
+        onPhoto={onPhoto}
+        ask={draft.photo ? 'Another photo in place of the one kept' : 'Take a photo of it'}
       />
       {draft.place && draft.panel && (
         <p className="text-[13px] leading-snug text-ink2" role="status">

@@ -5,6 +5,7 @@ import {
   useAddToLogMutation,
   useLogQuery,
   useRightLogMutation,
+  useSendLogPhotoMutation,
   useStrikeFromLogMutation,
 } from '../../app/api';
 import { Bench, Pannable, type useSheet, ZoomButtons } from '../../app/bench';
@@ -108,6 +109,8 @@ export function LogStage() {
   const [right, righting] = useRightLogMutation();
   const [strike] = useStrikeFromLogMutation();
   const [draft, setDraft] = useState<Draft>();
+  const [photo, setPhoto] = useState<Blob>();
+  const [sendPhoto, sending] = useSendLogPhotoMutation();
   const [chosen, setChosen] = useState<string>();
   const [tab, setTab] = useState('log');
   // on a phone the form stands under the map it asks to be touched
@@ -117,6 +120,7 @@ export function LogStage() {
     setChosen(undefined);
     adding.reset();
     righting.reset();
+    setPhoto(undefined);
     if (!of || narrow) setTab('log');
     setDraft({
       id: freshEntryId(),
@@ -128,11 +132,18 @@ export function LogStage() {
   };
   const keep = async (): Promise<void> => {
     if (!draft) return;
+    // the photo first: an entry never names one that is not there
+    const picture = photo && freshEntryId();
+    if (photo && picture) {
+      const sent = await sendPhoto({ document: id, id: picture, photo });
+      if (sent.error) return;
+    }
     const entry = {
       ...draft,
       ...(draft.kind === 'hit' && typeof foreseen === 'number'
         ? { foreseenMm: Math.round(foreseen * 100) / 100 }
         : {}),
+      ...(picture ? { photo: picture } : {}),
     } as LogEntry;
     const whole = Object.fromEntries(
       Object.entries(entry).filter(([, v]) => v !== undefined),
@@ -141,10 +152,11 @@ export function LogStage() {
     const answer = known ? await right({ id, entry: whole }) : await add({ id, entries: [whole] });
     if (answer.data) {
       setDraft(undefined);
+      setPhoto(undefined);
       setChosen(entry.id);
     }
   };
-  const failed = adding.isError ? adding.error : righting.isError ? righting.error : undefined;
+  const failed = [sending, adding, righting].find(m => m.isError)?.error;
   const fault = failed
     ? ((failed as { data?: { fault?: string } }).data?.fault ??
       'The server does not answer: the entry is still here. Try again.')
@@ -161,6 +173,8 @@ export function LogStage() {
         if (d.kind === 'hit') setTab('log');
       }}
       foreseen={foreseen}
+      photo={photo}
+      onPhoto={setPhoto}
       fault={fault}
       busy={adding.isLoading || righting.isLoading}
       onKeep={() => void keep()}

@@ -11,6 +11,17 @@ function missing(step: Step, facts: Facts, gaps: KitGaps | undefined): readonly 
   ];
 }
 
+/** Says what this step needs and the kit check did not find. */
+export function Missing({ step, facts, gaps }: { step: Step; facts: Facts; gaps?: KitGaps }) {
+  const lacks = missing(step, facts, gaps);
+  if (lacks.length === 0) return null;
+  return (
+    <p className="mb-2 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-[15px] leading-snug">
+      <b>Missing by the kit check:</b> {lacks.join('; ')}.
+    </p>
+  );
+}
+
 /** What to have in hand: tools, the parts of this step where parts are counted, and hole by hole where they are laid out or put in. */
 export function PickUp({ step, facts, gaps }: { step: Step; facts: Facts; gaps?: KitGaps }) {
   const counted = step.id === 'kit';
@@ -22,11 +33,7 @@ export function PickUp({ step, facts, gaps }: { step: Step; facts: Facts; gaps?:
   if (parts.length + tools.length + joints.length + lacks.length === 0) return null;
   return (
     <section aria-label="Pick up" className="mt-3">
-      {lacks.length > 0 && (
-        <p className="mb-2 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-[15px] leading-snug">
-          <b>Missing by the kit check:</b> {lacks.join('; ')}.
-        </p>
-      )}
+      <Missing step={step} facts={facts} gaps={gaps} />
       {tools.length > 0 && (
         <p className="text-[16px]">
           <b>Pick up:</b> {tools.join(', ')}

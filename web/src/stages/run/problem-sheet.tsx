@@ -10,11 +10,10 @@ import {
   tapeLength,
   type UnitSystem,
 } from '@plate-fold/core';
-import { Camera } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
-import { smallPhoto } from './photos';
+import { PhotoButton } from '../../ui/photo-button';
 
 const WAYS = [
   'to the front',
@@ -47,7 +46,6 @@ export function ProblemSheet(props: {
   const [photo, setPhoto] = useState<Blob>();
   const [fault, setFault] = useState<string>();
   const [off, setOff] = useState<{ way?: (typeof WAYS)[number]; by: string }>();
-  const file = useRef<HTMLInputElement>(null);
   const joint = picked ?? props.joint ?? (joints.length === 1 ? joints[0] : undefined);
   const reset = (): void => {
     setPicked(undefined);
@@ -63,17 +61,6 @@ export function ProblemSheet(props: {
     }
     props.onReport({ fault: kind, note: text, ...(joint ? { joint } : {}), ...(photo ? { photo } : {}) });
     reset();
-  };
-  const take = async (chosen: File | undefined): Promise<void> => {
-    if (!chosen) return;
-    const made = await smallPhoto(chosen);
-    if ('fault' in made) {
-      setFault(made.fault);
-      setPhoto(undefined);
-    } else {
-      setFault(undefined);
-      setPhoto(made.photo);
-    }
   };
   const by = off && off.by.trim() !== '' ? parseLength(off.by, units) : undefined;
   return (
@@ -107,25 +94,11 @@ export function ProblemSheet(props: {
           ))}
         </div>
       )}
-      <Button
-        className="mb-2 min-h-12 w-full"
-        aria-pressed={photo !== undefined}
-        onClick={() => file.current?.click()}
-      >
-        <Camera size={19} aria-hidden="true" />
-        {photo
-          ? `A photo of ${Math.max(1, Math.round(photo.size / 1000))} kB goes with it`
-          : 'Photo first, if it helps'}
-      </Button>
-      <input
-        ref={file}
-        type="file"
-        accept="image/*"
-        capture="environment"
-        aria-label="Photo"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={e => void take(e.target.files?.[0])}
+      <PhotoButton
+        className="relative mb-2"
+        photo={photo}
+        onPhoto={setPhoto}
+        ask="Photo first, if it helps"
       />
       {fault && (
         <p role="alert" className="mb-2 font-semibold text-oxide">

@@ -14,7 +14,7 @@ import { useSize } from '../../picture/use-size';
 import { Dialog } from '../../ui/dialog';
 import { judge } from './judge';
 import { LeaveSo } from './leave-so';
-import { Cautions } from './pick-up';
+import { Cautions, Missing } from './pick-up';
 import { type BodyProps, faultyOf } from './step-body';
 import { Reports } from './step-words';
 import { useWrench } from './use-wrench';
@@ -115,6 +115,7 @@ export function TightenBody(
         )}
         {help && <p className="mt-2 border-l-[6px] border-fluid bg-paper px-3 py-2 text-[15px]">{help}</p>}
         <Reports of={reports} run={props.run} />
+        <Missing step={step} facts={facts} gaps={walked.gaps} />
         <Cautions of={step.cautions} />
       </div>
       {joint && (
