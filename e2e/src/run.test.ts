@@ -232,6 +232,60 @@ describe('on the floor', () => {
     await Promise.all([one, two].map(p => p.browserContext().close()));
   });
 
+  it('begun by mistake is set aside and no longer offered, on a phone that opens on go on', async () => {
+    await startRun('heron-autumn');
+    const page = await openPage(browser, PHONE);
+    await page.goto(server.at('/plan/heron-autumn/run'));
+    const go = await page.waitForSelector('::-p-xpath(//a[contains(., "Go on with the run of")])');
+    // in the first half of the screen, before anything is scrolled
+    expect((await go?.boundingBox())?.y).toBeLessThan(422);
+    await press(page, 'begun by mistake: set it aside');
+    await says(page, 'take it up again');
+    await page.waitForFunction(() => !/Go on with the run/.test(document.body.innerText));
+    await page.browserContext().close();
+  });
+
+  it('what a phone ticked after the sharing had ended comes in when it is taken up again', async () => {
+    const own = await TestServer.open();
+    try {
+      // on a port of its own the shared page keeps its address
+      await own.stop();
+      await own.start();
+      const made = await fetch(own.at('/api/documents/pebble-tray/runs'), {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ buildId: 'A' }),
+      });
+      const { id } = (await made.json()) as { id: string };
+      const share = async () =>
+        (await (
+          await fetch(own.at('/api/share'), {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: JSON.stringify({ run: id }),
+          })
+        ).json()) as { addresses: string[]; code: { text: string } };
+      const first = await share();
+      const phone = await openPage(browser, PHONE);
+      await phone.goto(`${first.addresses[0]}/#${first.code.text}`);
+      await says(phone, /1 of \d+ /);
+      await fetch(own.at('/api/share'), { method: 'DELETE' });
+      await says(phone, 'The desk has ended the sharing');
+      await onward(phone);
+      await says(phone, '1 kept on this device');
+      const second = await share();
+      expect(second.addresses).toEqual(first.addresses);
+      await phone.goto(`${second.addresses[0]}/#${second.code.text}`);
+      await says(phone, /2 of \d+ /);
+      await sent(phone);
+      const { ticks } = (await (await fetch(own.at(`/api/runs/${id}`))).json()) as { ticks: Told[] };
+      expect(ticks.map(t => t.stepId)).toEqual(['options']);
+      await phone.browserContext().close();
+    } finally {
+      await own.remove();
+    }
+  });
+
   it('a bolt can be left as it is with a reason; else nothing is ended', async () => {
     const id = await startRun('pebble-tray', 'oil-drain');
     const page = await openPage(browser, PHONE, { units: 'metric' });

@@ -75,6 +75,56 @@ describe('holes as CSV', () => {
   });
 });
 
+describe('a column that a table does not have', () => {
+  it('leaves what was there: a hole keeps its diameter, a tank its liters, a point its refill', () => {
+    const tank = rig.components.find(c => c.kind === 'fuel-tank')!;
+    const point = rig.servicePoints[0]!;
+    const mount = { ...rig.mounts[0]!, hole: { ...rig.mounts[0]!.hole, diameter: 13.5 }, carries: tank.id };
+    const known = {
+      ...rig,
+      components: rig.components.map(c => (c === tank ? { ...c, litres: 61, highVoltage: true } : c)),
+      mounts: rig.mounts.map((m, i) => (i === 0 ? mount : m)),
+      servicePoints: rig.servicePoints.map(p => (p === point ? { ...p, litres: 5.7 } : p)),
+    };
+    const hole = readTable(holesTable(known), `id,x,y,z,kind\n${mount.id},1,2,3,through`, 'metric');
+    expect(hole).toMatchObject({ ok: true, rows: [{ hole: { diameter: 13.5 }, carries: tank.id }] });
+    const emptied = readTable(
+      holesTable(known),
+      `id,x,y,z,kind,diameter,carries\n${mount.id},1,2,3,through,,`,
+      'metric',
+    );
+    expect(emptied.ok && emptied.rows[0]?.hole.diameter).toBe(undefined);
+    expect(emptied.ok && emptied.rows[0]?.carries).toBe(undefined);
+    const part = readTable(
+      componentsTable(known, 'metric'),
+      `id,kind,name,footprint,bottom,top\n${tank.id},fuel-tank,tank,0 100 0 100,10,20`,
+      'metric',
+    );
+    expect(part).toMatchObject({ ok: true, rows: [{ litres: 61, highVoltage: true }] });
+    const at = readTable(
+      servicePointsTable(known),
+      `id,kind,name,x,y,z,opening,component,refill liters\n${point.id},oil-drain,drain,1,2,3,40,${point.component},6.1`,
+      'metric',
+    );
+    expect(at).toMatchObject({ ok: true, rows: [{ litres: 6.1 }] });
+  });
+  it('refuses a refill of nothing, and a bolt that carries what is not there', () => {
+    const point = rig.servicePoints[0]!;
+    const none = readTable(
+      servicePointsTable(rig),
+      `id,kind,name,x,y,z,opening,component,refill liters\n${point.id},oil-drain,drain,1,2,3,40,${point.component},0`,
+      'metric',
+    );
+    expect(none).toMatchObject({ ok: false, faults: [{ row: 2, column: 'refill liters' }] });
+    const ghost = readTable(
+      holes,
+      `id,x,y,z,kind,carries\nh,${rig.mounts[0]!.at.join(',')},through,ghost`,
+      'metric',
+    );
+    expect(ghost).toMatchObject({ ok: false, faults: [{ row: 2, column: 'carries' }] });
+  });
+});
+
 describe('the other tables', () => {
   it.each([
     ['parts', componentsTable(rig, 'inch'), rig.components],

@@ -10,7 +10,9 @@ import { useSize } from '../../picture/use-size';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { STAGE_NAMES } from '../../ui/names';
+import { useNarrow } from '../../ui/use-narrow';
 import { RunCard } from './run-card';
+import { RunStart } from './run-start';
 import { sequenceOf } from './sequence-of';
 
 /** Steps that follow one another in the same stage, under one heading. */
@@ -67,130 +69,138 @@ export function RunStage() {
   const step = steps.find(s => s.id === id) ?? steps[0];
   const played = usePlayed(step);
   const edit = useEdit();
+  const narrow = useNarrow();
   const number = new Map(steps.map((s, i) => [s.id, i + 1]));
   return (
     <Bench
       asideName="Method and runs"
       work={(_, height) => (
-        <div className="flex max-desk:h-auto! max-desk:flex-col-reverse" style={{ height }}>
-          <div className="overflow-y-auto border-scribe bg-sheet max-desk:max-h-96 max-desk:border-t desk:w-[22rem] desk:border-r">
-            {byStage(steps).map(g => (
-              <section key={g.steps[0]?.id}>
-                <h3 className="border-b border-scribe bg-ground px-3 py-1 text-[12.5px] font-semibold text-ink2">
-                  {STAGE_NAMES[g.stage]}
-                </h3>
-                <ul>
-                  {g.steps.map(s => (
-                    <li key={s.id}>
-                      <button
-                        type="button"
-                        aria-pressed={s === step}
-                        onClick={() => setId(s.id)}
-                        className={`flex min-h-11 w-full items-center gap-2.5 border-b border-scribe/70 px-3 py-1.5 text-left leading-tight ${s === step ? 'bg-fluid text-onfluid [&_*]:text-onfluid' : 'hover:bg-paper'}`}
-                      >
-                        <span className="fig w-6 shrink-0 text-right text-[12px] text-ink2">
-                          {number.get(s.id)}
-                        </span>
-                        <span className="flex-1">{s.title}</span>
-                        {s.night && (
-                          <Moon
-                            size={15}
-                            className="shrink-0 text-ink2"
-                            aria-label="here one can stop for the night"
-                          />
-                        )}
-                        <Torques of={s} units={units} />
-                      </button>
-                    </li>
-                  ))}
-                </ul>
-              </section>
-            ))}
-          </div>
-          <div className="flex min-w-0 flex-1 flex-col bg-paper">
-            {step && (
-              <div className="relative max-h-[55%] overflow-y-auto border-b border-scribe p-3 max-desk:max-h-none">
-                <h2 className="text-[18px] leading-tight font-bold">{step.title}</h2>
-                <p className="text-[13px] leading-snug text-ink2">{step.why}</p>
-                <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
-                  <MeasureInput
-                    key={step.id}
-                    label={
-                      facts.document.plan.minutes?.[step.id] === undefined
-                        ? 'Minutes, a guess'
-                        : 'Minutes, yours'
-                    }
-                    plain="min"
-                    value={step.minutes}
-                    units="metric"
-                    least={0.5}
-                    most={1440}
-                    onEnter={m =>
-                      void edit('stepMinutesEntered', doc => ({
-                        ...doc,
-                        plan: { ...doc.plan, minutes: { ...doc.plan.minutes, [step.id]: m } },
-                      }))
-                    }
-                    className="w-28"
-                  />
-                  <p className="min-h-11 flex-1 py-1 text-[13px] leading-snug text-ink2">
-                    {step.people === 2 ? 'Two people, or one and a jack. ' : ''}
-                    {step.impact === 'never'
-                      ? 'No impact wrench. '
-                      : step.impact === 'run-in'
-                        ? 'An impact may run it in. '
-                        : ''}
-                    {step.tools.length > 0 ? `Tools: ${step.tools.join(', ')}. ` : ''}
-                    {step.drivable === false
-                      ? 'Not drivable after this step.'
-                      : step.night
-                        ? 'Drivable; a good place to stop.'
-                        : 'Drivable after it.'}
-                  </p>
-                  {step.joints.length > 1 && (
-                    <Button aria-pressed={played.playing} onClick={played.toggle}>
-                      {played.playing ? (
-                        <Pause size={17} aria-hidden="true" />
-                      ) : (
-                        <Play size={17} aria-hidden="true" />
-                      )}
-                      {played.playing ? 'Stop' : 'Show the order'}
-                    </Button>
-                  )}
-                </div>
-                <ol className="mt-1 list-decimal pl-5 text-[13px] leading-snug text-ink2">
-                  {step.hows?.map(h => (
-                    <li key={h}>{h}</li>
-                  ))}
-                </ol>
-                {step.tip && <p className="mt-1 text-[13px] leading-snug">{step.tip.text}</p>}
-                {step.bags && (
-                  <ul className="mt-1 text-[13px] text-ink2">
-                    {step.bags.map(b => (
-                      <li key={b.label}>
-                        {{ reuse: 'Bag, used again', keep: 'Bag, keep', discard: 'Throw away' }[b.fate]}:{' '}
-                        {b.label}
+        <>
+          {narrow && (
+            <div className="border-b border-scribe bg-sheet p-4">
+              <RunStart />
+            </div>
+          )}
+          <div className="flex max-desk:h-auto! max-desk:flex-col-reverse" style={{ height }}>
+            <div className="overflow-y-auto border-scribe bg-sheet max-desk:max-h-96 max-desk:border-t desk:w-[22rem] desk:border-r">
+              {byStage(steps).map(g => (
+                <section key={g.steps[0]?.id}>
+                  <h3 className="border-b border-scribe bg-ground px-3 py-1 text-[12.5px] font-semibold text-ink2">
+                    {STAGE_NAMES[g.stage]}
+                  </h3>
+                  <ul>
+                    {g.steps.map(s => (
+                      <li key={s.id}>
+                        <button
+                          type="button"
+                          aria-pressed={s === step}
+                          onClick={() => setId(s.id)}
+                          className={`flex min-h-11 w-full items-center gap-2.5 border-b border-scribe/70 px-3 py-1.5 text-left leading-tight ${s === step ? 'bg-fluid text-onfluid [&_*]:text-onfluid' : 'hover:bg-paper'}`}
+                        >
+                          <span className="fig w-6 shrink-0 text-right text-[12px] text-ink2">
+                            {number.get(s.id)}
+                          </span>
+                          <span className="flex-1">{s.title}</span>
+                          {s.night && (
+                            <Moon
+                              size={15}
+                              className="shrink-0 text-ink2"
+                              aria-label="here one can stop for the night"
+                            />
+                          )}
+                          <Torques of={s} units={units} />
+                        </button>
                       </li>
                     ))}
                   </ul>
+                </section>
+              ))}
+            </div>
+            <div className="flex min-w-0 flex-1 flex-col bg-paper">
+              {step && (
+                <div className="relative max-h-[55%] overflow-y-auto border-b border-scribe p-3 max-desk:max-h-none">
+                  <h2 className="text-[18px] leading-tight font-bold">{step.title}</h2>
+                  <p className="text-[13px] leading-snug text-ink2">{step.why}</p>
+                  <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
+                    <MeasureInput
+                      key={step.id}
+                      label={
+                        facts.document.plan.minutes?.[step.id] === undefined
+                          ? 'Minutes, a guess'
+                          : 'Minutes, yours'
+                      }
+                      plain="min"
+                      value={step.minutes}
+                      units="metric"
+                      least={0.5}
+                      most={1440}
+                      onEnter={m =>
+                        void edit('stepMinutesEntered', doc => ({
+                          ...doc,
+                          plan: { ...doc.plan, minutes: { ...doc.plan.minutes, [step.id]: m } },
+                        }))
+                      }
+                      className="w-28"
+                    />
+                    <p className="min-h-11 flex-1 py-1 text-[13px] leading-snug text-ink2">
+                      {step.people === 2 ? 'Two people, or one and a jack. ' : ''}
+                      {step.impact === 'never'
+                        ? 'No impact wrench. '
+                        : step.impact === 'run-in'
+                          ? 'An impact may run it in. '
+                          : ''}
+                      {step.tools.length > 0 ? `Tools: ${step.tools.join(', ')}. ` : ''}
+                      {step.drivable === false
+                        ? 'Not drivable after this step.'
+                        : step.night
+                          ? 'Drivable; a good place to stop.'
+                          : 'Drivable after it.'}
+                    </p>
+                    {step.joints.length > 1 && (
+                      <Button aria-pressed={played.playing} onClick={played.toggle}>
+                        {played.playing ? (
+                          <Pause size={17} aria-hidden="true" />
+                        ) : (
+                          <Play size={17} aria-hidden="true" />
+                        )}
+                        {played.playing ? 'Stop' : 'Show the order'}
+                      </Button>
+                    )}
+                  </div>
+                  <ol className="mt-1 list-decimal pl-5 text-[13px] leading-snug text-ink2">
+                    {step.hows?.map(h => (
+                      <li key={h}>{h}</li>
+                    ))}
+                  </ol>
+                  {step.tip && <p className="mt-1 text-[13px] leading-snug">{step.tip.text}</p>}
+                  {step.bags && (
+                    <ul className="mt-1 text-[13px] text-ink2">
+                      {step.bags.map(b => (
+                        <li key={b.label}>
+                          {{ reuse: 'Bag, used again', keep: 'Bag, keep', discard: 'Throw away' }[b.fate]}:{' '}
+                          {b.label}
+                        </li>
+                      ))}
+                    </ul>
+                  )}
+                </div>
+              )}
+              <div ref={mapBox} className="min-h-0 flex-1 overflow-hidden max-desk:h-60 max-desk:flex-none">
+                {step && size.width > 0 && (
+                  <StepMap
+                    facts={facts}
+                    step={step}
+                    side={side}
+                    width={size.width}
+                    height={Math.max(180, size.height)}
+                    joint={played.joint}
+                    done={played.done}
+                  />
                 )}
               </div>
-            )}
-            <div ref={mapBox} className="min-h-0 flex-1 overflow-hidden max-desk:h-60 max-desk:flex-none">
-              {step && size.width > 0 && (
-                <StepMap
-                  facts={facts}
-                  step={step}
-                  side={side}
-                  width={size.width}
-                  height={Math.max(180, size.height)}
-                  joint={played.joint}
-                  done={played.done}
-                />
-              )}
             </div>
           </div>
-        </div>
+        </>
       )}
       aside={<RunCard onStep={setId} />}
     />

@@ -1,0 +1,125 @@
+import { movesOf, screensOf, type Tick } from '@plate-fold/core';
+import { Play, Smartphone } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { useRunsQuery, useStartRunMutation } from '../../app/api';
+import { useFacts } from '../../app/derived';
+import { useApp } from '../../app/store';
+import { Button } from '../../ui/button';
+import { when } from '../../ui/names';
+import { useKit } from '../bolt/use-kit';
+import { atTheDesk } from './share-button';
+import { deviceName, freshTickId, keepTick } from './tick-store';
+
+const kitTick = (note: string): Tick => ({
+  id: freshTickId(),
+  stepId: 'kit',
+  jointId: null,
+  kind: 'deviation',
+  note: `Begun without a whole kit: ${note}`,
+  torqueNm: null,
+  at: Date.now(),
+  device: deviceName(),
+});
+
+/** Goes on with the run that is open, or starts one; on a phone it is what the stage opens on. */
+export function RunStart() {
+  const facts = useFacts();
+  const navigate = useNavigate();
+  const { plan } = facts.document;
+  const { save } = useApp(s => s.plan);
+  const { data: runs } = useRunsQuery(plan.id, { refetchOnMountOrArgChange: true });
+  const [start, starting] = useStartRunMutation();
+  const [fault, setFault] = useState<string>();
+  const screens = screensOf(movesOf(facts.sequence)).length;
+  const open = runs?.find(r => r.endedAt === null && r.setAsideAt === null && r.service === null);
+  const { gaps, complete, known } = useKit(facts);
+  const [without, setWithout] = useState('');
+  const blocked = !complete && without.trim() === '';
+  const begin = async (phone = false): Promise<void> => {
+    const answer = await start({ documentId: plan.id, buildId: facts.build.id });
+    if (answer.data) {
+      // why it was begun without a whole kit stands in the record
+      if (!complete) keepTick(answer.data.id, kitTick(without.trim()));
+      navigate(`/run/${answer.data.id}${phone ? '?phone' : ''}`);
+    } else {
+      const { data } = answer.error as { data?: { fault?: string } };
+      setFault(data?.fault ?? 'The server does not answer: a run begins with it. Try again.');
+    }
+  };
+  return (
+    <div>
+      <h2 className="text-[19px] font-bold">Install build {facts.build.id}</h2>
+      <p className="mb-3 text-[13px] text-ink2">
+        {screens} screens. The run keeps the plan as it stands now; it goes on where you left it.
+      </p>
+      {known && !complete && (
+        <div className="mb-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[14px]">
+          <p>
+            {gaps.parts.reduce((s, p) => s + p.missing, 0)} parts missing, {gaps.tools.length} tools not
+            tried.{' '}
+            <Link to={`/plan/${plan.id}/bolt`} className="underline">
+              Count it in Bolt
+            </Link>
+            , or say why you begin without.
+          </p>
+          <input
+            aria-label="Why it is begun without a whole kit"
+            value={without}
+            maxLength={300}
+            placeholder="why without"
+            onChange={e => setWithout(e.target.value)}
+            className="mt-1.5 min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2 placeholder:text-ink2"
+          />
+        </div>
+      )}
+      {facts.panels.length === 0 ? (
+        <p className="border-l-[6px] border-marker bg-markersoft px-3 py-2">
+          There is no plate to hang yet:{' '}
+          <Link to={`/plan/${plan.id}/cover`} className="underline">
+            draw or propose them in Cover
+          </Link>
+          .
+        </p>
+      ) : (
+        <>
+          {open && (
+            <Link
+              to={`/run/${open.id}`}
+              className="mb-2 flex min-h-14 w-full items-center justify-center gap-2 rounded-[4px] border border-ink bg-ink px-3 text-[17px] font-semibold text-paper"
+            >
+              <Play size={20} aria-hidden="true" /> Go on with the run of {when(open.startedAt)}
+            </Link>
+          )}
+          <Button
+            look={open ? 'plain' : 'strong'}
+            className="min-h-14 w-full text-[17px]"
+            disabled={starting.isLoading || save !== 'saved' || blocked}
+            onClick={() => void begin()}
+          >
+            <Play size={20} aria-hidden="true" />{' '}
+            {save === 'saved' ? 'Start a run' : 'Saving the plan first …'}
+          </Button>
+          {atTheDesk() && (
+            <Button
+              className="mt-2 w-full max-desk:hidden"
+              disabled={starting.isLoading || save !== 'saved' || blocked}
+              onClick={() => void begin(true)}
+            >
+              <Smartphone size={18} aria-hidden="true" /> Start it for a phone
+            </Button>
+          )}
+        </>
+      )}
+      {fault && (
+        <p role="alert" className="mt-1 text-oxide">
+          {fault}
+        </p>
+      )}
+      <p className="mt-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[13px] leading-snug">
+        Never work under a vehicle on a jack alone. The vehicle maker’s torque values and local rules come
+        before ours.
+      </p>
+    </div>
+  );
+}
