@@ -301,7 +301,7 @@ describe('axe finds nothing serious', () => {
       '/plan/bramble-winter/run',
       `/run/${run}`,
     ]) {
-      await page.goto(server.at(path), { waitUntil: 'networkidle0' });
+      await page.goto(server.at(path), { waitUntil: 'networkidle2' });
       if (path === COVER) await press(page, 'Plate A, engine');
       found.push(...(await seriousFaults(page)).map(f => `${path}: ${f}`));
     }

@@ -214,6 +214,7 @@ describe('on the floor', () => {
     asked.length = 0;
     await onward(one);
     await says(two, /2 of \d+/, 4000);
+    await says(two, 'Another device: done, See that the vehicle is the one planned for');
     // it was told, and did not ask
     expect(asked.filter(r => r.includes('/runs/'))).toEqual([]);
     await one.evaluate(() => localStorage.setItem('plate-fold who', 'Moss'));

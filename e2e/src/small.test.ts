@@ -43,6 +43,16 @@ async function swipeUp(page: Page, { width, height }: { width: number; height: n
   await touch.end();
 }
 
+/** Back to the top, however far a swipe still carries. */
+const toTop = (page: Page): Promise<unknown> =>
+  page.waitForFunction(
+    () => {
+      document.querySelector('[data-stage-scroll]')?.scrollTo(0, 0);
+      return document.querySelector('[data-folded]') === null;
+    },
+    { polling: 200 },
+  );
+
 describe.each(SIZES)('on a screen of $width by $height', ({ stages, ...size }) => {
   it('every stage has 60 % of it at rest, more as it is scrolled, and stays in its page after eight swipes', async () => {
     const page = await openPage(browser, { ...size, isMobile: true, hasTouch: true });
@@ -55,13 +65,11 @@ describe.each(SIZES)('on a screen of $width by $height', ({ stages, ...size }) =
       // where long lists scroll
       if (stage === 'bolt' || stage === 'log') for (let i = 0; i < 8; i++) await swipeUp(page, size);
       expect(await beyond(page), stage).toEqual([0, 0, 0, 0]);
-      await page.evaluate(() => document.querySelector('[data-stage-scroll]')?.scrollTo(0, 0));
-      await page.waitForFunction(() => document.querySelector('[data-folded]') === null);
+      await toTop(page);
       await page.evaluate(() => document.querySelector('[data-stage-scroll]')?.scrollTo(0, 400));
       await page.waitForFunction(() => document.querySelector('[data-folded]') !== null);
       expect(await workShare(page), `${stage} scrolled`).toBeGreaterThan(Math.min(0.75, atRest));
-      await page.evaluate(() => document.querySelector('[data-stage-scroll]')?.scrollTo(0, 0));
-      await page.waitForFunction(() => document.querySelector('[data-folded]') === null);
+      await toTop(page);
     }
     expect(page.faults).toEqual([]);
     await page.browserContext().close();

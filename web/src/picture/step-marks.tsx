@@ -51,7 +51,6 @@ export function BoltMarks(props: {
         }[is];
         const said = { now: 'next', done: 'done', fault: 'not sound', open: 'not done' }[is];
         return (
-          // biome-ignore lint/a11y/noStaticElementInteractions: it is a button where it can be pressed
           <g
             key={b.id}
             {...(onTap

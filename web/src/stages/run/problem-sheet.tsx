@@ -76,7 +76,6 @@ export function ProblemSheet(props: {
       {joints.length > 1 && (
         <div role="radiogroup" aria-label="Which bolt" className="mb-2 flex flex-wrap gap-1.5">
           {joints.map((id, i) => (
-            // biome-ignore lint/a11y/useSemanticElements: a button in a row, large enough for a glove
             <button
               key={id}
               type="button"
@@ -120,7 +119,6 @@ export function ProblemSheet(props: {
           <p className="font-semibold">The hole in the vehicle lies which way from the plate’s?</p>
           <div role="radiogroup" aria-label="Which way" className="grid grid-cols-2 gap-2">
             {WAYS.map(w => (
-              // biome-ignore lint/a11y/useSemanticElements: a button in a row, large enough for a glove
               <button
                 key={w}
                 type="button"

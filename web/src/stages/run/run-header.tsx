@@ -1,10 +1,25 @@
-import type { Screen } from '@plate-fold/core';
+import type { Screen, Tick } from '@plate-fold/core';
 import { ListChecks } from 'lucide-react';
 import type { Run } from '../../app/api';
 import { STAGE_NAMES } from '../../ui/names';
 import { HandsButton } from './hands-button';
 import { ShareButton } from './share-button';
 import type { Walked } from './use-screens';
+
+/** What somebody on another device has just done, in words. */
+function otherWords({ who, kind, stepId, jointId, note }: Tick, { moves }: Walked): string {
+  const title = moves.find(m => m.step.id === stepId)?.step.title;
+  const what = jointId ? `${jointId}, ${title ?? stepId}` : (title ?? note ?? '');
+  const did = {
+    done: 'done',
+    undone: 'not done after all',
+    deviation: 'problem',
+    override: 'left as it is',
+    claim: 'takes a plate',
+    dismissed: '',
+  }[kind];
+  return did === '' ? '' : `${who ?? 'Another device'}: ${did}, ${what}`;
+}
 
 /** Where one is in a run, who is working, and the way to every step. */
 export function RunHeader(props: {
@@ -14,17 +29,20 @@ export function RunHeader(props: {
   readonly at: number;
   readonly waiting: number;
   readonly fault?: string;
+  /** what another device has just done */
+  readonly other?: Tick;
   /** the sheet for a phone is open from the start */
   readonly phone: boolean;
   readonly onSteps: () => void;
 }) {
-  const { run, walked, screen, at, waiting, fault } = props;
+  const { run, walked, screen, at, waiting, fault, other } = props;
   const { screens, moves, done, facts } = walked;
   const step = screen?.steps[0];
   const plates = step?.panels.flatMap(id => facts.panels.find(p => p.panel.id === id)?.panel ?? []) ?? [];
   const said = [
     waiting > 0 ? `${waiting} kept on this device, sent when the server answers` : '',
     fault ?? '',
+    other && !fault ? otherWords(other, walked) : '',
   ].filter(Boolean);
   return (
     <header className="shrink-0 px-3 pt-1 print:hidden desk:mx-auto desk:w-full desk:max-w-6xl desk:px-8">

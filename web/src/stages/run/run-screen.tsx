@@ -33,7 +33,7 @@ const FOOT = 'min-h-12 flex-1 px-1 text-[15px] disabled:opacity-40 flat:min-h-11
 export function RunScreen() {
   const { runId = '' } = useParams();
   const [search] = useSearchParams();
-  const { run, ticks, waiting, fault, record } = useRun(runId);
+  const { run, ticks, waiting, fault, other, record } = useRun(runId);
   const { side, units } = useApp(s => s.view);
   const walked = useScreens(run, ticks, units);
   const [shown, setShown] = useState<number>();
@@ -109,7 +109,10 @@ export function RunScreen() {
         fresh();
         return;
       }
-      if (open.length === 0) return forward();
+      if (open.length === 0) {
+        forward();
+        return;
+      }
       const target = open.includes(move) || reading !== undefined ? move : open[0];
       if (target) clicked(target, reading, reading === undefined ? null : turn ? WRENCH : 'typed in');
       return;
@@ -201,6 +204,7 @@ export function RunScreen() {
         at={at}
         waiting={waiting}
         fault={fault}
+        other={other}
         phone={search.has('phone')}
         onSteps={() => setSheet('steps')}
       />

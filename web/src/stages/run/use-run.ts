@@ -17,6 +17,8 @@ import {
 } from './tick-store';
 
 const RETRY_MS = 2500;
+/** How long what another device did stands at the top, ms. */
+const OTHER_MS = 12_000;
 
 export interface RunState {
   readonly run?: Run;
@@ -24,6 +26,8 @@ export interface RunState {
   /** ticks the server has not acknowledged yet */
   readonly waiting: number;
   readonly fault?: string;
+  /** what another device has just ticked or reported */
+  readonly other?: Tick;
   readonly record: (tick: Pick<Tick, 'stepId' | 'jointId' | 'kind'> & Partial<Tick>, photo?: Blob) => void;
 }
 
@@ -45,6 +49,7 @@ export function useRun(id: string): RunState {
   const [ticks, setTicks] = useState<readonly Tick[]>([]);
   const [waiting, setWaiting] = useState(0);
   const [fault, setFault] = useState<string>();
+  const [other, setOther] = useState<Tick>();
   const busy = useRef(false);
   const known = useRef(ticks);
   known.current = ticks;
@@ -129,6 +134,8 @@ export function useRun(id: string): RunState {
     es.addEventListener('ticks', e => {
       const { ticks: made } = JSON.parse((e as MessageEvent<string>).data) as { ticks: readonly Tick[] };
       setTicks(before => mergeTicks(before, made));
+      const last = made.at(-1);
+      if (last && last.device !== deviceName()) setOther(last);
     });
     es.addEventListener('share-ended', () => {
       if (isSharedPage()) setFault(SHARE_ENDED);
@@ -171,5 +178,10 @@ export function useRun(id: string): RunState {
     },
     [id, send],
   );
-  return { run, ticks, waiting, fault, record };
+  useEffect(() => {
+    if (!other) return;
+    const timer = setTimeout(() => setOther(undefined), OTHER_MS);
+    return () => clearTimeout(timer);
+  }, [other]);
+  return { run, ticks, waiting, fault, ...(other ? { other } : {}), record };
 }
