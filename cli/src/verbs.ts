@@ -1,4 +1,5 @@
 import {
+  bendDeduction,
   brakeOrder,
   check,
   type Facts,
@@ -196,7 +197,8 @@ const foldVerb: Verb = ({ panels, document }) => ({
         insideRadius: b.insideRadius,
         kFactor: b.kFactor,
         allowanceMm: b.allowanceMm,
-        deductionMm: b.deductionMm,
+        // the trade's bend deduction, between outside dimensions, whichever way the fold goes
+        deductionMm: bendDeduction(b.angle, b.insideRadius, p.sheet.thickness, b.kFactor),
         // a sheet that is not folded cold has no least radius
         minRadiusMm: Number.isFinite(b.minRadiusMm) ? b.minRadiusMm : null,
         ok: b.ok,
@@ -223,7 +225,7 @@ const foldVerb: Verb = ({ panels, document }) => ({
                 formatLength(b.insideRadius, 'metric', true),
                 fixed(b.kFactor, 3),
                 `${fixed(b.allowanceMm, 2)} mm`,
-                `${fixed(b.deductionMm, 2)} mm`,
+                `${fixed(bendDeduction(b.angle, b.insideRadius, p.sheet.thickness, b.kFactor), 2)} mm`,
                 b.ok ? '' : 'too tight',
               ],
             ]

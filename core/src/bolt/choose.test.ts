@@ -198,7 +198,14 @@ describe('the card of a new hole', () => {
     const j = bramble.joints.find(x => x.mount?.hole.kind === 'drill')!;
     const card = drillingCard(j, bramble.joints, { drilling: 'mark-and-remove' })!;
     expect(card.moves[0]?.what).toContain('take it down again');
-    expect(drillingCard(j, bramble.joints, { drilling: 'template' })!.moves[0]?.what).toContain('template');
+    // its rivet nut is set from below, so that the plate comes down whatever the method; a plain hole is drilled through it
+    const { nut: _, ...plain } = j;
+    expect(drillingCard(j, bramble.joints, { drilling: 'template' })!.moves[0]?.what).toContain(
+      'take it down',
+    );
+    expect(drillingCard(plain, bramble.joints, { drilling: 'template' })!.moves[0]?.what).toContain(
+      'template',
+    );
     expect(card.moves.map(m => m.what)).toContain('Pilot');
     expect(card.moves.filter(m => m.tool?.includes('drill') || m.tool?.includes('bit')).length).toBe(
       j.drill.length,
@@ -212,14 +219,34 @@ describe('the card of a new hole', () => {
   it('stops short of what is behind, and is not made for a hole that is there', () => {
     const j = bramble.joints.find(x => x.mount?.hole.kind === 'drill')!;
     const near = { ...j, mount: { ...j.mount!, behind: { component: 'tank', depth: 18 } } };
+    const wall = near.member?.wall ?? 3;
     expect(drillingCard(near, bramble.joints, { drilling: 'template' })).toMatchObject({
-      stopMm: Math.min(13, (near.member?.wall ?? 3) + 4),
+      stopMm: Math.min(13, wall + 4),
     });
+    // a plain hole is drilled through the hanging plate: its sheet is passed first
+    const { nut: _, ...plain } = near;
+    const sheet = plain.layers.find(l => l.kind === 'plate')?.thickness ?? 0;
+    expect(drillingCard(plain, bramble.joints, { drilling: 'template' })?.stopMm).toBeCloseTo(
+      sheet + Math.min(13, wall + 4),
+      9,
+    );
+    // a step bit reaches 40 mm through before it has its size: with less room behind it is a twist drill
+    const bits = (depth: number) =>
+      drillingCard(
+        { ...near, mount: { ...near.mount, behind: { component: 'tank', depth } } },
+        bramble.joints,
+        {
+          drilling: 'template',
+        },
+      )!.moves.flatMap(m => m.tool ?? []);
+    expect(bits(60).some(t => t.startsWith('step bit'))).toBe(true);
+    expect(bits(39).some(t => t.startsWith('step bit'))).toBe(false);
     // through 3 mm of metal and the tip of the bit; 5 mm short of what is right behind
     expect(drillStop(55, 3)).toBe(7);
     expect(drillStop(9, 6)).toBe(4);
     expect(drillStop(2, 6)).toBe(0);
-    expect(toolRoll([near]).map(t => t.tool)).toContain('drill stop');
+    for (const tool of ['drill stop', 'marker', 'center punch', 'deburring tool'])
+      expect(toolRoll([near]).map(t => t.tool)).toContain(tool);
     expect(toolRoll([{ ...near, drill: [] }]).map(t => t.tool)).not.toContain('drill stop');
     const sound = bramble.joints.find(x => x.drill.length === 0)!;
     expect(drillingCard(sound, bramble.joints, { drilling: 'template' })).toBeUndefined();

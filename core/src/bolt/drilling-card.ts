@@ -3,6 +3,7 @@ import type { Method } from '../plan';
 import { drillName } from './drill';
 import { cutOf } from './holes';
 import type { ResolvedJoint } from './joint';
+import { nutSetting } from './setting';
 
 /** One move of drilling a hole. */
 export interface DrillingMove {
@@ -15,15 +16,18 @@ export interface DrillingMove {
 export interface DrillingCard {
   readonly joint: string;
   readonly moves: readonly DrillingMove[];
-  /** the drill must not come further through than this; undefined where nothing is known behind */
+  /** the drill must not go in further than this from the face it starts on: the plate's, where it is the template; undefined where nothing is known behind */
   readonly stopMm?: number;
   readonly behind?: { readonly component: string; readonly depth: number };
   /** joints with sound holes nearby that hold the plate in its place while it is marked */
   readonly fitFirst: readonly string[];
 }
 
-/** Sheet up to this thickness is opened with a step bit, which does not grab; holes up to this size with a twist drill. */
-const STEP_BIT = { wall: 4, from: 10 } as const;
+/**
+ * Sheet up to this thickness is opened with a step bit, which does not grab; holes up to this size with a twist drill. The bit reaches so far
+ * through before it has its size: less room than that behind, and a twist drill it is. mm; common practice, the length a guess.
+ */
+const STEP_BIT = { wall: 4, from: 10, length: 40 } as const;
 /** What is left between the tip and the part behind, and how far a tip comes out before the bit is through, mm. */
 const CLEAR = 5;
 const TIP = 4;
@@ -46,9 +50,17 @@ export function drillingCard(
   all: readonly ResolvedJoint[],
   method: Pick<Method, 'drilling'>,
 ): DrillingCard | undefined {
-  const { drilling } = method;
   if (j.drill.length === 0) return undefined;
+  // a nut that is set from the plate's side wants the plate down: its hole is marked, whatever the method
+  const drilling = nutSetting(j, 'metric') ? 'mark-and-remove' : method.drilling;
   const wall = j.member?.wall ?? 3;
+  // through the hanging plate the drill passes everything that lies below the member first
+  const below =
+    drilling === 'template' && j.mount?.hole.kind === 'drill'
+      ? j.layers
+          .filter(l => l.kind === 'plate' || l.kind === 'spacer' || l.kind === 'bar')
+          .reduce((sum, l) => sum + l.thickness, 0)
+      : 0;
   const isNew = j.mount?.hole.kind === 'drill';
   const cut = cutOf(j.joint, j.mount?.hole.kind, method);
   const pilot = cut === 'pilot';
@@ -69,18 +81,19 @@ export function drillingCard(
               : 'Hang the plate by the bolts below and snug them; drill through its own hole as a template',
             tool: 'marker',
           },
-          { what: 'Punch the middle of the hole', tool: 'centre punch' },
+          { what: 'Punch the middle of the hole', tool: 'center punch' },
         ]
       : [
           {
             what: 'Hang the plate by the bolts below, mark round its hole, and take it down again',
             tool: 'marker',
           },
-          { what: 'Punch the middle of the mark', tool: 'centre punch' },
+          { what: 'Punch the middle of the mark', tool: 'center punch' },
         ];
   const bits = j.drill.map((size, i): DrillingMove => {
     const last = i === j.drill.length - 1;
-    const step = wall <= STEP_BIT.wall && size > STEP_BIT.from;
+    const room = j.mount?.behind?.depth ?? Number.POSITIVE_INFINITY;
+    const step = wall <= STEP_BIT.wall && size > STEP_BIT.from && room >= STEP_BIT.length;
     return {
       what: i === 0 && j.drill.length > 1 ? 'Pilot' : last ? 'Final size' : 'Open it',
       tool: `${step ? 'step bit to' : 'twist drill'} ${drillName(size)}`,
@@ -102,7 +115,7 @@ export function drillingCard(
           ]),
       { what: 'Take off the burr and paint the bare edge', tool: 'deburring tool, cold zinc or paint' },
     ],
-    ...(behind ? { behind, stopMm: drillStop(behind.depth, wall) } : {}),
+    ...(behind ? { behind, stopMm: below + drillStop(behind.depth, wall) } : {}),
     fitFirst,
   };
 }

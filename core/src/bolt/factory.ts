@@ -27,7 +27,7 @@ const KINDS: readonly Kind[] = [
   {
     words: ['rivet'],
     how: 'Punch the mandrel through, drill the head off with a bit of the rivet\u2019s own diameter and no deeper than the head, punch the rest out',
-    tool: 'centre punch, twist drill of the rivet\u2019s diameter, pin punch',
+    tool: 'center punch, twist drill of the rivet\u2019s diameter, pin punch',
     reusable: false,
     replacement: 'a screw with a clip or rivet nut',
   },

@@ -43,7 +43,10 @@ export interface ResolvedJoint {
   readonly torqueNm: number;
   /** torque that the same clamp may take at the ends of K's spread, N·m */
   readonly torqueBand: readonly [number, number];
+  /** clamp that the torque gives, N, and no more than the joint can hold */
   readonly preloadN: number;
+  /** clamp that the torque asks for, N: over `preloadN` where an entered torque is more than the joint can hold */
+  readonly askedN: number;
   /** what it bears before it gives: pulled along the bolt (the weakest of bolt at proof, head, nut element, sheet), and sheared, N */
   readonly bearsN: { readonly tension: number; readonly shear: number };
   /** what each element bears along the bolt before it gives, N */
@@ -76,21 +79,40 @@ export interface Limit {
   readonly force: number;
 }
 
-/** Torque wrenches as sold: common practice, no source. */
+/** An element as a torque is chosen by it. */
+interface ClampLimit extends Limit {
+  /** what it bears before it gives, N; `force` is what it is tightened to */
+  readonly bears: number;
+}
+
+/**
+ * Share of the torque at which a rivet, clip, spring or clinch nut strips that it is tightened to, where its maker's value is not entered:
+ * common practice, no source.
+ */
+export const INSTALL_SHARE = 2 / 3;
+
+/** Torque wrenches as sold, N\u00b7m: common practice, no source. */
 const WRENCH_RANGES = [
   [2, 10],
   [5, 25],
   [20, 100],
   [40, 200],
+  [70, 340],
 ] as const;
+/** A wrench is not trusted in the top twentieth of its range. */
+const TRUSTED = 0.95;
 
-/** The range of the torque wrench for a torque, N·m: the smallest as sold that reaches it without its top twentieth. */
-export const wrenchRange = (nm: number): readonly [low: number, high: number] =>
-  WRENCH_RANGES.find(([low, high]) => nm >= low && nm <= high * 0.95) ??
-  (nm < WRENCH_RANGES[0][0] ? WRENCH_RANGES[0] : WRENCH_RANGES[3]);
+/**
+ * The range of the torque wrench for a torque, N\u00b7m: the smallest as sold that reaches it without its top twentieth. Undefined where none
+ * does: under the smallest it is snug by hand, over the largest no wrench as sold reads it.
+ */
+export const wrenchRange = (nm: number): readonly [low: number, high: number] | undefined =>
+  WRENCH_RANGES.find(([low, high]) => nm >= low && nm <= high * TRUSTED);
 
-export function torqueWrench(nm: number): string {
+/** The torque wrench for a torque as the tool list names it; undefined where none as sold reads it. */
+export function torqueWrench(nm: number): string | undefined {
   const fits = wrenchRange(nm);
+  if (!fits) return undefined;
   const [low, high] = fits.map(x => Math.round(x / NM_PER_LBF_FT));
   return `torque wrench ${fits[0]}\u2013${fits[1]} N\u00b7m (${low}\u2013${high} lbf\u00b7ft)`;
 }
@@ -163,53 +185,48 @@ function limits(
   panels: readonly FoldedPanel[],
   member: Member | undefined,
   element: NutElement | undefined,
-): Limit[] {
+): ClampLimit[] {
   const { proof } = STRENGTH[joint.fastener.class];
   const bolt = REUSED_PRELOAD * proof * t.stressArea;
-  const all: Limit[] = [{ by: 'bolt', force: bolt }];
+  const all: ClampLimit[] = [{ by: 'bolt', force: bolt, bears: bolt / REUSED_PRELOAD }];
+  /** tightened to all that it bears */
+  const whole = (by: string, force: number): void => void all.push({ by, force, bears: force });
   // button, countersunk and tamper-resistant heads carry 80 % of their class (ISO 7380-1, ISO 10642; from memory)
   if (['button', 'countersunk', 'tamper-5', 'tamper-6'].includes(joint.fastener.head))
-    all.push({ by: 'head', force: 0.8 * bolt });
-  if (nut?.stripTorque !== undefined)
-    all.push({ by: nut.name, force: (nut.stripTorque * 1000) / (0.2 * t.d) });
+    all.push({ by: 'head', force: 0.8 * bolt, bears: (0.8 * bolt) / REUSED_PRELOAD });
+  if (nut?.stripTorque !== undefined) {
+    const strips = (nut.stripTorque * 1000) / (0.2 * t.d);
+    all.push({ by: nut.name, force: INSTALL_SHARE * strips, bears: strips });
+  }
   const tapped = element === 'threaded hole' || (!element && SELF_TAPPING.has(joint.fastener.head));
   if (tapped && member) {
     const engaged = Math.min(member.wall, 1.5 * t.d);
     // half the strip load of mild steel: common practice
-    all.push({
-      by: 'tapped sheet',
-      force: 0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * engaged,
-    });
+    whole('tapped sheet', 0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * engaged);
   }
   if (element === 'nut-strip' || element === 'nut-plate')
     // a strip of mild steel tapped over its own depth, by the same half of its strip load
-    all.push({
-      by: nut?.name ?? element,
-      force: 0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * (nut?.height ?? t.d),
-    });
+    whole(
+      nut?.name ?? element,
+      0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * (nut?.height ?? t.d),
+    );
   if (element === 'tube-clamp' || element === 'axle-strap')
-    all.push({
-      by: element === 'tube-clamp' ? 'clamp band' : 'strap',
-      force: MATERIALS['steel-hr36'].yield * BAND.width * BAND.thickness * (element === 'axle-strap' ? 2 : 1),
-    });
+    whole(
+      element === 'tube-clamp' ? 'clamp band' : 'strap',
+      MATERIALS['steel-hr36'].yield * BAND.width * BAND.thickness * (element === 'axle-strap' ? 2 : 1),
+    );
   if (joint.spacer > 0 && joint.spacerOf !== undefined && joint.spacerOf !== 'steel') {
     const of = MATERIALS[SPACER.of[joint.spacerOf]];
     // a ring is crushed at yield; plastic at half of it, since it creeps: common practice
     const share = joint.spacerOf === 'plastic' ? 0.5 : 1;
-    all.push({
-      by: `${joint.spacerOf} spacer`,
-      force: share * of.yield * (disc(SPACER.outer * t.d) - disc(1.05 * t.d)),
-    });
+    whole(`${joint.spacerOf} spacer`, share * of.yield * (disc(SPACER.outer * t.d) - disc(1.05 * t.d)));
   }
   const plastic = panels.find(p => p.material.family === 'plastic');
   if (plastic) {
     const first = joint.washers[0];
     const outer = first && first !== 'lock' ? washerSize(first, t).outer : head.bearing;
     // half the yield under the head, since plastic creeps: common practice
-    all.push({
-      by: 'plastic sheet',
-      force: 0.5 * plastic.material.yield * (disc(outer) - disc(t.clearance)),
-    });
+    whole('plastic sheet', 0.5 * plastic.material.yield * (disc(outer) - disc(t.clearance)));
   }
   return all;
 }
@@ -270,13 +287,16 @@ export function resolveJoint(
   const kFactor = nutFactor(joint.fastener.finish, joint.lube);
   const clamps = limits(joint, t, head, nut, panels, member, element);
   const least = clamps.reduce((a, b) => (b.force < a.force ? b : a));
-  // bolt and head are clamped to a share of proof, and bear all of it
-  const pulls = clamps.map(l =>
-    l.by === 'bolt' || l.by === 'head' ? { ...l, force: l.force / REUSED_PRELOAD } : l,
-  );
+  // what an element bears before it gives is more than it is tightened to
+  const pulls = clamps.map(({ by, bears }): Limit => ({ by, force: bears }));
   const entered = joint.torque !== 'auto';
-  const torqueNm = entered ? (joint.torque as number) : torqueFor(kFactor, t.d, least.force);
-  const preloadN = entered ? (torqueNm * 1000) / (kFactor * t.d) : least.force;
+  // a soft nut strips by torque as well, however little of it becomes clamp on a dry thread
+  const byClamp = torqueFor(kFactor, t.d, least.force);
+  const byNut = nut?.stripTorque === undefined ? Number.POSITIVE_INFINITY : INSTALL_SHARE * nut.stripTorque;
+  const torqueNm = entered ? (joint.torque as number) : Math.min(byClamp, byNut);
+  const askedN = (torqueNm * 1000) / (kFactor * t.d);
+  // whatever was entered, no joint holds more than its weakest part
+  const preloadN = Math.min(askedN, ...pulls.map(l => l.force));
 
   const scatter = clampScatter(joint.lube);
   const bought = joint.nut !== 'none' || repaired;
@@ -297,7 +317,7 @@ export function resolveJoint(
   const tools = [
     ...(head.tool && !stud ? [head.tool] : []),
     ...(nut?.tool ? [turnsNut ? nut.tool.replace('wrench', 'socket') : nut.tool] : []),
-    torqueWrench(torqueNm),
+    ...[torqueWrench(torqueNm)].filter(x => x !== undefined),
     ...(element === 'rivet-nut' || (repaired && element === 'rivet nut') ? ['rivet nut setting tool'] : []),
   ];
   return {
@@ -325,13 +345,14 @@ export function resolveJoint(
     torqueNm,
     torqueBand: [torqueNm / (1 + scatter), torqueNm / (1 - scatter)],
     preloadN,
+    askedN,
     bearsN: {
       tension: Math.min(...pulls.map(l => l.force)),
       // shear strength 0.577 of tension (von Mises; Shigley Eq. 5-20), the thread in the shear plane
       shear: 0.577 * STRENGTH[joint.fastener.class].proof * t.stressArea,
     },
     pulls,
-    limitedBy: entered ? 'value entered' : least.by,
+    limitedBy: entered ? 'value entered' : byNut < byClamp ? (nut?.name ?? least.by) : least.by,
     kFactor,
     drill: drillsFor(joint, mount, t),
     tools,

@@ -18,7 +18,7 @@ const lines = [
 ];
 const tools = [
   { tool: 'socket 16 mm', for: ['j1'] },
-  { tool: 'centre punch', for: ['j2'] },
+  { tool: 'center punch', for: ['j2'] },
 ];
 
 describe('what to buy', () => {
@@ -61,15 +61,15 @@ describe('a kit', () => {
   it('is whole when every part is counted and every tool tried', () => {
     expect(kitGaps(lines, tools, EMPTY_KIT)).toEqual({
       parts: lines.map(l => ({ part: l.part, missing: l.count })),
-      tools: ['socket 16 mm', 'centre punch'],
+      tools: ['socket 16 mm', 'center punch'],
     });
     const counted = Object.fromEntries(lines.map(l => [l.part, l.count]));
     const short = { ...counted, 'flat washer M10': 7 };
-    expect(kitGaps(lines, tools, { counted: short, tried: ['socket 16 mm', 'centre punch'] })).toEqual({
+    expect(kitGaps(lines, tools, { counted: short, tried: ['socket 16 mm', 'center punch'] })).toEqual({
       parts: [{ part: 'flat washer M10', missing: 1 }],
       tools: [],
     });
-    const whole = kitGaps(lines, tools, { counted, tried: ['centre punch', 'socket 16 mm', 'a hammer'] });
+    const whole = kitGaps(lines, tools, { counted, tried: ['center punch', 'socket 16 mm', 'a hammer'] });
     expect(kitComplete(whole)).toBe(true);
   });
 });

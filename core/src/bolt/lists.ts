@@ -36,7 +36,7 @@ export function toolRoll(joints: readonly ResolvedJoint[], around?: Around): rea
   };
   for (const j of joints) {
     for (const tool of j.tools) add(tool, j.id);
-    if (j.drill.length > 0) add('centre punch', j.id);
+    if (j.drill.length > 0) for (const tool of ['marker', 'center punch', 'deburring tool']) add(tool, j.id);
     if (j.drill.length > 0 && j.mount?.behind) add('drill stop', j.id);
     for (const size of j.drill) add(`drill ${drillName(size)}`, j.id);
     const extension = around && extensionFor(j, around);

@@ -9,7 +9,8 @@ export interface BoltTools {
   readonly hold?: string;
   /** between ratchet and socket, mm */
   readonly extensionMm?: number;
-  readonly wrench: string;
+  /** undefined where the torque lies below the smallest wrench: snug by hand */
+  readonly wrench?: string;
 }
 
 /** The tools of one bolt: what turns it, what holds against it, the extension that reaches it and the torque wrench for its setting. */
@@ -19,11 +20,12 @@ export function toolsOfBolt(j: ResolvedJoint, around: Around, settingNm = j.torq
     stud || !j.head.tool || j.joint.fastener.head === 't-bolt' || j.joint.fastener.head === 'carriage';
   const nutTool = j.nut?.tool ?? '';
   const turn = nutTurned ? nutTool.replace('wrench', 'socket') : j.head.tool;
+  const wrench = torqueWrench(settingNm);
   const extensionMm = extensionFor(j, around);
   return {
     turn,
     ...(!nutTurned && nutTool ? { hold: nutTool } : {}),
     ...(extensionMm === undefined ? {} : { extensionMm }),
-    wrench: torqueWrench(settingNm),
+    ...(wrench === undefined ? {} : { wrench }),
   };
 }

@@ -35,6 +35,7 @@ import { stack } from './rules/stack';
 import { threadIntoAir } from './rules/thread-into-air';
 import { tooHeavy } from './rules/too-heavy';
 import { tooNear } from './rules/too-near';
+import { torqueEntered } from './rules/torque-entered';
 import { uncovered } from './rules/uncovered';
 import { waitingSteps } from './rules/waiting-steps';
 import { waterTrap } from './rules/water-trap';
@@ -53,6 +54,7 @@ export const RULES: readonly Rule[] = [
   blank,
   boltLength,
   threadIntoAir,
+  torqueEntered,
   stack,
   nutReach,
   drilling,

@@ -222,7 +222,8 @@ function roundsInOrder({ sequence: { steps }, joints }: Made): void {
       const nm = s.torques?.[id];
       if (s.byHand?.includes(id)) {
         expect(nm).toBeUndefined();
-        expect(s.pass).toBe(1);
+        // what no wrench reads at all is snug in every round
+        if (full >= 2) expect(s.pass).toBe(1);
         expect(s.hows?.join(' ')).toContain('below the range');
       } else {
         expect(nm, `${s.id} ${id}`).toBeGreaterThan(0);

@@ -25,6 +25,9 @@ export function settingsOf(joints: readonly ResolvedJoint[]): ReadonlyMap<string
   return out;
 }
 
+/** Torques below this no wrench as sold reads, N\u00b7m: common practice, no source. */
+const SMALLEST = 2;
+
 /** What is done to a bolt in one round: set to a torque, snugged by hand, or passed over on its way from snug to its next setting. */
 export type RoundOf = { readonly nm: number } | 'by hand' | 'passed over';
 
@@ -34,9 +37,11 @@ export type RoundOf = { readonly nm: number } | 'by hand' | 'passed over';
  */
 export function roundOf(settingNm: number, round: number): RoundOf {
   const share = PASS_SHARES[round - 1] as number;
-  const [low] = wrenchRange(settingNm);
+  const range = wrenchRange(settingNm);
   const nm = share * settingNm;
-  if (share === 1 || nm >= low) return { nm };
+  // under the smallest wrench as sold it is snug and stays so; over the largest the figure stands, and a finding says so
+  if (!range && settingNm < SMALLEST) return round === 2 ? 'passed over' : 'by hand';
+  if (!range || share === 1 || nm >= range[0]) return { nm };
   return round === 1 ? 'by hand' : 'passed over';
 }
 

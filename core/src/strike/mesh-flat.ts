@@ -30,6 +30,8 @@ export interface MeshFault {
 
 /** Free points keep this share of the spacing from fixed ones, so that fixed links stay sides of triangles. */
 const CLEAR = 0.62;
+/** Tries to win back sides that were lost. */
+const MENDS = 4;
 const ROUNDS = 28;
 /** Points are triangulated anew once one has moved by this share of its spacing. */
 const MOVED = 0.25;
@@ -61,7 +63,7 @@ export function meshFlat(piece: FlatPiece): FlatMesh | MeshFault {
     if (closed) links.push([from + p.length - 1, from]);
   };
   ring(piece.outline, true);
-  for (const h of piece.holes) ring(h, true);
+  for (const h of piece.holes) ring(splitNear(h, piece.points), true);
   for (const c of piece.chains) ring(c, false);
   for (const q of piece.points) fixed.push(q);
   // a point given twice (a chain that ends on the outline) is one node: the later one goes
@@ -151,19 +153,80 @@ export function meshFlat(piece: FlatPiece): FlatMesh | MeshFault {
       }
     }
   }
-  const edges = new Set<number>();
-  for (let k = 0; k < bars.length; k += 2) edges.add((bars[k] as number) * count + (bars[k + 1] as number));
-  for (const [a, b] of sides)
-    if (!edges.has(Math.min(a, b) * count + Math.max(a, b))) {
-      const at = kept[a] as Vec2;
-      return { fault: 'the outline is too fine or too crooked there to be meshed', at };
+  // a side of the outline is an edge of the mesh where no point lies within the circle over it: what strayed there is taken out
+  for (let mend = 0; ; mend++) {
+    const edges = new Set<number>();
+    for (let k = 0; k < bars.length; k += 2) edges.add((bars[k] as number) * count + (bars[k + 1] as number));
+    const lost = sides.filter(([a, b]) => !edges.has(Math.min(a, b) * count + Math.max(a, b)));
+    const first = lost[0];
+    if (!first) break;
+    const strays = mend < MENDS ? overSides(xy, n0, count, lost) : new Set<number>();
+    if (strays.size === 0)
+      return {
+        fault: 'the outline is too fine or too crooked there to be meshed',
+        at: kept[first[0]] as Vec2,
+      };
+    let to = n0;
+    for (let i = n0; i < count; i++) {
+      if (strays.has(i)) continue;
+      xy[2 * to] = xy[2 * i] as number;
+      xy[2 * to + 1] = xy[2 * i + 1] as number;
+      to++;
     }
+    count = to;
+    tri = inner(xy, count, inside);
+    bars = barsOf(tri);
+  }
   const nodes: Vec2[] = [];
   for (let i = 0; i < count; i++) nodes.push([xy[2 * i] as number, xy[2 * i + 1] as number]);
   const triangles: [number, number, number][] = [];
   for (let k = 0; k < tri.length; k += 3)
     triangles.push([tri[k] as number, tri[k + 1] as number, tri[k + 2] as number]);
   return { nodes, triangles };
+}
+
+/**
+ * An opening's outline with a corner more where a point of the mesh stands so near to one of its sides that this would be no edge: at the
+ * foot of the point, from where both halves are clear of it (Ruppert 1995).
+ */
+function splitNear(ring: readonly Vec2[], points: readonly Vec2[]): readonly Vec2[] {
+  return ring.flatMap((a, i) => {
+    const b = ring[(i + 1) % ring.length] as Vec2;
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    const length2 = dx * dx + dy * dy;
+    const feet = points.flatMap(q => {
+      const [ax, ay] = [q[0] - a[0], q[1] - a[1]];
+      const inCircle = ax * (q[0] - b[0]) + ay * (q[1] - b[1]) < 0;
+      const off = Math.abs(dx * ay - dy * ax) / Math.sqrt(length2);
+      return inCircle && off > 1e-6 ? [(ax * dx + ay * dy) / length2] : [];
+    });
+    const cuts = [...new Set(feet)].filter(t => t > 0.02 && t < 0.98).sort((x, y) => x - y);
+    return [a, ...cuts.map((t): Vec2 => [a[0] + t * dx, a[1] + t * dy])];
+  });
+}
+
+/** Points within the circle over a side, of those that are free to go. */
+function overSides(
+  xy: Float64Array,
+  from: number,
+  to: number,
+  sides: readonly (readonly [number, number])[],
+): ReadonlySet<number> {
+  const out = new Set<number>();
+  for (const [a, b] of sides) {
+    const [ax, ay, bx, by] = [xy[2 * a], xy[2 * a + 1], xy[2 * b], xy[2 * b + 1]] as [
+      number,
+      number,
+      number,
+      number,
+    ];
+    for (let i = from; i < to; i++) {
+      const [x, y] = [xy[2 * i] as number, xy[2 * i + 1] as number];
+      // seen from it the side spans a right angle or more
+      if ((ax - x) * (bx - x) + (ay - y) * (by - y) <= 0) out.add(i);
+    }
+  }
+  return out;
 }
 
 /** A spacing looked up on a grid and laid straight between its points: it is asked for some hundred thousand times. */
