@@ -142,7 +142,7 @@ describe('the kit', () => {
     await says(page, '1 tools not tried');
     // a missing bit stops the run
     await page.locator('a[href$="/run"]').click();
-    await says(page, '0 parts not counted, 1 tools not tried');
+    await says(page, '0 parts missing, 1 tools not tried');
     const start = () =>
       page.$eval('::-p-xpath(//button[contains(., "Start a run")])', e => (e as HTMLButtonElement).disabled);
     expect(await start()).toBe(true);

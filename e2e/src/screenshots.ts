@@ -1,7 +1,18 @@
 import { mkdir } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import type { Page } from 'puppeteer-core';
-import { DESK, openBrowser, openPage, PHONE, press, says, TestServer, type View } from './browser';
+import {
+  DESK,
+  goToStep,
+  onward,
+  openBrowser,
+  openPage,
+  PHONE,
+  press,
+  says,
+  TestServer,
+  type View,
+} from './browser';
 
 const OUT = fileURLToPath(new URL('../../docs/screenshots/', import.meta.url));
 
@@ -13,23 +24,16 @@ interface Shot {
   readonly before?: (page: Page) => Promise<unknown>;
 }
 
-/** Ticks a run up to its first torqued bolt but one. */
+/** Goes to the last torque of plate A, two of its bolts clicked. */
 async function toTorque(page: Page): Promise<void> {
   const why = await page.waitForSelector('aria/Why it is begun without a whole kit[role="textbox"]');
   await why?.type('counted by hand');
   await press(page, 'Start a run');
-  await says(page, /1 of \d+ .*Done, next/);
-  for (let i = 0; i < 80; i++) {
-    if (
-      await page.evaluate(
-        () =>
-          /Pass 1 of/.test(document.body.innerText) &&
-          /Bolt 2/.test(document.querySelector('h1')?.textContent ?? ''),
-      )
-    )
-      break;
-    await page.locator('::-p-text(Done, next)').click();
-  }
+  await says(page, /1 of \d+ .*Done/);
+  await goToStep(page, 'Plate A: tighten to 100 %');
+  await onward(page);
+  await onward(page);
+  await page.waitForFunction(() => document.querySelectorAll('[data-look="done"]').length === 2);
 }
 
 /** Pictures in space take a moment in software. */
