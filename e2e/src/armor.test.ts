@@ -105,7 +105,7 @@ describe('an own vehicle, from nothing', () => {
     await says(page, '0 %');
     await press(page, 'Propose');
     await press(page, 'Lay out a set');
-    await says(page, /Take \d of \d plates/);
+    await says(page, /Take \d of \d plates/, 60_000);
     await says(page, 'so that both ends are bolted to a member');
     await page.locator('::-p-text(Take 5 of 5 plates)').click();
     await says(page, 'The whole set');
@@ -205,7 +205,7 @@ describe('an own vehicle, from nothing', () => {
     await page.keyboard.press('p');
     await focusOn('aria/Lay out a set[role="button"]');
     await page.keyboard.press('Enter');
-    await says(page, /Take \d of \d plates/);
+    await says(page, /Take \d of \d plates/, 60_000);
     await focusOn('aria/Take 5 of 5 plates[role="button"]');
     await page.keyboard.press('Space');
     await says(page, 'The whole set');
@@ -464,7 +464,7 @@ describe('axe finds nothing serious on Rig and in the proposal', () => {
     await page.goto(server.at('/plan/wren-sliders/cover'), { waitUntil: 'networkidle0' });
     await press(page, 'Propose');
     await press(page, 'Lay out a set');
-    await says(page, /Take \d of \d plates/);
+    await says(page, /Take \d of \d plates/, 60_000);
     await look('proposal');
     await press(page, 'Leave it');
     await page.locator('aria/Plate A, front differential[role="button"]').click();

@@ -86,7 +86,7 @@ describe('an installation on the phone', () => {
     await walkUntil(page, /Take off: /);
     await says(page, /Bag, keep:|Throw away:|Bag, used again:/);
     await walkUntil(page, /The jack carries|With its first two bolts in/);
-    await goToStep(page, 'Plate B: tighten to 30 %');
+    await goToStep(page, 'Plate B: tighten to 60 %');
     expect(await seriousFaults(page)).toEqual([]);
 
     // a good joint clicks, is recorded with its peak and its wrench, and the next one is up

@@ -171,7 +171,7 @@ describe('on the floor', () => {
     await sent(page);
     expect((await ticksOf(id)).map(t => t.stepId)).toEqual(['options']);
     // the circles of the map likewise
-    await goToStep(page, 'Plate B: tighten to 30 %');
+    await goToStep(page, 'Plate B: tighten to 60 %');
     await page.waitForSelector('[data-bolt="j-10"]');
     await page.evaluate(async ms => {
       const circle = (b: string) => document.querySelector(`[data-bolt="${b}"]`);
@@ -189,7 +189,7 @@ describe('on the floor', () => {
     const page = await openPage(browser, PHONE, { units: 'metric' });
     await page.goto(server.at(`/run/${id}`));
     await page.waitForSelector('footer button');
-    await goToStep(page, 'Plate B: tighten to 30 %');
+    await goToStep(page, 'Plate B: tighten to 60 %');
     await press(page, 'Read the wrench');
     await page.waitForSelector('[data-bolt="j-13"][data-look="done"]', { timeout: 30_000 });
     await press(page, 'Stop reading');

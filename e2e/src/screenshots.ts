@@ -61,7 +61,7 @@ const SHOTS: readonly Shot[] = [
     before: async p => {
       await press(p, 'Propose');
       await press(p, 'Lay out a set');
-      await says(p, /Take \d of \d plates/);
+      await says(p, /Take \d of \d plates/, 60_000);
     },
   },
   { name: 'cover', path: `${PLAN}/cover`, view: DESK, before: p => press(p, 'Plate B, transmission') },
