@@ -1,0 +1,71 @@
+import { shoppingList, toolRoll } from '../bolt';
+import type { FoldedPanel } from '../fold';
+import { addTools, type Job } from './job';
+
+/** What is done at the bench before the vehicle is raised; gives the step after which everything is laid out. */
+export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
+  const { doc, panels, joints, add } = job;
+  const options = doc.rig.options.flatMap(o => {
+    const choice = o.choices.find(c => c.id === doc.rig.selected[o.id]);
+    return choice ? [`${o.name}: ${choice.name}`] : [];
+  });
+  const first =
+    options.length > 0
+      ? [
+          add({
+            id: 'options',
+            stage: 'kit',
+            title: 'See that the vehicle is the one planned for',
+            why: `${options.join('; ')}. Other options bring other brackets, spacers and bolts.`,
+          }),
+        ]
+      : [];
+  const kit = add(
+    {
+      id: 'kit',
+      stage: 'kit',
+      title: 'Count the kit and try every bit',
+      why: 'A missing bolt or the wrong bit is cheap on the bench and dear in the air.',
+      needs: first,
+    },
+    shoppingList(joints).length + toolRoll(joints).length,
+  );
+  for (const p of panels.filter(x => !hung.includes(x)))
+    add({
+      id: `leave-off-${p.panel.id}`,
+      stage: 'kit',
+      title: `Leave plate ${p.panel.mark} off: this plan has no bolt that holds it`,
+      why: 'A plate that hangs on nothing is not raised. Give it bolts in Bolt first.',
+      panels: [p.panel.id],
+      needs: [kit],
+    });
+  const benches = hung.map(p => {
+    const mine = joints.filter(j => j.joint.panels[0] === p.panel.id && j.joint.tightenBefore !== 'hang');
+    const lubes = [...new Set(mine.filter(j => j.joint.lube !== 'dry').map(j => j.joint.lube))];
+    return add(
+      {
+        id: `bench-${p.panel.id}`,
+        stage: 'bench',
+        title: `Make plate ${p.panel.mark} ready on the bench`,
+        why: 'Hole by hole, in the order of the list: nothing is found by feel later.',
+        hows: [
+          'Take the burr off every hole and edge, and touch up bare edges.',
+          'Mark FRONT and the driver\u2019s side on its underside.',
+          ...(mine.length > 0
+            ? ['Lay its bolts out hole by hole, with washers and spacers in their order.']
+            : []),
+          ...(lubes.length > 0
+            ? [`${lubes.join(' and ')} on the threads that the list names, a film, no more.`]
+            : []),
+        ],
+        panels: [p.panel.id],
+        joints: mine.map(j => j.id),
+        makes: ['deburred', 'painted'],
+        needs: [kit],
+        tools: addTools(['deburring tool', 'marker'], lubes),
+      },
+      mine.length,
+    );
+  });
+  return benches.at(-1) ?? kit;
+}

@@ -1,0 +1,101 @@
+import { drillingCard, type ResolvedJoint } from '../bolt';
+import type { FoldedPanel } from '../fold';
+import { CAUTIONS } from './cautions';
+import { laps } from './hang-order';
+import { holeWork, isReady } from './hole-work';
+import { addTools, count, isHeavy, isTorque, type Job, spotOf, toolsOf } from './job';
+import { startOrder } from './order';
+
+/** Hangs a plate on the holes that are there, marks the others through it and takes it down again; gives the last step. */
+export function markSteps(
+  job: Job,
+  p: FoldedPanel,
+  mine: readonly ResolvedJoint[],
+  needs: readonly string[],
+): string {
+  const { add, doc, joints } = job;
+  const { id, mark } = p.panel;
+  const heavy = isHeavy(job, p);
+  const there = joints.filter(
+    j =>
+      j.joint.panels.includes(id) && j.mount && isReady(holeWork(job, j)) && j.joint.tightenBefore !== 'hang',
+  );
+  const card = drillingCard(mine[0] as ResolvedJoint, joints, doc.plan.method);
+  const chosen = (card?.fitFirst ?? []).filter(x => there.some(j => j.id === x));
+  const first = startOrder(
+    there.filter(j => chosen.length === 0 || chosen.includes(j.id)).map(spotOf),
+    doc.plan.method.start,
+  );
+  const under = laps(doc)
+    .filter(([inner, outer]) => outer === id && inner !== id)
+    .map(([inner]) => job.panels.find(x => x.panel.id === inner))
+    .filter(x => x !== undefined);
+  const jack = `jack under plate ${mark}`;
+  const hang = add(
+    {
+      id: `mark-hang-${id}`,
+      stage: 'hang',
+      title:
+        first.length > 0
+          ? `Hang plate ${mark} on ${first.length === 1 ? 'its bolt' : `${first.length} of its bolts`}, to mark the new holes`
+          : `Hold plate ${mark} up on the jack, to mark its holes`,
+      why:
+        first.length > 1
+          ? 'The holes that are there put it in its place.'
+          : 'Nothing puts it in its place by itself: measure from both sides and from the front, twice.',
+      hows: [
+        'Jack it up level, a board on the jack.',
+        ...(under.length > 0
+          ? [
+              `Lay a strip as thick as plate ${under.map(x => x.panel.mark).join(' and ')} in the lap: that plate is not up yet.`,
+            ]
+          : []),
+        ...(first.length > 0 ? ['Start the bolts by hand, slide it home, center it, snug them.'] : []),
+      ],
+      panels: [id],
+      joints: first,
+      needs,
+      puts: [jack],
+      tools: addTools(
+        ['jack with a wooden block'],
+        toolsOf(
+          there.filter(j => first.includes(j.id)),
+          t => !isTorque(t),
+        ),
+      ),
+      cautions: heavy ? [CAUTIONS.heavy] : [],
+      people: heavy || first.length < 2 ? 2 : 1,
+    },
+    first.length,
+  );
+  const marked = add(
+    {
+      id: `mark-${id}`,
+      stage: 'drill',
+      title: `Mark ${count(mine.length, 'hole')} through plate ${mark}`,
+      why: 'Round the inside of the plate\u2019s own holes, with a thin marker or a transfer punch.',
+      panels: [id],
+      joints: mine.map(j => j.id),
+      makes: ['marked'],
+      needs: [hang],
+      tools: ['marker', 'transfer punch'],
+    },
+    mine.length,
+  );
+  return add({
+    id: `mark-down-${id}`,
+    stage: 'remove',
+    title: `Take plate ${mark} down again`,
+    why: 'Drilled through it, the bit tears its finish, and chips stay between.',
+    panels: [id],
+    joints: [...first].reverse(),
+    needs: [marked],
+    takes: [jack],
+    tools: toolsOf(
+      there.filter(j => first.includes(j.id)),
+      t => !isTorque(t),
+    ),
+    cautions: heavy ? [CAUTIONS.heavy] : [],
+    people: heavy ? 2 : 1,
+  });
+}

@@ -1,0 +1,114 @@
+import { needsNewNut, type ResolvedJoint, removals } from '../bolt';
+import { type FactoryPart, memberName } from '../rig';
+import { CAUTIONS } from './cautions';
+import { addTools, count, isTorque, type Job, toolsOf } from './job';
+import type { Bag } from './step';
+import type { TankHold } from './tank';
+
+/** Components that rest on a crossmember and come down with it. */
+const ON_MEMBER = new Set(['engine', 'transmission', 'transfer-case']);
+
+/** Where the fasteners of a factory part go, each kind in its own labelled bag. */
+export function bagsOf(f: FactoryPart): readonly Bag[] {
+  return removals(f).map((r, i) => ({
+    label: `${f.name}: ${r.count} \u00d7 ${[r.head, r.thread].filter(Boolean).join(' ')}`,
+    fate: !r.reusable ? 'discard' : f.reuseFasteners ? 'reuse' : 'keep',
+    count: f.fasteners[i]?.count ?? r.count,
+  }));
+}
+
+/** Takes a factory part off; `under`: the tank it shields, which is held up by then. */
+export function removeStep(
+  job: Job,
+  f: FactoryPart,
+  needs: readonly string[],
+  under: TankHold | undefined,
+): string {
+  const bags = bagsOf(f);
+  const ways = removals(f);
+  return job.add(
+    {
+      id: `remove-${f.id}`,
+      stage: 'remove',
+      title: `Take off: ${f.name}`,
+      why: f.reuseFasteners
+        ? `Keep its ${count(
+            f.fasteners.reduce((n, x) => n + x.count, 0),
+            'fastener',
+          )} in a marked bag: they are used again.`
+        : 'Its holes are needed. Bag the fasteners in case it ever goes back on.',
+      hows: [
+        ...ways.map(w => `${w.count} \u00d7 ${[w.head, w.thread].filter(Boolean).join(' ')}: ${w.how}.`),
+        ...(under
+          ? [
+              `If the ${under.tank.name} follows it down, stop: it hangs on these bolts. Leave one in at each end until the plate is ready.`,
+            ]
+          : []),
+      ],
+      needs,
+      tools: [...new Set(ways.map(x => x.tool))],
+      cautions: [
+        ...(under ? [CAUTIONS.fuel] : []),
+        ...(ways.some(w => w.tool.includes('drill')) ? [CAUTIONS.eyes] : []),
+      ],
+      bags,
+      part: f.id,
+      at: f.at,
+    },
+    bags.reduce((n, b) => n + b.count, 0),
+  );
+}
+
+/** Looks at the holes that are there, and at what lies round them. */
+export function inspectStep(
+  job: Job,
+  id: string,
+  there: readonly ResolvedJoint[],
+  needs: readonly string[],
+): string {
+  return job.add(
+    {
+      id,
+      stage: 'inspect',
+      title: `Look at all ${count(there.length, 'hole')} that are used${id === 'inspect' ? '' : ' under the shield'}`,
+      why: 'Rust, a torn thread or a loose nut is mended now, not with a plate on your chest.',
+      hows: [
+        'Run a bolt in by hand at each. What binds or turns through is reported here.',
+        'A lip that was pushed up holds a plate off its holes: press or hammer it straight over a block. A crushed crossmember wants replacing, not hammering.',
+        'Look at what hangs above for contact marks, leaks and loose straps.',
+      ],
+      joints: there.map(j => j.id),
+      needs,
+      tools: addTools(toolsOf(there, t => !isTorque(t) && t.startsWith('socket')).slice(0, 3), [
+        'hammer and block',
+        'lamp',
+      ]),
+    },
+    there.length,
+  );
+}
+
+/** Only where a crossmember comes down for its nut: what rests on it is held up first. */
+export function drivetrain(job: Job, j: ResolvedJoint, needs: readonly string[]): readonly string[] {
+  const { rig } = job;
+  if (!needsNewNut(j.mount) || !j.member || j.member.kind === 'rail') return needs;
+  const xs = j.member.footprint.map(q => q[0]);
+  const rests = rig.components.filter(c => {
+    if (!ON_MEMBER.has(c.kind)) return false;
+    const cs = c.footprint.map(q => q[0]);
+    return Math.min(...xs) <= Math.max(...cs) && Math.max(...xs) >= Math.min(...cs);
+  });
+  if (rests.length === 0) return needs;
+  return [
+    job.add({
+      id: `support-drivetrain-${j.id}`,
+      stage: 'inspect',
+      title: `Leave the ${memberName(rig, j.member.id)} in: work through its hole`,
+      why: `${rests.map(c => c.name).join(' and ')} may rest on it. Only if it must come down: a jack with a wide board under them first, lowered no further than mounts, lines and shafts allow. Leave it to a shop when unsure.`,
+      joints: [j.id],
+      needs,
+      tools: ['jack with a wide board'],
+      cautions: [CAUTIONS.stands, CAUTIONS.maker],
+    }),
+  ];
+}
