@@ -197,6 +197,23 @@ describe('the weakest element rules', () => {
     expect(r.limitedBy).toBe('clip nut');
     expect(r.torqueNm / NM_PER_LBF_FT).toBeCloseTo(14 / 3, 1);
   });
+  it('a captive nut of which nothing is known carries no more than an 8.8 bolt (ISO 898-2)', () => {
+    const strong = resolved(jointOf({}, { class: '10.9' }), mountOf());
+    expect(strong.limitedBy).toBe('captive nut');
+    expect(strong.torqueNm).toBeCloseTo(resolved(jointOf({}, { class: '8.8' }), mountOf()).torqueNm, 9);
+    // class 8, M10: 870 MPa on 58 mm\u00b2
+    expect(strong.pulls.find(l => l.by === 'captive nut')?.force).toBeCloseTo(
+      870 * strong.thread.stressArea,
+      6,
+    );
+  });
+  it('an oiled black bolt takes 0.18 of d\u00b7F, not the 0.30 of a dry one (Shigley Table 8-15)', () => {
+    const dry = resolved(jointOf({}, { finish: 'plain' }), mountOf());
+    const oiled = resolved(jointOf({ lube: 'oil' }, { finish: 'plain' }), mountOf());
+    expect([dry.kFactor, oiled.kFactor]).toEqual([0.3, 0.18]);
+    expect(oiled.preloadN).toBeCloseTo(dry.preloadN, 6);
+    expect(oiled.torqueNm).toBeCloseTo(0.6 * dry.torqueNm, 9);
+  });
   it('holds no more than its weakest part, whatever torque is entered', () => {
     const r = resolved(jointOf({ torque: 500 }), mountOf());
     expect(r.askedN).toBeCloseTo(500_000 / (r.kFactor * 10), 6);

@@ -9,7 +9,7 @@ import { type NutElement, type NutSize, nutElement, nutSize, washerSize } from '
 import { HEAD_NAMES, type HeadSize, headSize } from './heads';
 import { lengthName, stockLength } from './length';
 import { spacerName, spacerPile } from './spacer';
-import { clampScatter, nutFactor, REUSED_PRELOAD, STRENGTH, torqueFor } from './strength';
+import { clampScatter, class8Proof, nutFactor, REUSED_PRELOAD, STRENGTH, torqueFor } from './strength';
 import { internalShearArea, type Thread, threadNamed } from './thread';
 
 export type LayerKind = 'head' | 'washer' | 'plate' | 'bar' | 'spacer' | 'member' | 'nut';
@@ -198,6 +198,12 @@ function limits(
     const strips = (nut.stripTorque * 1000) / (0.2 * t.d);
     all.push({ by: nut.name, force: INSTALL_SHARE * strips, bears: strips });
   }
+  if (element === 'captive nut')
+    all.push({
+      by: 'captive nut',
+      force: REUSED_PRELOAD * STRENGTH['8.8'].proof * t.stressArea,
+      bears: class8Proof(t.d) * t.stressArea,
+    });
   const tapped = element === 'threaded hole' || (!element && SELF_TAPPING.has(joint.fastener.head));
   if (tapped && member) {
     const engaged = Math.min(member.wall, 1.5 * t.d);

@@ -18,12 +18,12 @@ export const STRENGTH: Readonly<Record<BoltClass, StrengthClass>> = {
 };
 
 /**
- * Nut factor K for T = K·d·F (Shigley Table 8-15): plain 0.30, zinc 0.20, anti-seize 0.12. Dry stainless is taken
- * as plain, threadlocker as lubricated (0.18): common practice, no source.
+ * Nut factor K for T = K·d·F (Shigley Table 8-15): plain and dry 0.30, zinc 0.20, lubricated 0.18, anti-seize 0.12. Dry stainless is taken
+ * as plain, threadlocker as lubricated: common practice, no source. A plain (black) bolt as it comes from its box is oiled, not dry.
  */
 export function nutFactor(finish: FastenerFinish, lube: Lube): number {
   if (lube === 'anti-seize') return 0.12;
-  if (lube === 'threadlocker') return 0.18;
+  if (lube === 'threadlocker' || lube === 'oil') return 0.18;
   return finish === 'zinc' ? 0.2 : 0.3;
 }
 
@@ -38,3 +38,9 @@ export const REUSED_PRELOAD = 0.75;
  * (NASA RP-1228).
  */
 export const clampScatter = (lube: Lube): number => (lube === 'dry' ? 0.35 : 0.25);
+
+/**
+ * Proof stress of a class 8 nut, MPa, by thread diameter in mm (ISO 898-2 Table 4, style 1, coarse; from memory). A captive nut of which
+ * nothing is known is no better than that, and carries a bolt no stronger than 8.8 (ISO 898-2: a nut goes with bolts up to its own class).
+ */
+export const class8Proof = (d: number): number => (d <= 7 ? 855 : d <= 10 ? 870 : 880);

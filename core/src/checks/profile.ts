@@ -4,7 +4,7 @@ import type { Priority } from '../plan';
 import { dentForce } from '../sheet';
 import type { StrikeAnswer } from '../strike';
 import type { Facts } from './facts';
-import { metalsApart } from './rules/dissimilar-metals';
+import { environmentOf, MOST_APART, metalsApart } from './rules/dissimilar-metals';
 
 /** What keeps hands off one converter in a build. */
 export interface ConverterShield extends Shield {
@@ -56,10 +56,11 @@ export function rustOf(facts: Facts, p: FoldedPanel): { readonly place: number; 
       .filter(j => j.joint.panels.includes(p.panel.id))
       .map(j => metalsApart(p, j.joint.fastener.finish) ?? 0),
   );
-  return { place: Math.max(1, kind + 1 - (apart > METALS_APART + 1e-9 ? 1 : 0)), apart };
+  return {
+    place: Math.max(1, kind + 1 - (apart > MOST_APART[environmentOf(facts.document)] + 1e-9 ? 1 : 0)),
+    apart,
+  };
 }
-/** Widest difference on the anodic index for use in wet and salt, V: engineering practice, the index is in no standard. */
-const METALS_APART = 0.25;
 
 /** One thing an owner weighs builds by, in one build. */
 export interface ProfileTerm {

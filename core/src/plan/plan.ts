@@ -36,7 +36,7 @@ export const NUTS = [
 ] as const;
 export const SPACERS = ['steel', 'aluminium', 'plastic'] as const;
 export const WASHERS = ['flat', 'lock', 'fender', 'cup', 'tapered', 'half-moon'] as const;
-export const LUBES = ['dry', 'anti-seize', 'threadlocker'] as const;
+export const LUBES = ['dry', 'oil', 'anti-seize', 'threadlocker'] as const;
 export const HEAD_SIDES = ['below', 'above'] as const;
 /** How much larger than its bolt a hole is: the series fine, medium and coarse of ISO 273, the three of ASME B18.2.8. */
 export const FITS = ['close', 'normal', 'loose'] as const;
@@ -46,6 +46,10 @@ export const STARTS = ['front-rear-centre', 'rear-centre-first', 'front-to-rear'
 export const DRILLINGS = ['template', 'mark-and-remove'] as const;
 export const LIFTS = ['ground', 'ramps', 'two-post', 'side'] as const;
 export const DRIVES = ['hand-only', 'impact-then-hand'] as const;
+
+/** Salt and outdoors; normal, neither salted nor sheltered; indoors and dry. */
+export const ENVIRONMENTS = ['salt', 'normal', 'controlled'] as const;
+export type Environment = (typeof ENVIRONMENTS)[number];
 
 export type SheetFinish = (typeof FINISHES)[number];
 export type OpeningKind = (typeof OPENING_KINDS)[number];
@@ -296,6 +300,8 @@ export interface Plan {
   /** minutes of a step as the owner takes them, by step id */
   readonly minutes?: Readonly<Record<string, number>>;
   readonly upkeep?: Upkeep;
+  /** where it is driven: how far apart two metals may be that touch */
+  readonly environment?: Environment;
 }
 export interface PlanDocument {
   readonly format: typeof FORMAT;

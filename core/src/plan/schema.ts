@@ -14,6 +14,7 @@ import {
   CUTTER_IDS,
   DRILLINGS,
   DRIVES,
+  ENVIRONMENTS,
   FASTENER_FINISHES,
   FINISHES,
   FITS,
@@ -377,6 +378,7 @@ export const planSchema = yup
     minutes: record(yup.number().moreThan(0).max(1440).required(), 'must be minutes')
       .optional()
       .default(undefined),
+    environment: yup.string().oneOf(ENVIRONMENTS),
     upkeep: yup
       .object({
         kmPerYear: yup.number().moreThan(0).max(500_000),

@@ -56,6 +56,7 @@ export function when(ms: number): string {
 export const LUBE_NAMES = {
   dry: 'dry',
   'anti-seize': 'anti-seize',
+  oil: 'oil',
   threadlocker: 'threadlocker',
 } as const;
 

@@ -1,5 +1,6 @@
 import {
   chooseHardware,
+  type Environment,
   type HardwareChoice,
   type Joint,
   type PlanDocument,
@@ -15,7 +16,15 @@ import { useEdit } from '../../app/use-edit';
 import { jointSelected } from '../../app/view-slice';
 import { Button } from '../../ui/button';
 import { headName, NUT_NAMES, WASHER_NAMES } from '../../ui/names';
+import { type Choice, Select } from '../../ui/select';
 import { useShares } from './use-shares';
+
+/** How far apart two metals may be goes by where the vehicle is driven. */
+const PLACES: readonly Choice<Environment>[] = [
+  { value: 'salt', name: 'driven outdoors, in salt' },
+  { value: 'normal', name: 'driven, no salt' },
+  { value: 'controlled', name: 'kept dry' },
+];
 
 /** A joint's hardware in a line. */
 function inWords({ fastener, nut, washers, lube }: Joint): string {
@@ -58,6 +67,14 @@ export function ChooseTab() {
       <div className="flex flex-wrap items-center gap-3">
         <h2 className="text-[17px] font-bold">Chosen for all joints</h2>
         <span className="flex-1" />
+        <Select<Environment>
+          label="Where it is driven"
+          value={facts.document.plan.environment ?? 'salt'}
+          choices={PLACES}
+          onChoose={environment =>
+            edit('environmentChosen', doc => ({ ...doc, plan: { ...doc.plan, environment } }))
+          }
+        />
         {changed.length > 0 ? (
           <Button look="strong" onClick={() => edit('hardwareChosenForAll', doc => taken(doc, choices))}>
             Take all {changed.length} changes

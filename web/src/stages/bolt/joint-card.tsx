@@ -176,7 +176,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
         <Select
           label="On the thread"
           value={j.joint.lube}
-          choices={(['dry', 'anti-seize', 'threadlocker'] as const).map((l: Lube) => ({
+          choices={(['dry', 'oil', 'anti-seize', 'threadlocker'] as const).map((l: Lube) => ({
             value: l,
             name: LUBE_NAMES[l],
           }))}
