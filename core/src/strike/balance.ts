@@ -68,7 +68,7 @@ export function balanceOf(
   const { springs = [], contacts = [] } = model;
   const risen = (node: number): number =>
     (self.bent.at[3 * node + 2] as number) - (mesh.coordinates[3 * node + 2] as number);
-  const slid = (node: number, axis: 0 | 1): number =>
+  const slid = (node: number, axis: 0 | 1 | 2): number =>
     (self.bent.at[3 * node + axis] as number) - (mesh.coordinates[3 * node + axis] as number);
   /** Bars and springs bear small deflections: straight from the moves of their nodes. */
   const extraForce = (): void => {

@@ -208,16 +208,23 @@ export function modelFor(wish: StrikeWish, { mesh: bare, discs }: Meshed, held: 
       return;
     }
     for (const n of nodes) touching.add(n);
-    const level = Math.abs(planeOf((plateFlatsOf(folded)[h.flat] as Flat3).polygon).n[2]) > 0.999;
-    const fixed = !level || wish.hold === 'held';
+    const { u, v, n: normal } = planeOf((plateFlatsOf(folded)[h.flat] as Flat3).polygon);
+    const level = Math.abs(normal[2]) > LEVEL;
+    const fixed = wish.hold === 'held';
     for (const n of nodes) {
       if (fixed) heldAt.fill(1, FREEDOMS * n, FREEDOMS * (n + 1));
-      else heldAt.set([0, 0, 1, 1, 1, 1], FREEDOMS * n);
+      else if (level) heldAt.set([0, 0, 1, 1, 1, 1], FREEDOMS * n);
+      else {
+        // pitched sheet is pressed on along its own normal, and slides in its own plane
+        heldAt.set([0, 0, 0, 1, 1, 1], FREEDOMS * n);
+        ties.push(pressedOn(n, normal));
+      }
     }
     if (!fixed && nodes.length > 0)
       springs.push({
         id: h.joint.id,
         nodes,
+        ...(level ? {} : { axes: [u, v] as const }),
         ...(wish.hold === 'free'
           ? FREE
           : {
@@ -244,6 +251,25 @@ export function modelFor(wish: StrikeWish, { mesh: bare, discs }: Meshed, held: 
 const barOf = (wish: StrikeWish, h: Held) =>
   wish.backing?.crossbars.find(c =>
     h.joint.mount ? h.joint.mount.member === c.id : underBar(c, h.at) !== undefined,
+  );
+
+/** Flats whose normal stands up by more than this are taken as level: 0.8 degrees. */
+const LEVEL = 0.9999;
+/** How stiffly pitched sheet is pressed on along its normal, N/mm a node: it gives some hundredths under any bolt. */
+const PRESSED = 300_000;
+const pressedOn = (node: number, n: Vec3): ExtraElement => {
+  const k = new Float64Array(36);
+  for (let i = 0; i < 3; i++)
+    for (let j = 0; j < 3; j++) k[6 * i + j] = PRESSED * (n[i] as number) * (n[j] as number);
+  return { nodes: [node], k };
+};
+
+/** What pitched sheet pulls at its joint, N along the normal that stands up: against what presses it on. */
+export const pulledOff = (nodes: readonly number[], up: Vec3, u: Float64Array): number =>
+  -PRESSED *
+  nodes.reduce(
+    (sum, n) => sum + [0, 1, 2].reduce((s, c) => s + (up[c] as number) * (u[FREEDOMS * n + c] as number), 0),
+    0,
   );
 
 /** Stiffness of a joint's tie to a bar, N/mm a node. */

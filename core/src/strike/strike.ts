@@ -17,6 +17,7 @@ import {
   nodeAt,
   onPlate,
   plateFlatsOf,
+  pulledOff,
   up,
 } from './plate-model';
 import { ring } from './ring';
@@ -198,7 +199,7 @@ function reactionOf(
   u: Float64Array,
   reached: number,
 ): StrikeReaction {
-  const move = (n: number, axis: 0 | 1): number => u[FREEDOMS * n + axis] as number;
+  const move = (n: number, axis: 0 | 1 | 2): number => u[FREEDOMS * n + axis] as number;
   const [a, b] = [forceOn(inner, nodes), forceOn(model.load, nodes)];
   const R: Vec3 = [a[0] - reached * b[0], a[1] - reached * b[1], a[2] - reached * b[2]];
   const spring = model.springs?.find(s => s.id === h.joint.id);
@@ -210,7 +211,7 @@ function reactionOf(
   const plane = sub3(sheet, scale3(upward, dot3(sheet, upward)));
   return {
     joint: h.joint.id,
-    tensionN: Math.max(0, dot3(R, upward)),
+    tensionN: Math.max(0, spring?.axes ? pulledOff(nodes, upward, u) : dot3(R, upward)),
     shearN: Math.hypot(...plane),
     state: spring ? stateOf(spring, Math.hypot(mx, my)) : 'held',
   };
