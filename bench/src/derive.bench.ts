@@ -15,7 +15,7 @@ import {
 import { line, median } from './measure';
 
 /*
- * The whole derived state (folded plates, joints, coverage, gaps, ground, weights, sequence, findings) after an edit,
+ * The whole derived state (folded plates, joints, coverage, gaps, ground, weights, findings) after an edit,
  * as the interface computes it: nothing remembered of the plates that changed. Reference of the first block: one
  * frame of a 60 Hz screen, 16.67 ms. Reference of the second: proportional growth from five plates.
  */

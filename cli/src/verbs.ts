@@ -10,6 +10,7 @@ import {
   formatMass,
   formatPercent,
   formatTorque,
+  installationOf,
   jointCapacity,
   type PlanDocument,
   type ResolvedJoint,
@@ -151,33 +152,36 @@ const boltsVerb: Verb = ({ joints, panels, rig }) => ({
   code: 0,
 });
 
-const sequenceVerb: Verb = ({ sequence }) => ({
-  json: {
-    steps: sequence.steps.map(s => ({
-      id: s.id,
-      stage: s.stage,
-      title: s.title,
-      panels: s.panels,
-      joints: s.joints,
-      torqueNm: s.torqueNm,
-      torques: s.torques,
-      pass: s.pass,
-      needs: s.needs,
-      tools: s.tools,
-      cautions: s.cautions,
-    })),
-    ...(sequence.cycle.length > 0 ? { cycle: sequence.cycle } : {}),
-  },
-  text: sequence.steps
-    .map((s, i) => {
-      const set = stepTorque(s, 'metric');
-      const torque = set === '' ? '' : `, ${set}`;
-      const bolts = s.joints.length > 0 && s.joints.length < 12 ? ` (${s.joints.join(', ')})` : '';
-      return `${String(i + 1).padStart(3)}  ${s.title}${torque}${bolts}`;
-    })
-    .join('\n'),
-  code: sequence.cycle.length > 0 ? 1 : 0,
-});
+const sequenceVerb: Verb = facts => {
+  const sequence = installationOf(facts);
+  return {
+    json: {
+      steps: sequence.steps.map(s => ({
+        id: s.id,
+        stage: s.stage,
+        title: s.title,
+        panels: s.panels,
+        joints: s.joints,
+        torqueNm: s.torqueNm,
+        torques: s.torques,
+        pass: s.pass,
+        needs: s.needs,
+        tools: s.tools,
+        cautions: s.cautions,
+      })),
+      ...(sequence.cycle.length > 0 ? { cycle: sequence.cycle } : {}),
+    },
+    text: sequence.steps
+      .map((s, i) => {
+        const set = stepTorque(s, 'metric');
+        const torque = set === '' ? '' : `, ${set}`;
+        const bolts = s.joints.length > 0 && s.joints.length < 12 ? ` (${s.joints.join(', ')})` : '';
+        return `${String(i + 1).padStart(3)}  ${s.title}${torque}${bolts}`;
+      })
+      .join('\n'),
+    code: sequence.cycle.length > 0 ? 1 : 0,
+  };
+};
 
 /** The brake's order, and what stands in its way where there is none. */
 const orderOf = (p: FoldedPanel, document: PlanDocument) => {

@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import {
   describeFaults,
   gatherFacts,
+  installationOf,
   type LogEntry,
   movesOf,
   type PlanDocument,
@@ -22,7 +23,7 @@ const MINUTE = 60_000;
 
 /** The demo's finished run, every move ticked one after another; readings swing about their target as hands do. Invented. */
 function demoTicks(document: PlanDocument, endedAt: number): readonly Tick[] {
-  const moves = movesOf(gatherFacts(document).sequence);
+  const moves = movesOf(installationOf(gatherFacts(document)));
   return moves.flatMap((m, i): readonly Tick[] => {
     const at = endedAt - (moves.length - i) * 2 * MINUTE;
     const of = { stepId: m.step.id, jointId: m.joint ?? null, device: 'demo', who: HANDS[i % 2] ?? null };

@@ -18,7 +18,7 @@ import {
 } from '../bolt';
 import type { Facts } from '../checks';
 import { angleToBendTo, bendDeduction, type FoldedPanel, flatPattern } from '../fold';
-import { installation, stepTorque } from '../sequence';
+import { installationOf, stepTorque } from '../sequence';
 import { serviceList } from '../service';
 import { MATERIALS, tradeName } from '../sheet';
 import {
@@ -52,11 +52,9 @@ const plainLoad = (n: number, units: UnitSystem): string => {
 const sheetWords = (p: FoldedPanel): string =>
   `${p.sheet.gauge ?? tradeName(p.material.family, p.sheet.thickness)} ${MATERIALS[p.sheet.material].short}`;
 
-function cover(
-  s: Sheet,
-  { document, build, panels, joints, weight, coverage, lowest, rig, sequence }: Facts,
-  wish: BookWish,
-): void {
+function cover(s: Sheet, facts: Facts, wish: BookWish): void {
+  const { document, build, panels, joints, weight, coverage, lowest, rig } = facts;
+  const sequence = installationOf(facts, wish.units);
   const { units } = wish;
   s.title(document.plan.name, 22);
   s.text(`${document.rig.name}, build ${build.id}: ${build.name}. ${new Date(wish.at).toDateString()}.`, 11);
@@ -236,8 +234,7 @@ function drilling(s: Sheet, facts: Facts, { units }: BookWish): void {
 }
 
 function steps(s: Sheet, facts: Facts, { units }: BookWish): void {
-  const { document, rig, panels, joints } = facts;
-  const sequence = units === 'metric' ? facts.sequence : installation(document, rig, panels, joints, units);
+  const sequence = installationOf(facts, units);
   s.page('The work, step by step');
   s.text('A box to tick, minutes as a guess. A bar after a step marks a good place to stop for the night.');
   s.table(

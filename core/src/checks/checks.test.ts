@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { foldedSolid, SHOPS } from '../fold';
 import { checkDocument, type PlanDocument, readDocument } from '../plan';
 import { withChoice } from '../rig';
+import { installationOf } from '../sequence';
 import { check, type Finding, gatherFacts, optionEffect, RULES, weighAll } from './index';
 
 const demo = (): PlanDocument => {
@@ -338,7 +339,7 @@ describe('the other demo plans', () => {
   it('Heron shows a conflict with the bumper plate, repairs, and a combination that is refused', () => {
     const heron = open('heron');
     expect(rules(heron)).toEqual(['too-near']);
-    const repairs = gatherFacts(heron).sequence.steps.filter(s => s.stage === 'repair');
+    const repairs = installationOf(gatherFacts(heron)).steps.filter(s => s.stage === 'repair');
     expect(repairs.filter(s => s.title.includes('rivet nut')).length).toBe(2);
     const both = {
       ...heron,

@@ -16,7 +16,6 @@ import {
 import { type FoldedPanel, foldPanel } from '../fold';
 import { type Build, buildOf, hungIn, type PlanDocument, presentOf, sheetOf } from '../plan';
 import type { PresentRig } from '../rig';
-import { installation, type Sequence } from '../sequence';
 import { type BuildWeight, weighBuild } from '../weigh';
 
 /** Everything computed of one build of a document: what the stages show and the rules look at. */
@@ -37,7 +36,6 @@ export interface Facts {
   readonly angles: GroundAngles;
   readonly anglesBare: GroundAngles;
   readonly weight: BuildWeight;
-  readonly sequence: Sequence;
 }
 
 /** A build put together: the vehicle as it is, plates folded and drilled, bolts, and where they stand. */
@@ -69,7 +67,6 @@ export const weighAll = (facts: Facts): readonly BuildWeight[] =>
 export function gatherFacts(document: PlanDocument, buildId?: string): Facts {
   const assembly = assemble(document, buildId);
   const { build, rig, panels, joints } = assembly;
-  let sequence: Sequence | undefined;
   return {
     ...assembly,
     coverage: coverage(rig.components, panels, document.plan.limits.aheadDegrees),
@@ -81,10 +78,5 @@ export function gatherFacts(document: PlanDocument, buildId?: string): Facts {
     angles: groundAngles(rig, panels),
     anglesBare: groundAngles(rig, []),
     weight: weighBuild(build, rig, panels, joints, document.plan),
-    // the order of the hands is worked out when somebody asks for it
-    get sequence(): Sequence {
-      sequence ??= installation(document, rig, panels, joints);
-      return sequence;
-    },
   };
 }

@@ -9,6 +9,7 @@ import {
   FAULTS,
   firstOpen,
   holdsOpen,
+  installationOf,
   isOpen,
   mendedId,
   mendSteps,
@@ -22,7 +23,7 @@ import {
 } from './index';
 
 const facts = gatherFacts(demoDocument('bramble'));
-const { sequence } = facts;
+const sequence = installationOf(facts);
 const HOLDING = FAULTS.filter(f => f.holds).map(f => f.id);
 let made = 0;
 const tick = (t: Partial<Tick>): Tick => ({
@@ -121,7 +122,7 @@ describe('a bolt that is not sound', () => {
     for (const name of ['bramble', 'heron', 'pebble', 'wren']) {
       const f = gatherFacts(demoDocument(name));
       for (const j of f.joints) {
-        const where = f.sequence.steps.find(s => s.stage === 'tighten' && s.joints.includes(j.id));
+        const where = installationOf(f).steps.find(s => s.stage === 'tighten' && s.joints.includes(j.id));
         if (!where) continue;
         const steps = mendSteps(
           { joint: j.id, fault, tick: report(j.id, where.id, fault, 1), n: 1, state: 'open' },

@@ -83,3 +83,21 @@ export function installation(
   const { steps, cycle } = inOrder(job.steps);
   return { steps: withStops(withTips(steps, job), joints), cycle };
 }
+
+/** A build put together, as a list of steps is made for it. */
+export interface Installed {
+  readonly document: PlanDocument;
+  readonly rig: PresentRig;
+  readonly panels: readonly FoldedPanel[];
+  readonly joints: readonly ResolvedJoint[];
+}
+const known = new WeakMap<Installed, Map<UnitSystem, Sequence>>();
+
+/** The whole job of a build that was put together, in the reader's units; worked out once for each. */
+export function installationOf(of: Installed, units: UnitSystem = 'metric'): Sequence {
+  const all = known.get(of) ?? new Map<UnitSystem, Sequence>();
+  known.set(of, all);
+  const made = all.get(units) ?? installation(of.document, of.rig, of.panels, of.joints, units);
+  all.set(units, made);
+  return made;
+}

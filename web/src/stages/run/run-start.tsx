@@ -1,4 +1,4 @@
-import { movesOf, screensOf, type Tick } from '@plate-fold/core';
+import { installationOf, movesOf, screensOf, type Tick } from '@plate-fold/core';
 import { Play, Smartphone } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -31,7 +31,7 @@ export function RunStart() {
   const { data: runs } = useRunsQuery(plan.id, { refetchOnMountOrArgChange: true });
   const [start, starting] = useStartRunMutation();
   const [fault, setFault] = useState<string>();
-  const screens = screensOf(movesOf(facts.sequence)).length;
+  const screens = screensOf(movesOf(installationOf(facts))).length;
   const open = runs?.find(r => r.endedAt === null && r.setAsideAt === null && r.service === null);
   const { gaps, complete, known } = useKit(facts);
   const [without, setWithout] = useState('');

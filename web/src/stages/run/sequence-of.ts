@@ -1,7 +1,7 @@
 import {
   doneWith,
   type Facts,
-  installation,
+  installationOf,
   type Sequence,
   serviceAccess,
   serviceSteps,
@@ -12,7 +12,7 @@ import {
 export function sequenceOf(facts: Facts, service: string | null, units: UnitSystem): Sequence {
   const { document, rig, panels, joints } = facts;
   const point = rig.servicePoints.find(p => p.id === service);
-  if (!point) return units === 'metric' ? facts.sequence : installation(document, rig, panels, joints, units);
+  if (!point) return installationOf(facts, units);
   const hung = { doc: document, panels, joints };
   return serviceSteps(serviceAccess(point, hung, doneWith(point, rig)), hung, rig, units);
 }

@@ -1,4 +1,11 @@
-import { evenings, type Facts, installation, type Method, totalMinutes } from '@plate-fold/core';
+import {
+  evenings,
+  type Facts,
+  installation,
+  installationOf,
+  type Method,
+  totalMinutes,
+} from '@plate-fold/core';
 import { Moon } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { MeasureInput } from '../../ui/measure-input';
@@ -19,7 +26,7 @@ const LIFTS: readonly (readonly [Method['lift'], string])[] = [
 /** What fits in an evening, and what a lift or a friend would save. */
 export function TimePlan({ facts, onStep }: { facts: Facts; onStep: (id: string) => void }) {
   const [evening, setEvening] = useState(180);
-  const { steps } = facts.sequence;
+  const { steps } = installationOf(facts);
   const plan = useMemo(() => evenings(steps, evening), [steps, evening]);
   // how it is done changes neither plates nor bolts: only the order is worked out anew
   const { document, rig, panels, joints } = facts;
