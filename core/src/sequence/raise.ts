@@ -168,7 +168,7 @@ export function raise(
       id: `${tag}battery-off`,
       stage: 'safety',
       title: 'Disconnect the battery, negative first',
-      why: 'A drill or a wrench that touches a live wire then makes no spark, and nobody starts it while you lie under it.',
+      why: 'A drill or a wrench that touches a live wire then makes no spark, and nobody starts it while you are under it.',
       needs: [last],
       puts: ['battery disconnected'],
       tools: ['wrench for the battery terminal'],

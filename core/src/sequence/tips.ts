@@ -74,7 +74,7 @@ const KNOWN: readonly Known[] = [
   },
   {
     id: 'axle-up',
-    text: 'Little room above a bolt: jack the axle a little, the vehicle still on its stands, and the drive shaft moves away from it.',
+    text: 'Little room above a bolt: jack the axle a little, the vehicle still on its stands or the lift, and the drive shaft moves away from it.',
     helps: ({ step, joints, job }) =>
       (starts(step) || step.stage === 'hang') &&
       job.rig.components.some(
@@ -103,11 +103,6 @@ const KNOWN: readonly Known[] = [
     id: 'rivet-nut-tool',
     text: 'Clamp a wrench to the work or the tool, so that both hands push it square and turn; stop as it firms up.',
     helps: ({ step, joints }) => step.id.startsWith('set-') && joints.some(j => j.nut?.name === 'rivet nut'),
-  },
-  {
-    id: 'post-back',
-    text: 'A post or a long spacer with a thread: bottom it out, turn it back two turns, and tighten it after the plate is on.',
-    helps: ({ step, joints }) => starts(step) && joints.some(j => j.joint.spacer > 25),
   },
   {
     id: 'proud-nut',

@@ -37,6 +37,9 @@ const SET_BACK_MS = 60_000;
 const SHARE_ENDED =
   'The desk has ended the sharing. What is ticked here is kept on this device; reload for a new code, and it is sent.';
 
+const SHARE_AWAY =
+  'The desk has ended the sharing, or is out of reach. What is ticked here is kept on this device and sent when it is back; reload for a new code.';
+
 type Answer = { data?: { fault?: string }; status: number | string };
 
 /**
@@ -140,6 +143,10 @@ export function useRun(id: string): RunState {
     es.addEventListener('share-ended', () => {
       if (isSharedPage()) setFault(SHARE_ENDED);
     });
+    // a phone that was not listening at that moment learns it from the line that is dead
+    es.onerror = () => {
+      if (isSharedPage()) setFault(SHARE_AWAY);
+    };
     es.addEventListener('ended', () => setRun(r => r && { ...r, endedAt: r.endedAt ?? Date.now() }));
     return () => es.close();
   }, [id, send]);
