@@ -1,4 +1,4 @@
-import { fixed, formatLength, formatTorque, type UnitSystem } from '../units';
+import { formatLength, formatTorque, type UnitSystem } from '../units';
 import { drillName, rivetNutHole } from './drill';
 import type { NutElement } from './elements';
 import type { ResolvedJoint } from './joint';
@@ -47,7 +47,7 @@ export function nutSetting(j: ResolvedJoint, units: UnitSystem): NutSetting | un
         kind: 'rivet nut',
         tools: ['rivet nut setting tool', 'calipers'],
         moves: [
-          `Measure the hole: ${drillName(hole)}, no more than ${fixed(HOLE_OVER, 1)} mm over. In a loose hole it spins. Deburred on both faces.`,
+          `Measure the hole: ${drillName(hole)}, no more than ${formatLength(HOLE_OVER, units, true)} over. In a loose hole it spins. Deburred on both faces.`,
           `Compare the grip range on the packet with the sheet, ${sheet}: the sheet must lie within it.`,
           `Screw the ${size} rivet nut onto the mandrel until it sits against the tool, a drop of grease on the thread.`,
           'Push it in square until the flange lies flush all round; hold it square and pressed home while it is set.',

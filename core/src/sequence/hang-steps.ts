@@ -6,6 +6,7 @@ import { drillStep, holeWork } from './hole-work';
 import { supportOf } from './jack';
 import { count, isHeavy, isTorque, type Job, marksOf, spotOf, toolsOf } from './job';
 import { rowsOf, startOrder } from './order';
+import { propOf } from './prop';
 import { releaseTank, type TankHold } from './tank';
 import { plateTightened, tightenSteps } from './tighten-steps';
 
@@ -28,11 +29,9 @@ export interface GroupAsked {
 const WHY_START = {
   'front-rear-centre': 'Front, then rear, then the middle: so it does not bind.',
   'rear-centre-first': 'The rear center bolt first carries the plate while the rest find their holes.',
-  'front-to-rear': 'From the front back, with the rear on the jack.',
-  'rear-to-front': 'From the rear forward, with the front on the jack.',
+  'front-to-rear': 'From the front back, with the rear still held.',
+  'rear-to-front': 'From the rear forward, with the front still held.',
 } as const;
-
-const jackUnder = (p: FoldedPanel): string => `jack under plate ${p.panel.mark}`;
 
 /** Brings one plate under the vehicle and up to its holes; gives the id of the step that raises it. */
 function raisePlate(
@@ -47,6 +46,7 @@ function raisePlate(
   const { add, doc } = job;
   const { id, mark } = p.panel;
   const heavy = isHeavy(job, p);
+  const prop = propOf(doc.plan.method.lift);
   const shared = hold?.by === 'one jack';
   const pairs = laps(doc).filter(
     ([a, b]) => a !== b && group.some(g => g.panel.id === a) && group.some(g => g.panel.id === b),
@@ -59,12 +59,10 @@ function raisePlate(
   const support = add({
     id: `support-${id}${tag}`,
     stage: 'support',
-    title: `Jack under plate ${mark}, at its balance point`,
-    why: heavy
-      ? 'It is heavier than one person should lift. It balances where the map shows the jack.'
-      : 'It balances where the map shows the jack; light as it is, both hands are free then.',
+    title: prop.put(mark),
+    why: heavy ? prop.why.heavy : prop.why.light,
     hows: [
-      'A wooden block on the jack, wide enough that the plate cannot tip.',
+      ...prop.hows,
       ...(shared
         ? [
             `The ${hold.tank.name} stands on this jack: a strap takes it while the plate slides in between, then the plate carries it, a strip of rubber between.`,
@@ -73,16 +71,16 @@ function raisePlate(
     ],
     panels: [id],
     needs,
-    puts: [jackUnder(p)],
-    tools: ['jack with a wooden block', ...(shared ? ['ratchet strap'] : [])],
+    puts: [prop.name(mark)],
+    tools: [...prop.tools, ...(shared ? ['ratchet strap'] : [])],
     cautions: [...(heavy ? [CAUTIONS.heavy] : []), ...(hold ? [CAUTIONS.fuel] : [])],
-    support: supportOf(p, first.map(spotOf)),
+    ...(prop.below ? { support: supportOf(p, first.map(spotOf)) } : {}),
     people: heavy ? 2 : 1,
   });
   return add({
     id: `hang-${id}${tag}`,
     stage: 'hang',
-    title: `Raise plate ${mark}, ${p.panel.name}, to its holes`,
+    title: `${prop.raise} plate ${mark}, ${p.panel.name}, to its holes`,
     why:
       under.length > 0
         ? 'It laps over the outside of what already hangs: keep that edge above it.'
@@ -120,17 +118,16 @@ export function groupSteps(
   const jacked: { readonly p: FoldedPanel; readonly until: readonly ResolvedJoint[] }[] = [];
   const tight: FoldedPanel[] = [];
   const loose = joints.filter(j => j.joint.tightenBefore !== 'hang');
+  const prop = propOf(method.lift);
   const jackOff = (p: FoldedPanel, needs: readonly string[], fast: boolean): string =>
     add({
       id: `jack-off-${p.panel.id}${tag}`,
       stage: 'support',
-      title: `Take the jack from under plate ${p.panel.mark}`,
-      why: fast
-        ? 'All of its bolts are tight. Lower the jack a finger\u2019s width first and watch the plate.'
-        : 'Bolts in both rows are at least five turns in. Lower the jack a finger\u2019s width first and watch the plate: it must hang, not follow.',
+      title: prop.off(p.panel.mark),
+      why: `${fast ? 'All of its bolts are tight.' : 'Bolts in both rows are at least five turns in.'} ${prop.watch}`,
       panels: [p.panel.id],
       needs,
-      takes: [jackUnder(p)],
+      takes: [prop.name(p.panel.mark)],
     });
   for (const p of group) {
     const { id, mark } = p.panel;

@@ -14,6 +14,7 @@ export * from './moves';
 export * from './nut-reach';
 export * from './order';
 export * from './prepare-steps';
+export * from './prop';
 export * from './raise';
 export * from './sequence';
 export * from './settings';

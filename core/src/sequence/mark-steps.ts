@@ -5,6 +5,7 @@ import { laps } from './hang-order';
 import { holeWork, isReady } from './hole-work';
 import { addTools, count, isHeavy, isTorque, type Job, spotOf, toolsOf } from './job';
 import { startOrder } from './order';
+import { propOf } from './prop';
 
 /** Hangs a plate on the holes that are there, marks the others through it and takes it down again; gives the last step. */
 export function markSteps(
@@ -26,11 +27,10 @@ export function markSteps(
     there.filter(j => chosen.length === 0 || chosen.includes(j.id)).map(spotOf),
     doc.plan.method.start,
   );
-  const under = laps(doc)
-    .filter(([inner, outer]) => outer === id && inner !== id)
-    .map(([inner]) => job.panels.find(x => x.panel.id === inner))
-    .filter(x => x !== undefined);
-  const jack = `jack under plate ${mark}`;
+  const inner = new Set(laps(doc).flatMap(([i, o]) => (o === id && i !== id ? [i] : [])));
+  const under = job.panels.filter(x => inner.has(x.panel.id));
+  const prop = propOf(doc.plan.method.lift);
+  const held = prop.name(mark);
   const hang = add(
     {
       id: `mark-hang-${id}`,
@@ -38,13 +38,13 @@ export function markSteps(
       title:
         first.length > 0
           ? `Hang plate ${mark} on ${first.length === 1 ? 'its bolt' : `${first.length} of its bolts`}, to mark the new holes`
-          : `Hold plate ${mark} up on the jack, to mark its holes`,
+          : `Hold plate ${mark} in its place, to mark its holes`,
       why:
         first.length > 1
           ? 'The holes that are there put it in its place.'
           : 'Nothing puts it in its place by itself: measure from both sides and from the front, twice.',
       hows: [
-        'Jack it up level, a board on the jack.',
+        ...prop.hows,
         ...(under.length > 0
           ? [
               `Lay a strip as thick as plate ${under.map(x => x.panel.mark).join(' and ')} in the lap: that plate is not up yet.`,
@@ -55,9 +55,9 @@ export function markSteps(
       panels: [id],
       joints: first,
       needs,
-      puts: [jack],
+      puts: [held],
       tools: addTools(
-        ['jack with a wooden block'],
+        prop.tools,
         toolsOf(
           there.filter(j => first.includes(j.id)),
           t => !isTorque(t),
@@ -90,7 +90,7 @@ export function markSteps(
     panels: [id],
     joints: [...first].reverse(),
     needs: [marked],
-    takes: [jack],
+    takes: [held],
     tools: toolsOf(
       there.filter(j => first.includes(j.id)),
       t => !isTorque(t),

@@ -23,9 +23,9 @@ function moves(
   const soft = j.nut?.name === 'rivet nut';
   const out = {
     title: `Take the bolt out at ${j.id}`,
-    why: 'Its neighbors stay in; where the nut sits behind the plate, this end comes down a hand\u2019s width on the jack.',
+    why: 'Its neighbors stay in; where the nut sits behind the plate, this end comes away a hand\u2019s width.',
     hows: [
-      'Jack with a block under the plate at this end.',
+      'Hold the plate at this end: a jack with a block under it, or a helper.',
       'Back the bolt out by hand tools. If the nut turns with it: hold its flange with locking pliers through the gap, or cut the head off.',
       'Loosen the bolts next to it until the plate hangs clear of the hole.',
     ],

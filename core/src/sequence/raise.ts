@@ -74,7 +74,7 @@ export const RAISING: Readonly<Record<Job['doc']['plan']['method']['lift'], Rais
     up: 'Tip it onto its side',
     why: 'The belly stands in front of you at chest height. Only for a side-by-side whose maker does not forbid it.',
     ups: [
-      'Tank nearly empty, cap shut, its vent closed or raised. Battery out. Everything loose out of the bed.',
+      'Tank nearly empty, cap shut, its vent closed or raised. Everything loose out of the bed.',
       'Old tires or mats on the side it comes down on, mirror and lamps clear of the ground.',
       'Tip it with helpers or a winch, slowly, and tie it to two anchors so that it can fall neither way.',
     ],
@@ -146,43 +146,54 @@ export function raise(
   const way = RAISING[doc.plan.method.lift];
   const volts = rig.components.filter(c => c.highVoltage === true);
   const hot = hotParts(job);
-  const safety = add({
-    id: `${tag}safety`,
-    stage: 'safety',
-    title: way.up,
-    why: way.why,
-    hows: way.ups,
-    needs,
-    puts: way.puts,
-    tools: way.tools,
-    cautions: [
-      ...way.cautions,
-      CAUTIONS.maker,
-      ...(fuel ? [CAUTIONS.fuel] : []),
-      ...(volts.length > 0 ? [CAUTIONS.voltage] : []),
-    ],
-  });
-  let last = safety;
-  if (battery)
-    last = add({
+  const lying = doc.plan.method.lift === 'side';
+  // a battery spills when it is tipped: out before, back after
+  const unplugged = battery || lying;
+  const unplug = (after: readonly string[]): string =>
+    add({
       id: `${tag}battery-off`,
       stage: 'safety',
-      title: 'Disconnect the battery, negative first',
-      why: 'A drill or a wrench that touches a live wire then makes no spark, and nobody starts it while you are under it.',
-      needs: [last],
+      title: lying ? 'Take the battery out, negative first' : 'Disconnect the battery, negative first',
+      why: lying
+        ? 'Its acid runs out when it is tipped; and nobody starts it.'
+        : 'A drill or a wrench that touches a live wire then makes no spark, and nobody starts it while you are under it.',
+      needs: after,
       puts: ['battery disconnected'],
       tools: ['wrench for the battery terminal'],
-      cautions: [],
     });
-  if (hot.length > 0)
-    last = add({
+  const cool = (after: readonly string[]): string =>
+    add({
       id: `${tag}cool`,
       stage: 'safety',
       title: 'Let the exhaust cool',
-      why: `Hands go past ${hot.map(c => c.name).join(', ')}. After a drive that takes an hour.`,
-      needs: [last],
+      why: `Hands go past ${[...new Set(hot.map(c => c.name))].join(', ')}. After a drive that takes an hour.`,
+      needs: after,
       cautions: [CAUTIONS.hot],
     });
+  const up = (after: readonly string[]): string =>
+    add({
+      id: `${tag}safety`,
+      stage: 'safety',
+      title: way.up,
+      why: way.why,
+      hows: way.ups,
+      needs: after,
+      puts: way.puts,
+      tools: way.tools,
+      cautions: [
+        ...way.cautions,
+        CAUTIONS.maker,
+        ...(fuel ? [CAUTIONS.fuel] : []),
+        ...(volts.length > 0 ? [CAUTIONS.voltage] : []),
+      ],
+    });
+  const order = [...(unplugged ? [unplug] : []), ...(hot.length > 0 ? [cool] : [])];
+  let last = '';
+  let after = needs;
+  for (const step of lying ? [...order, up] : [up, ...order]) {
+    last = step(after);
+    after = [last];
+  }
   const wheels = wheelsOff(job);
   for (const { corner, joints } of wheels)
     last = add({
@@ -216,29 +227,29 @@ export function raise(
             cautions: [CAUTIONS.maker],
           }),
         ];
-      if (battery)
-        here = [
-          add({
-            id: `${tag}battery-on`,
-            stage: 'finish',
-            title: 'Connect the battery again, negative last',
-            why: 'Ground leads, plugs and line brackets that were loosened are back as well.',
-            needs: here,
-            takes: ['battery disconnected'],
-            tools: ['wrench for the battery terminal'],
-          }),
-        ];
-      return add({
+      const plug = (needed: readonly string[]): string =>
+        add({
+          id: `${tag}battery-on`,
+          stage: 'finish',
+          title: lying ? 'Put the battery back, negative last' : 'Connect the battery again, negative last',
+          why: 'Ground leads, plugs and line brackets that were loosened are back as well.',
+          needs: needed,
+          takes: ['battery disconnected'],
+          tools: ['wrench for the battery terminal'],
+        });
+      if (unplugged && !lying) here = [plug(here)];
+      const down = add({
         id: `${tag}let-down`,
         stage: 'finish',
         title: way.down,
-        why: 'Look once under it with a lamp: no tool, no rag, no jack.',
+        why: 'Look once along it with a lamp: no tool, no rag is left.',
         hows: way.downs,
         needs: here,
         takes: way.puts,
         tools: way.tools.filter(t => t === 'jack'),
         cautions: way.cautions.slice(0, 1),
       });
+      return unplugged && lying ? plug([down]) : down;
     },
   };
 }

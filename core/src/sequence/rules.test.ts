@@ -16,6 +16,8 @@ import {
   type Step,
   settingsOf,
   spotOf,
+  TIPS,
+  tiedGroups,
   wrenchTolerance,
 } from './index';
 
@@ -195,13 +197,12 @@ function nothingHangsOnNothing({ sequence: { steps }, joints }: Made): void {
     if (s.stage === 'tighten') for (const id of s.joints) last.set(id, i);
   });
   steps.forEach((s, i) => {
-    for (const x of s.puts ?? []) if (x.startsWith('jack under plate')) jacks.add(s.panels[0] as string);
+    for (const x of s.puts ?? []) if (/ plate /.test(x)) jacks.add(s.panels[0] as string);
     if (s.stage === 'hang') for (const p of s.panels) up.add(p);
     if (s.stage === 'remove') for (const p of s.panels) up.delete(p);
     if (s.stage === 'start') for (const id of s.joints) started.add(id);
     for (const [id, n] of last) if (n === i) tight.add(id);
-    for (const x of s.takes ?? [])
-      if (x.startsWith('jack under plate')) for (const p of s.panels) jacks.delete(p);
+    for (const x of s.takes ?? []) if (/ plate /.test(x)) for (const p of s.panels) jacks.delete(p);
     for (const p of up) {
       if (jacks.has(p)) continue;
       const mine = joints.filter(j => j.joint.panels.includes(p) && j.joint.tightenBefore !== 'hang');
@@ -277,6 +278,17 @@ function nothingUntrue({ sequence: { steps }, joints, doc }: Made): void {
     if (/lock to lock/.test(said)) {
       if (!way.wheelsFree) expect(i).toBeGreaterThan(at(steps, x => x.id === 'let-down'));
     }
+    // on its side the belly stands upright: nothing is jacked under it, and it is tipped without its battery
+    if (doc.plan.method.lift === 'side') {
+      if (['support', 'hang', 'start', 'home', 'tighten', 'finish'].includes(s.stage))
+        expect(`${said} ${s.tools.join()} ${s.tip?.text ?? ''}`).not.toMatch(/\bjack\b/i);
+      expect(s.support).toBeUndefined();
+      expect(at(steps, x => x.id === 'battery-off')).toBeLessThan(at(steps, x => x.id === 'safety'));
+      expect(at(steps, x => x.id === 'battery-on')).toBeGreaterThan(at(steps, x => x.id === 'let-down'));
+    }
+    // a floor jack does not reach up to a lift
+    if (doc.plan.method.lift === 'two-post' && s.stage === 'support' && s.support)
+      expect(s.tools.join()).toContain('transmission jack');
     if (/chock/.test(said) || s.tools.some(t => t.includes('chock')))
       expect(['ground', 'ramps']).toContain(doc.plan.method.lift);
     if (!highVoltage) expect(s.cautions.join(' ')).not.toContain('High voltage');
@@ -295,6 +307,38 @@ function nothingUntrue({ sequence: { steps }, joints, doc }: Made): void {
   }
 }
 
+/** Nothing of a group goes up before all of the group is ready, and factory parts say how each fastener comes off. */
+function readyFirst({ sequence: { steps }, doc, joints }: Made): void {
+  const { panels } = gatherFacts(doc);
+  for (const group of tiedGroups(doc, panels)) {
+    const ids = new Set(group.map(p => p.panel.id));
+    const first = at(steps, s => s.id.startsWith('hang-') && ids.has(s.panels[0] ?? ''));
+    if (first < 0) continue;
+    const mine = new Set(joints.filter(j => j.joint.panels.some(p => ids.has(p))).map(j => j.id));
+    steps.forEach((s, i) => {
+      const bench = s.id.startsWith('bench-') && ids.has(s.panels[0] ?? '');
+      const nut = s.id.startsWith('set-') && mine.has(s.joints[0] ?? '');
+      if (bench || nut) expect(i, s.id).toBeLessThan(first);
+    });
+  }
+  for (const s of steps.filter(x => x.part !== undefined)) {
+    expect(s.hows?.length, s.id).toBeGreaterThan(0);
+    expect(s.bags?.length, s.id).toBeGreaterThan(0);
+  }
+}
+
+/** A trick stands alone at its step, and at two steps at most. */
+function tricksFew({ sequence: { steps } }: Made): void {
+  const known = new Set(TIPS.map(t => t.id));
+  const count = new Map<string, number>();
+  for (const { tip } of steps) {
+    if (!tip) continue;
+    expect(known.has(tip.id)).toBe(true);
+    count.set(tip.id, (count.get(tip.id) ?? 0) + 1);
+  }
+  for (const [id, n] of count) expect(n, id).toBeLessThanOrEqual(2);
+}
+
 function sound(m: Made): void {
   const { steps, cycle } = m.sequence;
   if (cycle.length > 0) return;
@@ -307,6 +351,7 @@ function sound(m: Made): void {
   nothingHangsOnNothing(m);
   roundsInOrder(m);
   nothingUntrue(m);
+  tricksFew(m);
 }
 
 describe('the order of an installation', () => {
@@ -326,7 +371,11 @@ describe('the order of an installation', () => {
 
   it('holds for wrecks: holes gone bad or new, any nut, plates and bolts left out, any method', () => {
     fc.assert(
-      fc.property(anyWreck, doc => sound(made(doc))),
+      fc.property(anyWreck, doc => {
+        const m = made(doc);
+        sound(m);
+        if (m.sequence.cycle.length === 0) readyFirst(m);
+      }),
       { numRuns: Number(process.env.SOAK_PLANS ?? 40) },
     );
   });
@@ -350,6 +399,33 @@ describe('the order of an installation', () => {
     expect(steps.some(s => s.id === 'leave-off-plate-e')).toBe(true);
     expect(steps.some(s => s.id === 'hang-plate-e')).toBe(false);
     expect(steps.at(-1)?.drivable).toBe(true);
+  });
+
+  it('takes a wheel off that stands in the way of a bolt, and puts it on again, where the wheels hang', () => {
+    const doc = demoDocument('bramble');
+    const j = doc.plan.joints.find(x => x.panels[0] === 'plate-a')!;
+    const { trackWidth } = doc.rig;
+    const near = (lift: (typeof LIFTS)[number]): PlanDocument => ({
+      ...doc,
+      rig: {
+        ...doc.rig,
+        mounts: doc.rig.mounts.map(m =>
+          m.id === j.mount ? { ...m, at: [-350, -(trackWidth / 2 - 180), m.at[2]] as const } : m,
+        ),
+      },
+      plan: { ...doc.plan, method: { ...doc.plan.method, lift } },
+    });
+    const { steps } = made(near('ground')).sequence;
+    const [off, on] = [
+      at(steps, s => s.id === 'wheel-off-front-left'),
+      at(steps, s => s.id === 'wheel-on-front-left'),
+    ];
+    expect(steps[off]?.joints).toContain(j.id);
+    expect(off).toBeLessThan(at(steps, s => s.stage === 'remove'));
+    expect(on).toBeGreaterThan(at(steps, s => s.id === 'check'));
+    expect(on).toBeLessThan(at(steps, s => s.id === 'let-down'));
+    nothingLeft({ steps });
+    expect(made(near('ramps')).sequence.steps.some(s => s.id.startsWith('wheel-'))).toBe(false);
   });
 
   it('says fuel, lengths and torque in the reader\u2019s units', () => {

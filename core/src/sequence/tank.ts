@@ -37,12 +37,13 @@ export interface TankHold {
 }
 
 /** The fuel tank over a plate and how it is held; undefined where the plate lies under none. */
-export function tankHold(job: Pick<Job, 'rig' | 'joints'>, p: FoldedPanel): TankHold | undefined {
+export function tankHold(job: Pick<Job, 'doc' | 'rig' | 'joints'>, p: FoldedPanel): TankHold | undefined {
   const tank = job.rig.components.find(c => c.kind === 'fuel-tank' && p.panel.guards.includes(c.id));
   if (!tank) return undefined;
   const carried = job.joints.filter(j => j.mount?.carries === tank.id).map(j => j.id);
   const gap = gapsAtRest([tank], [p])[0]?.gapMm ?? Number.POSITIVE_INFINITY;
-  const by = gap >= STRAP_GAP ? 'straps' : 'one jack';
+  // on its side nothing is jacked
+  const by = gap >= STRAP_GAP || job.doc.plan.method.lift === 'side' ? 'straps' : 'one jack';
   return {
     tank,
     carried,

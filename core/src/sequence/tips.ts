@@ -1,5 +1,6 @@
 import { needsNewNut, type ResolvedJoint } from '../bolt';
 import type { Job } from './job';
+import { RAISING } from './raise';
 import type { Step, Tip } from './step';
 
 /** What a tip is judged by. */
@@ -70,6 +71,7 @@ const KNOWN: readonly Known[] = [
     text: 'A wooden block on the jack presses a lip up to its tube while the clamp goes on.',
     helps: ({ step, joints, job }) =>
       (starts(step) || step.stage === 'hang') &&
+      job.doc.plan.method.lift !== 'side' &&
       (job.rig.rig.body === 'side-by-side' || joints.some(j => j.nut?.kind === 'tube-clamp')),
   },
   {
@@ -77,6 +79,7 @@ const KNOWN: readonly Known[] = [
     text: 'Little room above a bolt: jack the axle a little, the vehicle still on its stands or the lift, and the drive shaft moves away from it.',
     helps: ({ step, joints, job }) =>
       (starts(step) || step.stage === 'hang') &&
+      RAISING[job.doc.plan.method.lift].wheelsFree &&
       job.rig.components.some(
         c =>
           c.kind === 'drive-shaft' &&

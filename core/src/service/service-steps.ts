@@ -9,6 +9,7 @@ import {
   isTorque,
   type Job,
   jobOf,
+  propOf,
   raise,
   type Sequence,
   settingsOf,
@@ -47,17 +48,19 @@ function dropSteps(
     );
     const hold = tanks.get(id);
     const heavy = isHeavy(job, p);
-    const jack = `jack under plate ${p.panel.mark} coming down`;
+    const prop = propOf(doc.plan.method.lift);
+    const propped = `${prop.name(p.panel.mark)} coming down`;
     if (hold) last = [holdTank(job, hold, last)];
     const held = add({
       id: `service-hold-${id}`,
       stage: 'support',
-      title: `Jack under plate ${p.panel.mark} before its last bolts come out`,
-      why: 'A wooden block on the jack, at its balance point; or a second pair of hands.',
+      title: `${prop.put(p.panel.mark)}, before its last bolts come out`,
+      why: 'Then its weight does not hang on the last bolt.',
+      hows: prop.hows,
       panels: [id],
       needs: last,
-      puts: [jack],
-      tools: ['jack with a wooden block'],
+      puts: [propped],
+      tools: prop.tools,
       cautions: heavy ? [CAUTIONS.heavy] : [],
     });
     last = [
@@ -72,7 +75,7 @@ function dropSteps(
           panels: [id],
           joints: [...startOrder(mine.map(spotOf), doc.plan.method.start)].reverse(),
           needs: [held],
-          takes: [jack],
+          takes: [propped],
           tools: addTools(toolsOf(mine, t => !isTorque(t) && !t.startsWith('rivet nut'))),
           people: heavy ? 2 : 1,
         },

@@ -16,7 +16,7 @@ const kitTick = (note: string): Tick => ({
   stepId: 'kit',
   jointId: null,
   kind: 'deviation',
-  note: `Begun without a whole kit: ${note}`,
+  note: `Begun with parts or tools not counted: ${note}`,
   torqueNm: null,
   at: Date.now(),
   device: deviceName(),

@@ -1,4 +1,5 @@
 import {
+  formatLength,
   lengthName,
   type Move,
   parseTorque,
@@ -188,7 +189,7 @@ function Torque(props: Parameters<typeof TightenBody>[0] & { readonly target?: n
   const tools = toolsOfBolt(joint, facts, joint.torqueNm);
   const toolLine = [
     tools.turn && `${tools.turn}`,
-    tools.extensionMm === undefined ? '' : `extension ${tools.extensionMm} mm`,
+    tools.extensionMm === undefined ? '' : `extension ${formatLength(tools.extensionMm, units)}`,
     tools.hold ? `hold the nut with ${tools.hold.replace('wrench ', 'a wrench ')}` : '',
     target === undefined ? 'ordinary wrench' : tools.wrench,
   ]
