@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Plan, PlanDocument } from '@plate-fold/core';
+import type { Plan, PlanDocument, Tick } from '@plate-fold/core';
 import { BUILT_WEB, type RunningServer, startServer } from '@plate-fold/server';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 
@@ -138,6 +138,20 @@ export async function storedPlan(server: TestServer, page: Page, id: string): Pr
   const r = await fetch(server.at(`/api/documents/${id}`));
   return ((await r.json()) as { document: PlanDocument }).document.plan;
 }
+
+/** Begins a run of build A without the page, of the installation or of a service; gives its id. */
+export async function startRun(server: TestServer, plan: string, service?: string): Promise<string> {
+  const r = await fetch(server.at(`/api/documents/${plan}/runs`), {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ buildId: 'A', service }),
+  });
+  return ((await r.json()) as { id: string }).id;
+}
+
+/** What the server has kept of a run, oldest first. */
+export const ticksOf = async (server: TestServer, run: string): Promise<readonly Tick[]> =>
+  ((await (await fetch(server.at(`/api/runs/${run}`))).json()) as { ticks: readonly Tick[] }).ticks;
 
 /** The large figure of an entry of the tally, as it stands there. */
 export const tally = (page: Page, name: string): Promise<string> =>

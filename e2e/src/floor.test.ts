@@ -1,14 +1,16 @@
 import { readdir, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { LogEntry } from '@plate-fold/core';
+import type { LogEntry, Tick } from '@plate-fold/core';
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seriousFaults } from './axe';
 import {
+  startRun as begin,
   DESK,
   downloadsOf,
   goToStep,
+  ticksOf as kept,
   onward,
   openBrowser,
   openPage,
@@ -31,24 +33,12 @@ afterAll(async () => {
   await server?.remove();
 });
 
-type Ticks = readonly {
-  readonly stepId: string;
-  readonly jointId: string | null;
-  readonly kind: string;
-  readonly torqueNm: number | null;
-  readonly note: string | null;
-  readonly who: string | null;
-  readonly wrench: string | null;
-  readonly photo: string | null;
-}[];
 const json = async (path: string, init?: RequestInit): Promise<unknown> =>
   (await fetch(server.at(path), init)).json();
 const post = (path: string, body: unknown): Promise<unknown> =>
   json(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
-const startRun = async (plan: string, service?: string): Promise<string> =>
-  ((await post(`/api/documents/${plan}/runs`, { buildId: 'A', service })) as { id: string }).id;
-const ticksOf = async (run: string): Promise<Ticks> =>
-  ((await json(`/api/runs/${run}`)) as { ticks: Ticks }).ticks;
+const startRun = (plan: string, service?: string): Promise<string> => begin(server, plan, service);
+const ticksOf = (run: string): Promise<readonly Tick[]> => kept(server, run);
 const logOf = async (plan: string): Promise<readonly LogEntry[]> =>
   (await json(`/api/documents/${plan}/log`)) as readonly LogEntry[];
 
@@ -172,6 +162,22 @@ describe('an installation on the phone', () => {
     const desk = await openPage(browser, DESK);
     await desk.goto(server.at(`/plan/${PLAN}/run`));
     await says(desk, 'From the last run');
+    // what is not wanted is dismissed for good
+    const touches = await desk.waitForSelector(
+      '[aria-label^="Dismiss: "][aria-label*="Touches something above"]',
+    );
+    await touches?.click();
+    await desk.waitForFunction(
+      () =>
+        !/Touches something above/.test(
+          document.querySelector('[aria-label="From the last run"]')?.textContent ?? '',
+        ),
+    );
+    await desk.reload();
+    await says(desk, 'From the last run');
+    expect(await desk.$eval('[aria-label="From the last run"]', e => e.textContent)).not.toContain(
+      'Touches something above',
+    );
     await desk
       .locator('::-p-xpath(//button[contains(., "to stripped, so that Bolt offers its repairs")])')
       .click();
@@ -188,12 +194,7 @@ describe('an installation on the phone', () => {
     const own = await TestServer.open();
     const page = await openPage(browser, PHONE);
     try {
-      const made = await fetch(own.at(`/api/documents/${PLAN}/runs`), {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ buildId: 'A' }),
-      });
-      const { id } = (await made.json()) as { id: string };
+      const id = await begin(own, PLAN);
       await page.goto(own.at(`/run/${id}`));
       await says(page, /1 of \d+ .*Done/);
       await page.evaluate(async () => {
@@ -216,9 +217,7 @@ describe('an installation on the phone', () => {
       await page.waitForFunction(() => !/kept on this device/.test(document.body.innerText), {
         timeout: 15_000,
       });
-      const { ticks } = (await (await fetch(own.at(`/api/runs/${id}`))).json()) as {
-        ticks: { at: number }[];
-      };
+      const ticks = await kept(own, id);
       expect(ticks.length).toBe(2);
       expect(ticks[1]?.at).toBeGreaterThan(ticks[0]?.at ?? 0);
       expect(page.faults).toEqual([]);
@@ -268,7 +267,7 @@ describe('an installation on the phone', () => {
       { polling: 300 },
       id,
     );
-    expect(new Set((await ticksOf(id)).map(t => (t as unknown as { device: string }).device)).size).toBe(2);
+    expect(new Set((await ticksOf(id)).map(t => t.device)).size).toBe(2);
     await press(desk, 'Run it on a phone');
     await press(desk, 'End the sharing');
     await says(desk, 'Share this run');

@@ -1,13 +1,16 @@
 // The run as a mechanic has it: on the floor, on a phone, with what goes wrong there.
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import type { Tick } from '@plate-fold/core';
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seriousFaults } from './axe';
 import {
+  startRun as begin,
   DESK,
   downloadsOf,
   goToStep,
+  ticksOf as kept,
   onward,
   openBrowser,
   openPage,
@@ -29,24 +32,8 @@ afterAll(async () => {
   await server?.remove();
 });
 
-interface Told {
-  readonly stepId: string;
-  readonly jointId: string | null;
-  readonly kind: string;
-  readonly fault: string | null;
-  readonly values: Record<string, number> | null;
-  readonly device: string;
-}
-const startRun = async (plan: string, service?: string): Promise<string> => {
-  const r = await fetch(server.at(`/api/documents/${plan}/runs`), {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ buildId: 'A', service }),
-  });
-  return ((await r.json()) as { id: string }).id;
-};
-const ticksOf = async (run: string): Promise<readonly Told[]> =>
-  ((await (await fetch(server.at(`/api/runs/${run}`))).json()) as { ticks: Told[] }).ticks;
+const startRun = (plan: string, service?: string): Promise<string> => begin(server, plan, service);
+const ticksOf = (run: string): Promise<readonly Tick[]> => kept(server, run);
 const sent = (page: Page): Promise<unknown> =>
   page.waitForFunction(() => !/kept on this device/.test(document.body.innerText), { timeout: 15_000 });
 /** How far the page runs out of itself: to the side, and down. */
@@ -63,6 +50,8 @@ describe('a whole installation at 390 by 844', () => {
     const page = await openPage(browser, PHONE);
     await page.goto(server.at(`/run/${id}`));
     let taps = await walkUntil(page, /Measure all four fenders/);
+    // a keyboard that has a slash
+    expect(await page.$eval('#ask-frontLeft', e => (e as HTMLInputElement).inputMode)).toBe('text');
     // inches as a tape shows them
     for (const [wheel, height] of [
       ['Front left', '35 1/2'],
@@ -72,6 +61,10 @@ describe('a whole installation at 390 by 844', () => {
     ])
       await page.locator(`aria/${wheel} fender, in[role="textbox"]`).fill(height as string);
     await page.locator('aria/Fuel in the tank, %[role="textbox"]').fill('20');
+    taps += await walkUntil(page, /Take off: stamped engine skid/);
+    // the part that comes off is drawn, about where it is
+    await page.waitForSelector('svg[aria-label^="Where"] path[stroke-dasharray="9 6"]');
+    await says(page, 'stamped engine skid, about here');
     taps += await walkUntil(page, /Set the rivet nut M8 at j28 and test it/);
     await says(page, /grip range on the packet/);
     expect(await beyond(page)).toEqual([0, 0, 0]);
@@ -184,6 +177,26 @@ describe('on the floor', () => {
     await page.browserContext().close();
   });
 
+  it('a step says what of its parts the kit check did not find, and what goes in each hole', async () => {
+    const kit = { counted: {}, tried: [] };
+    await fetch(server.at('/api/documents/pebble-tray/kits/A'), {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(kit),
+    });
+    const id = await startRun('pebble-tray');
+    const page = await openPage(browser, PHONE);
+    await page.goto(server.at(`/run/${id}`));
+    await goToStep(page, 'Make plate B ready on the bench');
+    await says(page, /Missing by the kit check: .*M8/);
+    const seen = await page.$$eval(
+      '[aria-label="What goes in each hole"] li',
+      all => all.filter(li => li.getClientRects().length > 0).length,
+    );
+    expect(seen).toBe(6);
+    await page.browserContext().close();
+  });
+
   it('the wrench goes on by itself from bolt to bolt while its pulls are good', async () => {
     const id = await startRun('pebble-tray');
     const page = await openPage(browser, PHONE, { units: 'metric' });
@@ -194,7 +207,7 @@ describe('on the floor', () => {
     await page.waitForSelector('[data-bolt="j-13"][data-look="done"]', { timeout: 30_000 });
     await press(page, 'Stop reading');
     await sent(page);
-    const read = (await ticksOf(id)) as unknown as { jointId: string; torqueNm: number; wrench: string }[];
+    const read = await ticksOf(id);
     expect(read.map(t => t.jointId).slice(0, 2)).toEqual(['j-10', 'j-13']);
     for (const t of read) {
       expect(t.torqueNm).toBeGreaterThan(5);
@@ -252,12 +265,7 @@ describe('on the floor', () => {
       // on a port of its own the shared page keeps its address
       await own.stop();
       await own.start();
-      const made = await fetch(own.at('/api/documents/pebble-tray/runs'), {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ buildId: 'A' }),
-      });
-      const { id } = (await made.json()) as { id: string };
+      const id = await begin(own, 'pebble-tray');
       const share = async () =>
         (await (
           await fetch(own.at('/api/share'), {
@@ -279,7 +287,7 @@ describe('on the floor', () => {
       await phone.goto(`${second.addresses[0]}/#${second.code.text}`);
       await says(phone, /2 of \d+ /);
       await sent(phone);
-      const { ticks } = (await (await fetch(own.at(`/api/runs/${id}`))).json()) as { ticks: Told[] };
+      const ticks = await kept(own, id);
       expect(ticks.map(t => t.stepId)).toEqual(['options']);
       await phone.browserContext().close();
     } finally {

@@ -1,7 +1,7 @@
 // The planning stages on phones: the work has most of the screen, the frame folds away, and nothing is pushed out of the page.
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { openBrowser, openPage, press, TestServer } from './browser';
+import { openBrowser, openPage, press, startRun, TestServer } from './browser';
 
 let browser: Browser;
 let server: TestServer;
@@ -116,12 +116,7 @@ describe('text twice as large', () => {
     }
     // and text alone twice as large on a phone, as its owner sets it
     const phone = await openPage(browser, { width: 390, height: 844, isMobile: true, hasTouch: true });
-    const made = await fetch(server.at('/api/documents/bramble-winter/runs'), {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ buildId: 'A' }),
-    });
-    const { id } = (await made.json()) as { id: string };
+    const id = await startRun(server, 'bramble-winter');
     await phone.goto(server.at(`/run/${id}`));
     await phone.waitForSelector('footer button');
     const large = await phone.evaluate(() => {

@@ -3,14 +3,15 @@ import type { Vec3 } from '../geometry';
 import type { Joint } from '../plan';
 import type { Member, Mount, PresentBar, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
-import { NM_PER_LBF_FT } from '../units';
+import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER } from './clamp';
 import { drillsFor, needsNewNut } from './drill';
 import { type NutElement, type NutSize, nutElement, nutSize, washerSize } from './elements';
 import { HEAD_NAMES, type HeadSize, headSize } from './heads';
 import { lengthName, stockLength } from './length';
 import { spacerName, spacerPile } from './spacer';
-import { clampScatter, class8Proof, nutFactor, REUSED_PRELOAD, STRENGTH, torqueFor } from './strength';
-import { internalShearArea, type Thread, threadNamed } from './thread';
+import { clampScatter, nutFactor, STRENGTH, torqueFor } from './strength';
+import { type Thread, threadNamed } from './thread';
+import { torqueWrench } from './wrench';
 
 export type LayerKind = 'head' | 'washer' | 'plate' | 'bar' | 'spacer' | 'member' | 'nut';
 
@@ -60,62 +61,9 @@ export interface ResolvedJoint {
 }
 
 const TURNED_HEADS = new Set(['carriage', 't-bolt']);
-const SELF_TAPPING = new Set(['thread-cutting', 'self-drilling']);
 
 const STEEL = 7850e-9;
-/** Outer diameter of a spacer in thread diameters, and what it is of: common practice, no source. */
-const SPACER = {
-  outer: 1.7,
-  of: { steel: 'steel-hr36', aluminium: 'al-6061-t6', plastic: 'uhmw-pe' },
-} as const;
-/** Band of a tube clamp or a strap over an axle tube, mild steel at yield, mm: common practice, no source. */
-export const BAND = { width: 25, thickness: 3, tube: 45 } as const;
-const disc = (d: number): number => (Math.PI * d * d) / 4;
 const hexagon = (flats: number): number => 0.866 * flats * flats;
-
-/** What an element of a joint can take along the bolt, N. */
-export interface Limit {
-  readonly by: string;
-  readonly force: number;
-}
-
-/** An element as a torque is chosen by it. */
-interface ClampLimit extends Limit {
-  /** what it bears before it gives, N; `force` is what it is tightened to */
-  readonly bears: number;
-}
-
-/**
- * Share of the torque at which a rivet, clip, spring or clinch nut strips that it is tightened to, where its maker's value is not entered:
- * common practice, no source.
- */
-export const INSTALL_SHARE = 2 / 3;
-
-/** Torque wrenches as sold, N\u00b7m: common practice, no source. */
-const WRENCH_RANGES = [
-  [2, 10],
-  [5, 25],
-  [20, 100],
-  [40, 200],
-  [70, 340],
-] as const;
-/** A wrench is not trusted in the top twentieth of its range. */
-const TRUSTED = 0.95;
-
-/**
- * The range of the torque wrench for a torque, N\u00b7m: the smallest as sold that reaches it without its top twentieth. Undefined where none
- * does: under the smallest it is snug by hand, over the largest no wrench as sold reads it.
- */
-export const wrenchRange = (nm: number): readonly [low: number, high: number] | undefined =>
-  WRENCH_RANGES.find(([low, high]) => nm >= low && nm <= high * TRUSTED);
-
-/** The torque wrench for a torque as the tool list names it; undefined where none as sold reads it. */
-export function torqueWrench(nm: number): string | undefined {
-  const fits = wrenchRange(nm);
-  if (!fits) return undefined;
-  const [low, high] = fits.map(x => Math.round(x / NM_PER_LBF_FT));
-  return `torque wrench ${fits[0]}\u2013${fits[1]} N\u00b7m (${low}\u2013${high} lbf\u00b7ft)`;
-}
 
 /** Layers of a stack from the head to the nut, and the element that takes the thread. */
 function stack(
@@ -176,67 +124,6 @@ function stack(
   return { layers, grip };
 }
 
-/** Clamp force each element of a joint can take, N. */
-function limits(
-  joint: Joint,
-  t: Thread,
-  head: HeadSize,
-  nut: NutSize | undefined,
-  panels: readonly FoldedPanel[],
-  member: Member | undefined,
-  element: NutElement | undefined,
-): ClampLimit[] {
-  const { proof } = STRENGTH[joint.fastener.class];
-  const bolt = REUSED_PRELOAD * proof * t.stressArea;
-  const all: ClampLimit[] = [{ by: 'bolt', force: bolt, bears: bolt / REUSED_PRELOAD }];
-  /** tightened to all that it bears */
-  const whole = (by: string, force: number): void => void all.push({ by, force, bears: force });
-  // button, countersunk and tamper-resistant heads carry 80 % of their class (ISO 7380-1, ISO 10642; from memory)
-  if (['button', 'countersunk', 'tamper-5', 'tamper-6'].includes(joint.fastener.head))
-    all.push({ by: 'head', force: 0.8 * bolt, bears: (0.8 * bolt) / REUSED_PRELOAD });
-  if (nut?.stripTorque !== undefined) {
-    const strips = (nut.stripTorque * 1000) / (0.2 * t.d);
-    all.push({ by: nut.name, force: INSTALL_SHARE * strips, bears: strips });
-  }
-  if (element === 'captive nut')
-    all.push({
-      by: 'captive nut',
-      force: REUSED_PRELOAD * STRENGTH['8.8'].proof * t.stressArea,
-      bears: class8Proof(t.d) * t.stressArea,
-    });
-  const tapped = element === 'threaded hole' || (!element && SELF_TAPPING.has(joint.fastener.head));
-  if (tapped && member) {
-    const engaged = Math.min(member.wall, 1.5 * t.d);
-    // half the strip load of mild steel: common practice
-    whole('tapped sheet', 0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * engaged);
-  }
-  if (element === 'nut-strip' || element === 'nut-plate')
-    // a strip of mild steel tapped over its own depth, by the same half of its strip load
-    whole(
-      nut?.name ?? element,
-      0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * (nut?.height ?? t.d),
-    );
-  if (element === 'tube-clamp' || element === 'axle-strap')
-    whole(
-      element === 'tube-clamp' ? 'clamp band' : 'strap',
-      MATERIALS['steel-hr36'].yield * BAND.width * BAND.thickness * (element === 'axle-strap' ? 2 : 1),
-    );
-  if (joint.spacer > 0 && joint.spacerOf !== undefined && joint.spacerOf !== 'steel') {
-    const of = MATERIALS[SPACER.of[joint.spacerOf]];
-    // a ring is crushed at yield; plastic at half of it, since it creeps: common practice
-    const share = joint.spacerOf === 'plastic' ? 0.5 : 1;
-    whole(`${joint.spacerOf} spacer`, share * of.yield * (disc(SPACER.outer * t.d) - disc(1.05 * t.d)));
-  }
-  const plastic = panels.find(p => p.material.family === 'plastic');
-  if (plastic) {
-    const first = joint.washers[0];
-    const outer = first && first !== 'lock' ? washerSize(first, t).outer : head.bearing;
-    // half the yield under the head, since plastic creeps: common practice
-    whole('plastic sheet', 0.5 * plastic.material.yield * (disc(outer) - disc(t.clearance)));
-  }
-  return all;
-}
-
 /** Mass of bolt, washers, nut and spacer from their geometry, kg. */
 function hardwareMass(
   t: Thread,
@@ -291,7 +178,7 @@ export function resolveJoint(
   const neededMm = grip + engaged + 2 * t.pitch;
   const lengthMm = joint.fastener.length === 'auto' ? stockLength(neededMm, t) : joint.fastener.length;
   const kFactor = nutFactor(joint.fastener.finish, joint.lube);
-  const clamps = limits(joint, t, head, nut, panels, member, element);
+  const clamps = clampLimits(joint, t, head, nut, panels, member, element);
   const least = clamps.reduce((a, b) => (b.force < a.force ? b : a));
   // what an element bears before it gives is more than it is tightened to
   const pulls = clamps.map(({ by, bears }): Limit => ({ by, force: bears }));

@@ -1,5 +1,6 @@
 import { type Around, extensionFor } from './access';
-import { type ResolvedJoint, torqueWrench } from './joint';
+import type { ResolvedJoint } from './joint';
+import { torqueWrench } from './wrench';
 
 /** What is in the hands at one bolt. Tools by their names in the tool list. */
 export interface BoltTools {

@@ -1,14 +1,19 @@
 import * as yup from 'yup';
-import {
-  BODIES,
-  COMPONENT_KINDS,
-  HOLE_CONDITIONS,
-  HOLE_KINDS,
-  MEMBER_KINDS,
-  NUT_REACHES,
-  SERVICE_KINDS,
-} from '../rig';
 import { MATERIAL_IDS } from '../sheet';
+import {
+  id,
+  list,
+  notNegative,
+  number,
+  oneOf,
+  outline,
+  point2,
+  point3,
+  positive,
+  record,
+  text,
+  wordOr,
+} from './fields';
 import {
   CLASSES,
   CUTTER_IDS,
@@ -32,169 +37,12 @@ import {
   STARTS,
   WASHERS,
 } from './plan';
+import { mount, rigSchema } from './rig-schema';
 
 /*
  * The one definition of a plate-fold/1 document. Strict: nothing is cast, so what is read is what was written.
  * Keys that are not named here are kept.
  */
-const id = () => yup.string().required();
-const text = () => yup.string().defined();
-const oneOf = (values: readonly string[]) =>
-  yup
-    .string()
-    .oneOf([...values])
-    .required();
-const number = () => yup.number().required();
-const positive = () => number().moreThan(0);
-const notNegative = () => number().min(0);
-const list = <T extends yup.Schema>(of: T) => yup.array().of(of).required();
-const tuple = (...names: string[]) =>
-  yup.tuple(names.map(n => yup.number().required().label(n)) as never).required();
-const point2 = () => tuple('x', 'y');
-const point3 = () => tuple('x', 'y', 'z');
-const outline = () => list(point2()).min(3);
-
-/** A record of any keys whose values all answer one schema. */
-const record = (of: yup.Schema, what: string) =>
-  yup
-    .object()
-    .required()
-    .meta({ recordOf: of })
-    .test('record', '', (value, context) => {
-      const inner: yup.ValidationError[] = [];
-      for (const [key, v] of Object.entries(value ?? {})) {
-        try {
-          of.validateSync(v, { strict: true, abortEarly: false });
-        } catch (e) {
-          if (!(e instanceof yup.ValidationError)) throw e;
-          for (const one of e.inner.length > 0 ? e.inner : [e]) {
-            const path = `${context.path}.${key}${one.path ? `.${one.path}` : ''}`;
-            const made = context.createError({
-              path,
-              message: one.message || what,
-              params: { ...one.params, path },
-            });
-            made.type = one.type;
-            inner.push(made);
-          }
-        }
-      }
-      return inner.length === 0 || new yup.ValidationError(inner);
-    });
-
-/** `first` or a number. */
-const wordOr = (word: string, n: yup.NumberSchema) =>
-  yup
-    .mixed()
-    .required()
-    .meta({ anyOf: [word, n] })
-    .test(
-      'wordOr',
-      `must be "${word}" or a number`,
-      v => v === word || (typeof v === 'number' && n.isValidSync(v)),
-    );
-
-const when = () =>
-  record(list(yup.string().required()), 'must list choice ids').optional().default(undefined);
-
-const axle = yup.object({ massKg: positive(), wheelRate: positive() }).required();
-
-const mount = yup.object({
-  id: id(),
-  member: id(),
-  at: point3(),
-  hole: yup
-    .object({
-      kind: oneOf(HOLE_KINDS),
-      thread: yup.string(),
-      diameter: yup.number().moreThan(0),
-      length: yup.number().moreThan(0),
-      along: yup.string().oneOf(['x', 'y'] as const),
-    })
-    .required(),
-  condition: oneOf(HOLE_CONDITIONS),
-  nutReach: oneOf(NUT_REACHES),
-  behind: yup.object({ component: id(), depth: notNegative() }).optional().default(undefined),
-  carries: id().optional(),
-  when: when(),
-});
-
-export const rigSchema = yup
-  .object({
-    id: id(),
-    name: id(),
-    body: oneOf(BODIES),
-    driverSide: oneOf(['left', 'right']),
-    wheelbase: positive(),
-    tyreRadius: positive(),
-    trackWidth: positive(),
-    frontOverhang: notNegative(),
-    rearOverhang: notNegative(),
-    axles: yup.object({ front: axle, rear: axle }).required(),
-    options: list(
-      yup.object({ id: id(), name: id(), choices: list(yup.object({ id: id(), name: id() })).min(1) }),
-    ),
-    selected: record(yup.string().required(), 'must be a choice id'),
-    measures: record(number(), 'must be a number').optional().default(undefined),
-    misfits: yup
-      .array()
-      .of(yup.object({ when: record(list(yup.string().required()), 'must list choice ids'), reason: id() }))
-      .optional(),
-    components: list(
-      yup.object({
-        id: id(),
-        kind: oneOf(COMPONENT_KINDS),
-        name: id(),
-        footprint: outline(),
-        zBottom: number(),
-        zTop: number(),
-        protect: yup.boolean().required(),
-        keepOut: notNegative(),
-        surfaceC: yup.number(),
-        litres: yup.number().moreThan(0).max(2000),
-        highVoltage: yup.boolean(),
-        moves: yup.boolean(),
-        when: when(),
-      }),
-    ),
-    members: list(
-      yup.object({
-        id: id(),
-        kind: oneOf(MEMBER_KINDS),
-        name: yup.string(),
-        footprint: outline(),
-        zBottom: number(),
-        zTop: number(),
-        wall: positive(),
-      }),
-    ),
-    mounts: list(mount),
-    servicePoints: list(
-      yup.object({
-        id: id(),
-        kind: oneOf(SERVICE_KINDS),
-        name: id(),
-        at: point3(),
-        opening: notNegative(),
-        component: id(),
-        everyKm: yup.number().moreThan(0),
-        litres: yup.number().moreThan(0).max(200),
-        when: when(),
-      }),
-    ),
-    factoryParts: list(
-      yup.object({
-        id: id(),
-        name: id(),
-        massKg: notNegative(),
-        at: point3(),
-        fasteners: list(yup.object({ count: notNegative().integer(), head: id(), thread: text() })),
-        reuseFasteners: yup.boolean().required(),
-        when: when(),
-      }),
-    ),
-  })
-  .required();
 
 const shape = yup
   .object({

@@ -1,0 +1,98 @@
+import type { FoldedPanel } from '../fold';
+import type { Joint } from '../plan';
+import type { Member } from '../rig';
+import { MATERIALS } from '../sheet';
+import { type NutElement, type NutSize, washerSize } from './elements';
+import type { HeadSize } from './heads';
+import { class8Proof, REUSED_PRELOAD, STRENGTH } from './strength';
+import { internalShearArea, type Thread } from './thread';
+
+const SELF_TAPPING = new Set(['thread-cutting', 'self-drilling']);
+
+/** Outer diameter of a spacer in thread diameters, and what it is of: common practice, no source. */
+export const SPACER = {
+  outer: 1.7,
+  of: { steel: 'steel-hr36', aluminium: 'al-6061-t6', plastic: 'uhmw-pe' },
+} as const;
+/** Band of a tube clamp or a strap over an axle tube, mild steel at yield, mm: common practice, no source. */
+export const BAND = { width: 25, thickness: 3, tube: 45 } as const;
+export const disc = (d: number): number => (Math.PI * d * d) / 4;
+
+/** What an element of a joint can take along the bolt, N. */
+export interface Limit {
+  readonly by: string;
+  readonly force: number;
+}
+
+/** An element as a torque is chosen by it. */
+interface ClampLimit extends Limit {
+  /** what it bears before it gives, N; `force` is what it is tightened to */
+  readonly bears: number;
+}
+
+/**
+ * Share of the torque at which a rivet, clip, spring or clinch nut strips that it is tightened to, where its maker's value is not entered:
+ * common practice, no source.
+ */
+export const INSTALL_SHARE = 2 / 3;
+
+/** Clamp force each element of a joint can take, N. */
+export function clampLimits(
+  joint: Joint,
+  t: Thread,
+  head: HeadSize,
+  nut: NutSize | undefined,
+  panels: readonly FoldedPanel[],
+  member: Member | undefined,
+  element: NutElement | undefined,
+): ClampLimit[] {
+  const { proof } = STRENGTH[joint.fastener.class];
+  const bolt = REUSED_PRELOAD * proof * t.stressArea;
+  const all: ClampLimit[] = [{ by: 'bolt', force: bolt, bears: bolt / REUSED_PRELOAD }];
+  /** tightened to all that it bears */
+  const whole = (by: string, force: number): void => void all.push({ by, force, bears: force });
+  // button, countersunk and tamper-resistant heads carry 80 % of their class (ISO 7380-1, ISO 10642; from memory)
+  if (['button', 'countersunk', 'tamper-5', 'tamper-6'].includes(joint.fastener.head))
+    all.push({ by: 'head', force: 0.8 * bolt, bears: (0.8 * bolt) / REUSED_PRELOAD });
+  if (nut?.stripTorque !== undefined) {
+    const strips = (nut.stripTorque * 1000) / (0.2 * t.d);
+    all.push({ by: nut.name, force: INSTALL_SHARE * strips, bears: strips });
+  }
+  if (element === 'captive nut')
+    all.push({
+      by: 'captive nut',
+      force: REUSED_PRELOAD * STRENGTH['8.8'].proof * t.stressArea,
+      bears: class8Proof(t.d) * t.stressArea,
+    });
+  const tapped = element === 'threaded hole' || (!element && SELF_TAPPING.has(joint.fastener.head));
+  if (tapped && member) {
+    const engaged = Math.min(member.wall, 1.5 * t.d);
+    // half the strip load of mild steel: common practice
+    whole('tapped sheet', 0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * engaged);
+  }
+  if (element === 'nut-strip' || element === 'nut-plate')
+    // a strip of mild steel tapped over its own depth, by the same half of its strip load
+    whole(
+      nut?.name ?? element,
+      0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * (nut?.height ?? t.d),
+    );
+  if (element === 'tube-clamp' || element === 'axle-strap')
+    whole(
+      element === 'tube-clamp' ? 'clamp band' : 'strap',
+      MATERIALS['steel-hr36'].yield * BAND.width * BAND.thickness * (element === 'axle-strap' ? 2 : 1),
+    );
+  if (joint.spacer > 0 && joint.spacerOf !== undefined && joint.spacerOf !== 'steel') {
+    const of = MATERIALS[SPACER.of[joint.spacerOf]];
+    // a ring is crushed at yield; plastic at half of it, since it creeps: common practice
+    const share = joint.spacerOf === 'plastic' ? 0.5 : 1;
+    whole(`${joint.spacerOf} spacer`, share * of.yield * (disc(SPACER.outer * t.d) - disc(1.05 * t.d)));
+  }
+  const plastic = panels.find(p => p.material.family === 'plastic');
+  if (plastic) {
+    const first = joint.washers[0];
+    const outer = first && first !== 'lock' ? washerSize(first, t).outer : head.bearing;
+    // half the yield under the head, since plastic creeps: common practice
+    whole('plastic sheet', 0.5 * plastic.material.yield * (disc(outer) - disc(t.clearance)));
+  }
+  return all;
+}

@@ -1,0 +1,27 @@
+import { NM_PER_LBF_FT } from '../units';
+
+/** Torque wrenches as sold, N\u00b7m: common practice, no source. */
+const WRENCH_RANGES = [
+  [2, 10],
+  [5, 25],
+  [20, 100],
+  [40, 200],
+  [70, 340],
+] as const;
+/** A wrench is not trusted in the top twentieth of its range. */
+const TRUSTED = 0.95;
+
+/**
+ * The range of the torque wrench for a torque, N\u00b7m: the smallest as sold that reaches it without its top twentieth. Undefined where none
+ * does: under the smallest it is snug by hand, over the largest no wrench as sold reads it.
+ */
+export const wrenchRange = (nm: number): readonly [low: number, high: number] | undefined =>
+  WRENCH_RANGES.find(([low, high]) => nm >= low && nm <= high * TRUSTED);
+
+/** The torque wrench for a torque as the tool list names it; undefined where none as sold reads it. */
+export function torqueWrench(nm: number): string | undefined {
+  const fits = wrenchRange(nm);
+  if (!fits) return undefined;
+  const [low, high] = fits.map(x => Math.round(x / NM_PER_LBF_FT));
+  return `torque wrench ${fits[0]}\u2013${fits[1]} N\u00b7m (${low}\u2013${high} lbf\u00b7ft)`;
+}
