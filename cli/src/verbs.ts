@@ -262,6 +262,7 @@ const strikeVerb: Verb = facts => {
           yieldMPa: a.value.yieldMPa,
           dentForceN: a.value.dentForceN,
           dentMm: a.value.dentMm ?? null,
+          dentingN: a.value.dentingN ?? null,
           ringHz: a.value.ringHz,
           reactionsN: a.value.reactionsN,
           nodes: a.value.nodes,

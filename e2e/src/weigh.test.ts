@@ -205,7 +205,7 @@ describe('Weigh: builds side by side', () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/bramble-winter/weigh'));
     await press(page, 'what matters', 'radio');
-    await says(page, 'How quiet they are is known once every plate is struck');
+    await says(page, 'How tough and how quiet they are is known once every plate is struck');
     // two converters in three builds
     await page.waitForFunction(
       () => document.querySelectorAll('[aria-label="Converter shield"] tbody tr').length === 6,

@@ -2,7 +2,6 @@ import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type PlanDocument, PRIORITIES, readDocument, withSheet } from '../plan';
-import { dentForce, MATERIALS } from '../sheet';
 import type { StrikeAnswer } from '../strike';
 import {
   besideBest,
@@ -41,12 +40,30 @@ describe('a profile', () => {
     expect(terms.weight.value).toBe(facts.weight.netKg);
     expect(terms.cost.value).toBe(facts.weight.cost);
   });
-  it('takes toughness from the weakest plate', () => {
-    const thin = inSheet('plate-c', 'al-6061-t6', 1.5);
-    expect(profileOf(thin, []).toughness).toMatchObject({
+  it('takes toughness from the plate that least force dents, once every plate is struck', () => {
+    const dents = (change: Partial<StrikeAnswer>, panel: string) =>
+      facts.panels.map(
+        p =>
+          ({
+            panel: p.panel.id,
+            forceN: 5000,
+            ringHz: 60,
+            dentMm: 1,
+            ...(p.panel.id === panel ? change : {}),
+          }) as unknown as StrikeAnswer,
+      );
+    expect(profileOf(facts, []).toughness.value).toBeUndefined();
+    expect(profileOf(facts, [], dents({ dentMm: 4, dentingN: 3100 }, 'plate-c')).toughness).toMatchObject({
       by: 'plate-c',
-      value: dentForce(MATERIALS['al-6061-t6'], 1.5),
+      value: 3100,
     });
+    // none dents by 2 mm: they bear at least what struck them
+    expect(profileOf(facts, [], dents({}, '')).toughness).toMatchObject({ value: 5000, atLeast: true });
+    expect(
+      profileOf(facts, [], dents({ dentMm: 4, dentingN: 3100 }, 'plate-c')).toughness.atLeast,
+    ).toBeUndefined();
+    // of one the dent was not found: nothing is said
+    expect(profileOf(facts, [], dents({ dentMm: undefined }, 'plate-c')).toughness.value).toBeUndefined();
   });
   it('knows no tone before every plate is struck', () => {
     expect(terms.quiet.value).toBeUndefined();

@@ -1,8 +1,7 @@
 import { type Shield, shieldOf } from '../cover';
 import type { FoldedPanel } from '../fold';
 import type { Priority } from '../plan';
-import { dentForce } from '../sheet';
-import type { StrikeAnswer } from '../strike';
+import { dentingForce, type StrikeAnswer } from '../strike';
 import type { Facts } from './facts';
 import { environmentOf, MOST_APART, metalsApart } from './rules/dissimilar-metals';
 
@@ -70,6 +69,8 @@ export interface ProfileTerm {
   readonly better: 'more' | 'less';
   /** the plate or part it is decided by */
   readonly by?: string;
+  /** the value is a bound: it is at least that */
+  readonly atLeast?: true;
 }
 
 /** How each term is found, and how far it can be trusted: said beside its figure. */
@@ -80,7 +81,7 @@ export const TERM_WORDS: Readonly<Record<Priority, { readonly what: string; read
   },
   toughness: {
     what: 'force that dents the weakest plate',
-    how: 'An estimate by yield lines from thickness and yield strength alone; plastic, which springs back and creeps, is left out.',
+    how: 'Computed by Strike: what leaves a dent of 2 mm where a plate is weakest, or the whole force where that leaves less; plastic, which springs back and creeps, is left out.',
   },
   quiet: {
     what: 'lowest tone of a plate',
@@ -109,9 +110,14 @@ export function profileOf(
   const metal = facts.panels.filter(p => p.material.family !== 'plastic');
   const least = <T>(list: readonly T[], of: (x: T) => number): T | undefined =>
     [...list].sort((a, b) => of(a) - of(b))[0];
-  const force = (p: FoldedPanel): number => dentForce(p.material, p.sheet.thickness);
-  const weakest = least(metal, force);
-  const low = struck.length === facts.panels.length ? least(struck, s => s.ringHz) : undefined;
+  const whole = struck.length === facts.panels.length ? struck : [];
+  const dents = whole
+    .filter(s => metal.some(p => p.panel.id === s.panel))
+    .map(s => ({ panel: s.panel, ...dentingForce(s) }));
+  const weakest = dents.every(d => d.force !== undefined)
+    ? least(dents, d => (d.force ?? 0) + (d.atLeast ? 0.5 : 0))
+    : undefined;
+  const low = least(whole, s => s.ringHz);
   const rusty = least(facts.panels, p => rustOf(facts, p).place);
   const open = least(shields, s => s.shut);
   return {
@@ -119,7 +125,8 @@ export function profileOf(
     toughness: {
       of: 'toughness',
       better: 'more',
-      ...(weakest ? { value: force(weakest), by: weakest.panel.id } : {}),
+      ...(weakest?.force === undefined ? {} : { value: weakest.force, by: weakest.panel }),
+      ...(weakest?.atLeast ? { atLeast: true } : {}),
     },
     quiet: { of: 'quiet', better: 'more', ...(low ? { value: low.ringHz, by: low.panel } : {}) },
     cost: { of: 'cost', better: 'less', value: facts.weight.cost },

@@ -102,23 +102,59 @@ describe('a plate that was struck', () => {
     const load = (share: number) => ({
       ...calm,
       reactionsN: [
-        { joint: joint.id, tensionN: 0, shearN: share * bears.shear.force, state: 'bearing' as const },
+        {
+          joint: joint.id,
+          tensionN: 0,
+          boltN: 0,
+          momentNm: 0,
+          shearN: share * bears.shear.force,
+          state: 'bearing' as const,
+        },
       ],
     });
     expect(of(load(0.95))).toEqual([]);
     expect(of(load(1.05))).toEqual(['joint-load stop']);
     // pull and shear each under their limit, together over it
-    expect(
-      jointShare(
+    expect(jointShare({ boltN: 0.8 * bears.pull.force, shearN: 0.8 * bears.shear.force }, bears)).toBeCloseTo(
+      0.8 * Math.SQRT2,
+      9,
+    );
+  });
+  it('that pries a bolt beyond what it bears is told so, and gets the class that holds where one does', () => {
+    const joint = heron.joints.find(
+      j =>
+        j.joint.panels.includes(bare.panel) &&
+        j.joint.fastener.class === '8.8' &&
+        j.nut?.stripTorque === undefined,
+    )!;
+    const { pull } = jointCapacity(joint, heron.panels);
+    const pried = (share: number) =>
+      checkStruck(heron, [
         {
-          joint: joint.id,
-          tensionN: 0.8 * bears.pull.force,
-          shearN: 0.8 * bears.shear.force,
-          state: 'bearing',
+          ...bare,
+          ...calm,
+          reactionsN: [
+            {
+              joint: joint.id,
+              tensionN: 0,
+              boltN: share * pull.force,
+              momentNm: 200,
+              shearN: 0,
+              state: 'held' as const,
+            },
+          ],
         },
-        bears,
-      ),
-    ).toBeCloseTo(0.8 * Math.SQRT2, 9);
+      ]);
+    expect(pried(0.9)).toEqual([]);
+    const [over] = pried(1.1);
+    expect(over?.text).toContain('prying');
+    expect(over?.remedy).toContain('class 10.9');
+    const after = gatherFacts(over!.mend!(heron.document), heron.build.id);
+    const held = after.joints.find(j => j.id === joint.id)!;
+    expect(held.joint.fastener.class).toBe('10.9');
+    expect(jointCapacity(held, after.panels).pull.force).toBeGreaterThan(1.1 * pull.force);
+    // beyond the stronger one there is nothing to press
+    expect(pried(3)[0]?.mend).toBeUndefined();
   });
   it('every rule says why it matters', () => {
     for (const r of STRUCK_RULES) expect(r.why.length).toBeGreaterThan(20);

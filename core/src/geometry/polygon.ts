@@ -80,6 +80,26 @@ export function distanceToOutline(p: Polygon, q: Vec2): number {
   return least;
 }
 
+/**
+ * How far a ray from a point goes before it first meets an outline, in lengths of its direction; undefined where it never does. From a
+ * point inside that is the way out.
+ */
+export function wayOut(p: Polygon, from: Vec2, along: Vec2): number | undefined {
+  let least: number | undefined;
+  for (let i = 0; i < p.length; i++) {
+    const [a, b] = [at(p, i), at(p, i + 1)];
+    const [ex, ey] = [b[0] - a[0], b[1] - a[1]];
+    const det = ex * along[1] - ey * along[0];
+    if (Math.abs(det) < 1e-12) continue;
+    const [rx, ry] = [a[0] - from[0], a[1] - from[1]];
+    // from + t along = a + s (b - a)
+    const t = (ex * ry - ey * rx) / det;
+    const s = (along[0] * ry - along[1] * rx) / det;
+    if (t >= 0 && s >= -1e-9 && s <= 1 + 1e-9 && (least === undefined || t < least)) least = t;
+  }
+  return least;
+}
+
 const side = (a: Vec2, b: Vec2, c: Vec2): number =>
   (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
 

@@ -1,4 +1,4 @@
-import { type Bent, moved, unbent } from './bent';
+import { type Bent, copied, moved, unbent } from './bent';
 import { type Contact, contactForce, contactStiffness } from './contact';
 import { bentElement, foretell } from './corotate';
 import { POINTS } from './element';
@@ -6,7 +6,7 @@ import { nothingForetold } from './foretold';
 import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
 import { incidenceOf, type ShellModel, triangleCount } from './model';
 import { restOf } from './own-moves';
-import { type Layers, makeLayers, settle } from './plastic';
+import { keptLayers, type Layers, makeLayers, putBack, settle, type Yielding } from './plastic';
 import {
   type Factor,
   FREEDOMS,
@@ -42,8 +42,17 @@ export interface Balance {
   readonly settle: () => void;
   /** nothing is known of the last move */
   readonly forget: () => void;
+  /** where it stands and how it has yielded, to go back to */
+  readonly keep: () => Kept;
+  readonly goBack: (to: Kept) => void;
   /** work of a force on a move over all that is free */
   readonly work: (force: Float64Array, move: Float64Array) => number;
+}
+
+/** A structure as it once stood. */
+export interface Kept {
+  readonly bent: Bent;
+  readonly yielding?: Yielding;
 }
 
 export function balanceOf(
@@ -142,6 +151,12 @@ export function balanceOf(
       moved(self.bent, du, 1);
     },
     forget: () => {
+      told.valid = false;
+    },
+    keep: () => ({ bent: copied(self.bent), ...(layers ? { yielding: keptLayers(layers) } : {}) }),
+    goBack: to => {
+      self.bent = copied(to.bent);
+      if (layers && to.yielding) putBack(layers, to.yielding);
       told.valid = false;
     },
     settle: () => {

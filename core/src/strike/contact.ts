@@ -21,10 +21,15 @@ type Rise = (node: number) => number;
 const pressed = (c: Contact, rise: Rise): number =>
   rise(c.node) - (c.other === undefined ? 0 : rise(c.other)) - c.gap;
 
+/** Force with which a contact presses its node down, N. */
+export function touchForce(c: Contact, rise: Rise): number {
+  const d = pressed(c, rise);
+  return (c.stiffness * (d + Math.sqrt(d * d + MEETS * MEETS))) / 2;
+}
+
 /** Forces of a contact along z on its nodes for their rise; added to `out` by node · 6 + freedom. */
 export function contactForce(c: Contact, rise: Rise, out: Float64Array): void {
-  const d = pressed(c, rise);
-  const f = (c.stiffness * (d + Math.sqrt(d * d + MEETS * MEETS))) / 2;
+  const f = touchForce(c, rise);
   const put = (node: number, v: number): void => {
     out[FREEDOMS * node + 2] = (out[FREEDOMS * node + 2] as number) + v;
   };

@@ -1,5 +1,6 @@
 import { type Balance, balanceOf } from './balance';
 import { type Bent, copied } from './bent';
+import { type Place, shareThatDents } from './denting';
 import { BENDING, MEMBRANE, POINTS, planeStress } from './element';
 import { type Mechanism, mechanismOf, solved } from './linear';
 import { type ShellModel, triangleCount } from './model';
@@ -23,6 +24,8 @@ export interface LargeAnswer {
   readonly yielded: boolean;
   /** displacements that stay after unloading */
   readonly rest?: Float64Array;
+  /** share of the load at which the dent asked for stays; undefined where the whole leaves less, or was not borne */
+  readonly dentsAt?: number;
 }
 
 export interface LargeWish {
@@ -37,6 +40,8 @@ export interface LargeWish {
   readonly longest?: number;
   /** misfit that counts as balance, as a share of the load */
   readonly tolerance?: number;
+  /** a dent whose load is asked for, mm, and how it is read from the displacements that stay */
+  readonly dent?: { readonly limit: number; readonly of: (rest: Float64Array) => number };
 }
 
 /** Misfit that counts as balance at the end and on the way there, as shares of the load. */
@@ -84,8 +89,15 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
     ...(path.gaveWayAt === undefined ? {} : { gaveWayAt: path.gaveWayAt }),
     yielded,
   };
-  const rest = done && wish.unload && yielded && path.go(0) ? movesOf(model, b.bent) : undefined;
-  return { ...answer, ...(rest ? { rest } : {}) };
+  if (!(done && wish.unload && yielded && path.go(0))) return answer;
+  const rest = movesOf(model, b.bent);
+  const { dent } = wish;
+  const dentsAt =
+    dent &&
+    shareThatDents(path.places, dent.of(rest), dent.limit, place =>
+      path.unloaded(place) ? dent.of(movesOf(model, b.bent)) : undefined,
+    );
+  return { ...answer, rest, ...(dentsAt === undefined ? {} : { dentsAt }) };
 }
 
 /** The way of a structure under a growing (or waning) share of its load. */
@@ -95,6 +107,9 @@ class Path {
   rounds = 0;
   mechanism: Mechanism | undefined;
   gaveWayAt: number | undefined;
+  /** balances on the way up, kept where a dent's load is asked for */
+  readonly places: Place[] = [];
+  private readonly keeps: boolean;
   /** the step before: moves of all nodes, of the load's place, and of the share */
   private last: { du: Float64Array; place: number; share: number } | undefined;
   /** the same for the step that is being tried */
@@ -116,6 +131,7 @@ class Path {
     this.tolerance = wish.tolerance ?? TOLERANCE;
     this.most = wish.most ?? Infinity;
     this.longest = wish.longest ?? Infinity;
+    this.keeps = wish.dent !== undefined && wish.unload === true;
     this.force = model.load.reduce((s, v, i) => s + (i % FREEDOMS < 3 ? Math.abs(v) : 0), 0) || 1;
   }
 
@@ -152,6 +168,7 @@ class Path {
       b.settle();
       if (sign > 0 && this.share < share) this.gaveWayAt ??= share;
       this.steps++;
+      if (sign > 0 && this.keeps) this.places.push({ share: this.share, kept: b.keep() });
       this.last = this.tried;
       this.place += this.last.place;
       if (sign > 0 && this.place > this.most) return false;
@@ -163,6 +180,14 @@ class Path {
       );
     }
     return true;
+  }
+
+  /** Takes the load off again from a balance on the way up; false where no balance was found. */
+  unloaded(from: Place): boolean {
+    this.b.goBack(from.kept);
+    this.share = from.share;
+    this.rounds = 0;
+    return this.go(0);
   }
 
   /**

@@ -53,6 +53,24 @@ export function settle(l: Layers): void {
   l.measure0.set(l.measure);
 }
 
+/** How a sheet has yielded at a balance. */
+export type Yielding = Pick<Layers, 'strain0' | 'measure0' | 'touched'>;
+
+export const keptLayers = (l: Layers): Yielding => ({
+  strain0: l.strain0.slice(),
+  measure0: l.measure0.slice(),
+  touched: l.touched.slice(),
+});
+
+/** Takes a sheet back to how it had yielded then. */
+export function putBack(l: Layers, to: Yielding): void {
+  l.strain0.set(to.strain0);
+  l.strain.set(to.strain0);
+  l.measure0.set(to.measure0);
+  l.measure.set(to.measure0);
+  l.touched.set(to.touched);
+}
+
 /** True where neither face of a point can have passed its yield: strains in the middle and curvatures, six. */
 export function staysElastic({ D, yield: limit }: Layers, strain: Float64Array, thickness: number): boolean {
   for (let face = -1; face <= 1; face += 2) {

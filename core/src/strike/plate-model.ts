@@ -12,9 +12,11 @@ import {
   type Vec2,
   type Vec3,
 } from '../geometry';
+import type { Crossbar } from '../plan';
 import type { Component } from '../rig';
 import { bad, good, type Result } from '../units';
 import { type Backing, backed, backedPlaces, NO_BACKING, underBar } from './backing';
+import { touchForce } from './contact';
 import type { JointSpring } from './joint-spring';
 import { patchLoad } from './load';
 import type { ExtraElement, ShellModel } from './model';
@@ -71,6 +73,11 @@ const RING = 8;
 const ALONG = 10;
 const ACROSS = 4;
 const GROWTH = 0.5;
+/**
+ * Where the sheet yields it stays fine for longer, so many radii round heads and half the patch round that: most of a dent is made at the
+ * edges of heads. `across` the patch likewise.
+ */
+const YIELDING = { growth: 0.12, heads: 2, across: 8 } as const;
 /** At corners that point inward elements are so much smaller; openings of more corners than this are round. */
 const INWARD = 10;
 const ROUND = 6;
@@ -99,23 +106,35 @@ export interface Meshed {
   readonly discs: readonly (readonly number[])[];
 }
 
-/** Meshes a plate; `size` 1 is the coarsest that serves, smaller ones are finer by so much. */
+/**
+ * Meshes a plate; `size` 1 is the coarsest that serves, smaller ones are finer by so much. Round the joints of `yielding` (by their place
+ * in `held`) it stays fine for longer.
+ */
 export function meshPlate(
   flats: readonly Flat3[],
   held: readonly Held[],
   size: number,
   struck: Vec3 | undefined,
   backing: Backing = NO_BACKING,
+  yielding: ReadonlySet<number> = new Set(),
 ): Result<Meshed> {
   const all = flats.flatMap(f => f.polygon);
   const span = (k: 0 | 1): number => Math.max(...all.map(p => p[k])) - Math.min(...all.map(p => p[k]));
   const H = (Math.max(span(0), span(1)) / ALONG) * size;
-  const fine: { at: Vec3; from: number; h: number }[] = held.map(h => ({
+  const fine: { at: Vec3; from: number; h: number; slowly?: number }[] = held.map((h, i) => ({
     at: h.at,
     from: h.radius,
     h: Math.min(H, (2 * Math.PI * h.radius) / RING),
+    ...(yielding.has(i) ? { slowly: YIELDING.heads * h.radius } : {}),
   }));
-  if (struck) fine.push({ at: struck, from: PATCH / 2, h: Math.min(H, (PATCH / ACROSS) * size) });
+  const dents = yielding.size > 0;
+  if (struck)
+    fine.push({
+      at: struck,
+      from: PATCH / 2,
+      h: Math.min(H, (PATCH / (dents ? YIELDING.across : ACROSS)) * size),
+      ...(dents ? { slowly: PATCH / 2 } : {}),
+    });
   for (const f of flats)
     for (const h of f.holes)
       h.forEach((q, i) => {
@@ -127,15 +146,11 @@ export function meshPlate(
   // where a flange ends beside more sheet the fold's end is a corner that points inward: stress gathers there
   for (const q of inwardCorners(flats)) fine.push({ at: q, from: 0, h: H / INWARD });
   const spacing = (p: Vec3): number =>
-    fine.reduce(
-      (h, f) =>
-        Math.min(
-          h,
-          f.h +
-            GROWTH * size * Math.max(0, Math.hypot(p[0] - f.at[0], p[1] - f.at[1], p[2] - f.at[2]) - f.from),
-        ),
-      H,
-    );
+    fine.reduce((h, f) => {
+      const off = Math.max(0, Math.hypot(p[0] - f.at[0], p[1] - f.at[1], p[2] - f.at[2]) - f.from);
+      const near = Math.min(off, f.slowly ?? 0);
+      return Math.min(h, f.h + size * (YIELDING.growth * near + GROWTH * (off - near)));
+    }, H);
   const rings = held.map(h => {
     const plane = planeOf((flats[h.flat] as Flat3).polygon);
     return circle(inPlane2(plane, h.at), 2 * h.radius, RING).map(
@@ -248,7 +263,7 @@ export function modelFor(wish: StrikeWish, { mesh: bare, discs }: Meshed, held: 
 }
 
 /** The crossbar a joint ties its plate to: the one its hole is in, or without a hole the one over it. */
-const barOf = (wish: StrikeWish, h: Held) =>
+export const barOf = (wish: StrikeWish, h: Held): Crossbar | undefined =>
   wish.backing?.crossbars.find(c =>
     h.joint.mount ? h.joint.mount.member === c.id : underBar(c, h.at) !== undefined,
   );
@@ -264,12 +279,11 @@ const pressedOn = (node: number, n: Vec3): ExtraElement => {
   return { nodes: [node], k };
 };
 
-/** What pitched sheet pulls at its joint, N along the normal that stands up: against what presses it on. */
-export const pulledOff = (nodes: readonly number[], up: Vec3, u: Float64Array): number =>
-  -PRESSED *
-  nodes.reduce(
-    (sum, n) => sum + [0, 1, 2].reduce((s, c) => s + (up[c] as number) * (u[FREEDOMS * n + c] as number), 0),
-    0,
+/** Force with which pitched sheet is pressed on at a node, N along its normal. */
+export const pressedBack = (node: number, normal: Vec3, u: Float64Array): Vec3 =>
+  scale3(
+    normal,
+    -PRESSED * [0, 1, 2].reduce((s, c) => s + (normal[c] as number) * (u[FREEDOMS * node + c] as number), 0),
   );
 
 /** Stiffness of a joint's tie to a bar, N/mm a node. */
@@ -282,6 +296,16 @@ const tie = (a: number, b: number): ExtraElement => {
   }
   return { nodes: [a, b], k };
 };
+
+/** Force with which a crossbar holds a node that is tied to it and presses on it, N; nought where it is not tied. */
+export function pulledToBar({ extra, contacts = [] }: ShellModel, node: number, u: Float64Array): Vec3 {
+  const other = extra.find(x => x.nodes.length === 2 && x.nodes[0] === node)?.nodes[1];
+  if (other === undefined) return [0, 0, 0];
+  const move = (n: number, c: number): number => u[FREEDOMS * n + c] as number;
+  const [x, y, z] = [0, 1, 2].map(c => -TIE * (move(node, c) - move(other, c))) as [number, number, number];
+  const touch = contacts.filter(c => c.node === node).reduce((s, c) => s + touchForce(c, n => move(n, 2)), 0);
+  return [x, y, z - touch];
+}
 
 const flatsKept = new WeakMap<FoldedPanel, readonly Flat3[]>();
 export const plateFlatsOf = (f: FoldedPanel): readonly Flat3[] => {

@@ -83,9 +83,13 @@ export function wishOf(
 
 export interface StrikeReaction {
   readonly joint: string;
-  /** that pulls the bolt, and that shears it, N */
+  /** that pulls the sheet off what it is clamped to, and that shears the bolt, N */
   readonly tensionN: number;
   readonly shearN: number;
+  /** that the sheet carries under the head, N·m: it pries at the bolt */
+  readonly momentNm: number;
+  /** that pulls the bolt, prying included, N */
+  readonly boltN: number;
   readonly state: JointState;
 }
 
@@ -102,7 +106,10 @@ export interface StrikeAnswer {
   readonly yieldMPa: number;
   /** dent that stays after the load is off, mm; nought where the sheet does not yield, undefined where that was not found */
   readonly dentMm?: number;
+  /** a bound: load that folds an unsupported sheet by yield lines, N */
   readonly dentForceN: number;
+  /** force at that place that leaves 2 mm, N; undefined where the whole force leaves less, or its dent was not found */
+  readonly dentingN?: number;
   readonly ringHz: number;
   readonly reactionsN: readonly StrikeReaction[];
   /** share of the force at which a balance was last found: below 1 the sheet gives way, and the answer stands for that share */

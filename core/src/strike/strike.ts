@@ -1,11 +1,12 @@
-import { add3, contains, dot3, scale3, sub3, type Vec3 } from '../geometry';
+import { add3, contains, length3, scale3, sub3, type Vec3 } from '../geometry';
 import { dentForce } from '../sheet';
 import { bad, good, type Result } from '../units';
 import { underBar } from './backing';
+import { DENT_LIMIT } from './denting';
 import { energyError } from './energy-error';
-import { type JointSpring, jointForce, meanMove, stateOf } from './joint-spring';
+import { reactionOf } from './joint-reaction';
 import { type LinearSolver, linearSolver } from './linear';
-import { forceOn, pushedBack, type ShellModel } from './model';
+import { pushedBack, type ShellModel } from './model';
 import { solveLarge } from './newton';
 import {
   gapOver,
@@ -17,14 +18,13 @@ import {
   nodeAt,
   onPlate,
   plateFlatsOf,
-  pulledOff,
   up,
 } from './plate-model';
 import { ring } from './ring';
-import { type Flat3, planeOf, type ShellMesh } from './shell-mesh';
+import type { Flat3, ShellMesh } from './shell-mesh';
 import { FREEDOMS } from './sparse';
 import { elasticStress, faceStressAt, vonMises } from './stress';
-import { PATCH, type StrikeAnswer, type StrikeReaction, type StrikeWish } from './strike-wish';
+import { PATCH, type StrikeAnswer, type StrikeWish } from './strike-wish';
 import { worstPlace } from './worst-place';
 
 /** Past its yield the sheet hardens by this part of its modulus: little, so that dents are not made small (a guess). */
@@ -34,6 +34,8 @@ const HARDENING = 200;
  * demo plates the estimate was 1.1 to 10 times the truth, and what was accepted within 2 % of it (docs/method.md).
  */
 const MESH_ERROR = 0.035;
+/** The same where the sheet yields and its dent is asked for. */
+const DENT_MESH_ERROR = 0.03;
 const FINER = 0.7;
 const FINEST = 0.34;
 const MOST_NODES = 1100;
@@ -68,6 +70,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   let dentMm: number | undefined = 0;
   let reached = 1;
   let gaveWayAt: number | undefined;
+  let dentsAt: number | undefined;
   const most = (): number => mostUp(u, plateNodes);
   const peak = (): number => peakStress(model, stress, held, at);
   const leans = (model.contacts ?? []).length > 0;
@@ -78,17 +81,18 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
       hardening: folded.material.E / HARDENING,
       tolerance: 1e-3,
       most: wish.givesWayAt ?? GIVES_WAY,
+      dent: { limit: DENT_LIMIT, of: rest => Math.max(0, mostUp(rest, plateNodes)) },
     });
     if ('mechanism' in large) return bad(loose(model, large.node, large.freedom));
     if (large.reached === 0) return bad('no balance found under any share of the force');
     ({ u, inner, stress, reached, gaveWayAt } = large);
     theory = large.yielded ? 'large deflections, elastic-plastic' : 'large deflections, elastic';
     if (large.yielded) dentMm = large.rest && Math.max(0, mostUp(large.rest, plateNodes));
+    ({ dentsAt } = large);
   }
   const over = gapsLeft(wish, model, u, plateNodes);
-  const reactionsN = held.map((h, i) =>
-    reactionOf(model, flats, h, discs[i] as readonly number[], inner, u, reached),
-  );
+  const balance = { model, flats, inner, u, reached };
+  const reactionsN = held.map((h, i) => reactionOf(wish, balance, h, discs[i] as readonly number[]));
   const { mesh } = model;
   const moves = new Float32Array(3 * plateNodes);
   for (let n = 0; n < plateNodes; n++)
@@ -105,6 +109,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
     yieldMPa: folded.material.yield,
     dentMm,
     dentForceN: dentForce(folded.material, t),
+    ...(dentsAt === undefined ? {} : { dentingN: dentsAt * wish.force }),
     ringHz,
     reached,
     ...(gaveWayAt === undefined ? {} : { gaveWayAt }),
@@ -134,10 +139,30 @@ interface Start {
   readonly plateNodes: number;
 }
 
-/** Meshes a plate as finely as its own error asks for, with its solution of small deflections. */
+/** So many radii round a joint count as its own when it is asked whether the sheet yields there. */
+const ROUND_JOINT = 2.2;
+
+/** The joints, by their place in `held`, round which the sheet passes its yield. */
+function yieldingAt(model: ShellModel, stress: Float64Array, held: readonly Held[]): ReadonlySet<number> {
+  const out = new Set<number>();
+  for (let e = 0; e < model.mesh.flatOf.length; e++) {
+    if (elementStress(stress, e) < (model.yield ?? Infinity)) continue;
+    const c = middleOf(model.mesh, e);
+    held.forEach((h, i) => {
+      if (length3(sub3(c, h.at)) < ROUND_JOINT * h.radius) out.add(i);
+    });
+  }
+  return out;
+}
+
+/**
+ * Meshes a plate as finely as its own error asks for, with its solution of small deflections; where the dent is asked for and the sheet
+ * yields round its joints, finer there.
+ */
 function meshed(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[], at: Vec3): Result<Start> {
-  for (let size = wish.size ?? 1; ; size *= FINER) {
-    const made = meshPlate(flats, held, size, at, wish.backing);
+  let yielding: ReadonlySet<number> = new Set();
+  for (let size = wish.size ?? 1; ; ) {
+    const made = meshPlate(flats, held, size, at, wish.backing, yielding);
     if (!made.ok) return made;
     const nodes = made.value.mesh.coordinates.length / 3;
     const model = modelFor(wish, made.value, held);
@@ -149,11 +174,15 @@ function meshed(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[]
     let work = 0;
     for (let i = 0; i < u.length; i++) work += (u[i] as number) * (model.load[i] as number);
     const meshError = energyError(model, stress, work);
+    if (wish.size === undefined && !wish.noDent && yielding.size === 0) {
+      yielding = yieldingAt(model, stress, held);
+      if (yielding.size > 0) continue;
+    }
     if (
       wish.size !== undefined ||
-      meshError <= MESH_ERROR ||
+      meshError <= (yielding.size > 0 ? DENT_MESH_ERROR : MESH_ERROR) ||
       size * FINER < FINEST ||
-      nodes > MOST_NODES / 1.7
+      nodes > (yielding.size > 0 ? MOST_NODES : MOST_NODES / 1.7)
     )
       return good({
         model,
@@ -164,6 +193,7 @@ function meshed(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[]
         meshError,
         plateNodes: nodes,
       });
+    size *= FINER;
   }
 }
 
@@ -187,34 +217,6 @@ function gapsLeft(
     return least === undefined ? [] : [{ component: c.id, gapMm: least }];
   });
   return { gaps: gaps.sort((a, b) => a.gapMm - b.gapMm), atNodes };
-}
-
-/** What a joint takes: off its member, and in the plane of the sheet. */
-function reactionOf(
-  model: ShellModel,
-  flats: readonly Flat3[],
-  h: Held,
-  nodes: readonly number[],
-  inner: Float64Array,
-  u: Float64Array,
-  reached: number,
-): StrikeReaction {
-  const move = (n: number, axis: 0 | 1 | 2): number => u[FREEDOMS * n + axis] as number;
-  const [a, b] = [forceOn(inner, nodes), forceOn(model.load, nodes)];
-  const R: Vec3 = [a[0] - reached * b[0], a[1] - reached * b[1], a[2] - reached * b[2]];
-  const spring = model.springs?.find(s => s.id === h.joint.id);
-  const n = planeOf((flats[h.flat] as Flat3).polygon).n;
-  const upward = n[2] < 0 ? scale3(n, -1) : n;
-  // held in its plane the force passes through the spring, which is no longer part of what the sheet pushes back with
-  const [mx, my] = spring ? meanMove(spring, move) : [0, 0];
-  const sheet = spring ? sheetForce(model, u, spring) : R;
-  const plane = sub3(sheet, scale3(upward, dot3(sheet, upward)));
-  return {
-    joint: h.joint.id,
-    tensionN: Math.max(0, spring?.axes ? pulledOff(nodes, upward, u) : dot3(R, upward)),
-    shearN: Math.hypot(...plane),
-    state: spring ? stateOf(spring, Math.hypot(mx, my)) : 'held',
-  };
 }
 
 /** Crossbars and members that the plate has come up against. */
@@ -272,13 +274,6 @@ function elementStress(stress: Float64Array, e: number): number {
   return most;
 }
 
-/** What a joint's spring takes in the plane, from its law. */
-function sheetForce(model: ShellModel, u: Float64Array, spring: JointSpring): Vec3 {
-  const out = new Float64Array(model.load.length);
-  jointForce(spring, (n, axis) => u[FREEDOMS * n + axis] as number, out);
-  return forceOn(out, spring.nodes);
-}
-
 /** Largest upward move of a node of the plate, mm. */
 function mostUp(u: Float64Array, plateNodes: number): number {
   let best = 0;
@@ -286,15 +281,18 @@ function mostUp(u: Float64Array, plateNodes: number): number {
   return best;
 }
 
+const middleOf = (mesh: ShellMesh, e: number): Vec3 =>
+  [0, 1, 2].reduce<Vec3>(
+    (s, i) => add3(s, scale3(nodeAt(mesh, mesh.triangles[3 * e + i] as number), 1 / 3)),
+    [0, 0, 0],
+  );
+
 /** Stress of von Mises at the struck place, or the most away from bolts (two of their discs' radii off), MPa. */
 function peakStress(model: ShellModel, stress: Float64Array, held: readonly Held[], at: Vec3): number {
   const { mesh } = model;
   let most = 0;
   for (let e = 0; e < mesh.flatOf.length; e++) {
-    const c = [0, 1, 2].reduce<Vec3>(
-      (s, i) => add3(s, scale3(nodeAt(mesh, mesh.triangles[3 * e + i] as number), 1 / 3)),
-      [0, 0, 0],
-    );
+    const c = middleOf(mesh, e);
     if (held.some(h => Math.hypot(c[0] - h.at[0], c[1] - h.at[1]) < 2 * h.radius)) continue;
     // the mean of the element's points: a single point next to a corner says little
     most = Math.max(most, elementStress(stress, e));

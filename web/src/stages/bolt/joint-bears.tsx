@@ -47,8 +47,8 @@ export function JointBears({
           </div>
           <p className="mt-1 text-[13px] text-ink2">
             A strike asks <b className="text-ink">{fixed(percent, 0)} %</b>: pulled{' '}
-            <Fig of={loadFigure(asked.pullN, units)} />, sheared <Fig of={loadFigure(asked.shearN, units)} />,
-            taken together.
+            <Fig of={loadFigure(asked.pullN, units)} /> with what prying adds, sheared{' '}
+            <Fig of={loadFigure(asked.shearN, units)} />, taken together.
           </p>
         </>
       ) : (

@@ -25,8 +25,7 @@ export function useShares({
         const joint = joints.find(j => j.id === r.joint);
         if (!joint) continue;
         const share = jointShare(r, jointCapacity(joint, panels));
-        if (share > (out[r.joint]?.share ?? -1))
-          out[r.joint] = { pullN: r.tensionN, shearN: r.shearN, share };
+        if (share > (out[r.joint]?.share ?? -1)) out[r.joint] = { pullN: r.boltN, shearN: r.shearN, share };
       }
     return out;
   }, [build, document, rig, panels, joints, seats]);

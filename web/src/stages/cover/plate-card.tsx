@@ -1,10 +1,8 @@
 import {
   AHEAD_DEGREES,
-  dentForce,
   type FoldedPanel,
   fixed,
   lengthFigure,
-  MATERIALS,
   massFigure,
   RULES,
   undersideAt,
@@ -16,6 +14,7 @@ import { useApp, useDo } from '../../app/store';
 import { panelSelected } from '../../app/view-slice';
 import { Row } from '../../ui/figure';
 import { FindingCard } from '../../ui/finding-card';
+import { DentsFrom, useKnownStrike } from '../strike/dents-from';
 import { HoldCard } from './hold-card';
 import { ShapeCard } from './shape-card';
 import { SheetPicker } from './sheet-picker';
@@ -53,10 +52,7 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
   const cost = facts.weight.panels.find(p => p.id === panel.id)?.cost ?? 0;
   const lift = facts.document.plan.limits.maxLiftKg;
   const change = otherMass === undefined ? undefined : massFigure(folded.massKg - otherMass, units, true);
-  const force =
-    units === 'inch'
-      ? { value: fixed(dentForce(MATERIALS[sheet.material], sheet.thickness) / 4448.22, 1), unit: 'klbf' }
-      : { value: fixed(dentForce(MATERIALS[sheet.material], sheet.thickness) / 1000, 1), unit: 'kN' };
+  const struck = useKnownStrike(facts, folded);
 
   return (
     <div className="p-4">
@@ -152,7 +148,7 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
               of={{ value: String(joints.length), unit: 'bolts' }}
               meaning={shared > 0 ? `${shared} shared with a neighbour` : 'none shared'}
             />
-            <Row name="Dent force" of={force} meaning="yield-line estimate, far from edges and bolts" />
+            <DentsFrom answer={struck} units={units} />
             <Row
               name="Cost"
               of={{ value: fixed(cost, 0), unit: '$' }}

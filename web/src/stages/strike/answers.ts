@@ -43,7 +43,9 @@ export function wishKey(w: StrikeWish): string {
   return hashOf(
     JSON.stringify([
       textOf(folded, () => [folded.panel, folded.sheet, folded.facets.map(f => [f.frame, f.outline])]),
-      w.joints.map(j => textOf(j, () => [j.id, j.at, j.joint, j.preloadN, j.layers, j.thread.d])),
+      w.joints.map(j =>
+        textOf(j, () => [j.id, j.at, j.joint, j.preloadN, j.layers, j.thread.d, j.member?.footprint]),
+      ),
       textOf(w.components, () => w.components.map(c => [c.id, c.footprint, c.zBottom, c.zTop])),
       w.backing?.crossbars ?? [],
       w.backing ? textOf(w.backing.members, () => w.backing?.members) : '',

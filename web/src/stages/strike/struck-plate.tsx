@@ -1,5 +1,6 @@
 import {
   asAtRest,
+  DENT_ERROR,
   type Figure,
   fixed,
   HEARD_BELOW,
@@ -18,6 +19,7 @@ import { Button } from '../../ui/button';
 import { Row } from '../../ui/figure';
 import { MeasureInput } from '../../ui/measure-input';
 import { sheetName } from '../../ui/names';
+import { DentsFrom } from './dents-from';
 import { Help } from './help';
 import type { Blow, Struck } from './use-strikes';
 
@@ -143,9 +145,10 @@ export function StruckPlate({
               ? struck.stale
                 ? 'follows with the answer'
                 : 'it yields; what stays was not found'
-              : 'after the rock is gone'
+              : `after the rock is gone; ± ${fixed(100 * DENT_ERROR, 0)} % by the mesh`
           }
         />
+        {v.dentMm !== undefined && <DentsFrom answer={v} units={units} />}
         <Row
           name="Rings at"
           of={{ value: fixed(v.ringHz, 0), unit: 'Hz' }}
@@ -155,7 +158,7 @@ export function StruckPlate({
           <Row
             name="Joint"
             of={{ value: fixed(worst.share * 100, 0), unit: '%' }}
-            meaning={`of what ${worst.r.joint} bears: ${STATES[worst.r.state]}; pulled ${load(worst.r.tensionN)}, sheared ${load(worst.r.shearN)}`}
+            meaning={`of what ${worst.r.joint} bears: ${STATES[worst.r.state]}; pulled ${load(worst.r.boltN)}${worst.r.boltN > 1.1 * worst.r.tensionN ? ' (prying)' : ''}, sheared ${load(worst.r.shearN)}`}
           />
         )}
       </dl>

@@ -42,8 +42,10 @@ function figureOf(t: ProfileTerm, units: UnitSystem): Figure {
   switch (t.of) {
     case 'weight':
       return massFigure(t.value, units, t.value > 0);
-    case 'toughness':
-      return loadFigure(t.value, units);
+    case 'toughness': {
+      const f = loadFigure(t.value, units);
+      return t.atLeast ? { ...f, value: `\u2265 ${f.value}` } : f;
+    }
     case 'quiet':
       return { value: fixed(t.value, 0), unit: 'Hz' };
     case 'cost':
@@ -99,7 +101,7 @@ export function MattersTab({ facts }: { facts: Facts }) {
           <span role="status">
             {busy
               ? `striking, ${strikes.waiting} plates to go …`
-              : 'How quiet they are is known once every plate is struck.'}
+              : 'How tough and how quiet they are is known once every plate is struck.'}
           </span>
           <Button onClick={busy ? strikes.stop : strikes.goOn}>{busy ? 'Stop' : 'Strike every build'}</Button>
         </p>
