@@ -299,7 +299,7 @@ describe('lists', () => {
       resolved(jointOf({ id: 'k', nut: 'nylon-lock', washers: ['flat', 'flat'] })),
     ];
     const list = shoppingList(joints);
-    expect(list.find(l => l.part === 'flat washer M10')?.count).toBe(3);
+    expect(list.find(l => l.part === 'flat washer M10, 200 HV, zinc')?.count).toBe(3);
     expect(list.find(l => l.part.startsWith('nylon lock nut'))?.count).toBe(1);
     expect(list.reduce((n, l) => n + l.count, 0)).toBe(6);
     const tools = toolRoll(joints);

@@ -1,6 +1,6 @@
 import { type FoldedPanel, openingOutline } from '../fold';
 import { contains, distanceToOutline, underGround, type Vec2 } from '../geometry';
-import { MATERIALS } from '../sheet';
+import { MATERIALS, type Material, type MaterialFamily } from '../sheet';
 import type { ResolvedJoint } from './joint';
 
 /** One thing that can give in a joint, and at what force, N. */
@@ -21,8 +21,40 @@ export interface JointCapacity {
 /** Friction of a clamp on a painted tube: a guess. */
 const SLIP = 0.15;
 const PULL_SOURCE = 'proof load of the class, or the element\u2019s strip torque (docs/method.md)';
-const BEARING_SOURCE = 'AISC 360-16 eq. J3-6a: 2.4 d t Fu (from memory)';
-const TEAROUT_SOURCE = 'AISC 360-16 eq. J3-6c: 1.2 lc t Fu (from memory)';
+
+/** What a sheet of some family bears against a bolt's shank, and torn out to an edge `clear` mm from the hole, N. */
+interface Bearing {
+  readonly holds: (d: number, t: number, m: Material) => number;
+  readonly tears: (d: number, clear: number, t: number, m: Material) => number;
+  readonly sources: readonly [holds: string, tears: string];
+}
+const STEEL_BEARING: Bearing = {
+  holds: (d, t, m) => 2.4 * d * t * m.ultimate,
+  tears: (_, clear, t, m) => 1.2 * clear * t * m.ultimate,
+  sources: [
+    'AISC 360-16 eq. J3-6a: 2.4 d t Fu (from memory)',
+    'AISC 360-16 eq. J3-6c: 1.2 lc t Fu (from memory)',
+  ],
+};
+const BEARING: Readonly<Record<MaterialFamily, Bearing>> = {
+  steel: STEEL_BEARING,
+  stainless: STEEL_BEARING,
+  aluminium: {
+    holds: (d, t, m) => 2 * d * t * m.ultimate,
+    // from the middle of the hole
+    tears: (d, clear, t, m) => (clear + d / 2) * t * m.ultimate,
+    sources: [
+      'Aluminum Design Manual 2015, J.3.6.1: 2 D t Ftu (from memory)',
+      'Aluminum Design Manual 2015, J.3.6.1: de t Ftu (from memory)',
+    ],
+  },
+  plastic: {
+    // the hole stays stretched where its edge has yielded
+    holds: (d, t, m) => d * t * m.yield,
+    tears: (_, clear, t, m) => 2 * clear * t * m.shear,
+    sources: ['yield under the shank, d t Sy', 'two planes in shear, 2 lc t Ss (mechanics of materials)'],
+  },
+};
 
 /** Clear distance from a hole\u2019s edge to the nearest edge of a plate\u2019s base or of an opening in it, mm; undefined off the base. */
 export function clearToEdge(
@@ -67,19 +99,20 @@ export function jointCapacity(j: ResolvedJoint, panels: readonly FoldedPanel[]):
       force: Math.PI * under * thickness * p.material.shear,
       source: 'punching shear round head or washer (mechanics of materials)',
     });
+    const bearing = BEARING[p.material.family];
     elements.push({
       what: `${name}, hole stretched`,
       acts: 'shear',
-      force: 2.4 * d * thickness * p.material.ultimate,
-      source: BEARING_SOURCE,
+      force: bearing.holds(d, thickness, p.material),
+      source: bearing.sources[0],
     });
     const clear = clearToEdge(p, j.at, clearance);
     if (clear !== undefined && Number.isFinite(clear))
       elements.push({
         what: `${name}, torn out to its edge`,
         acts: 'shear',
-        force: 1.2 * clear * thickness * p.material.ultimate,
-        source: TEAROUT_SOURCE,
+        force: bearing.tears(clearance, clear, thickness, p.material),
+        source: bearing.sources[1],
       });
   }
   elements.push({
@@ -92,8 +125,8 @@ export function jointCapacity(j: ResolvedJoint, panels: readonly FoldedPanel[]):
     elements.push({
       what: `wall of the ${j.member.kind}`,
       acts: 'shear',
-      force: 2.4 * d * j.member.wall * MATERIALS['steel-hr36'].ultimate,
-      source: `${BEARING_SOURCE}; mild steel is a guess`,
+      force: STEEL_BEARING.holds(d, j.member.wall, MATERIALS['steel-hr36']),
+      source: `${STEEL_BEARING.sources[0]}; mild steel is a guess`,
     });
   if (j.joint.nut === 'tube-clamp' || j.joint.nut === 'axle-strap')
     elements.push({

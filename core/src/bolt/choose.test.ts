@@ -359,8 +359,8 @@ describe('spacers and clamps', () => {
     const steel = made({ spacer: 20 });
     const al = made({ spacer: 20, spacerOf: 'aluminium' });
     const plastic = made({ spacer: 20, spacerOf: 'plastic' });
-    // the ring of 1.7 d less the hole, 20 mm long, at the difference of the densities
-    const ring = (Math.PI / 4) * (17 ** 2 - 10.5 ** 2) * 20;
+    // the ring of 2 d less the hole, 20 mm long, at the difference of the densities
+    const ring = (Math.PI / 4) * (20 ** 2 - 10.5 ** 2) * 20;
     expect(steel.massKg - al.massKg).toBeCloseTo(ring * (7850 - 2700) * 1e-9, 9);
     expect(plastic.limitedBy).toBe('plastic spacer');
     expect(plastic.torqueNm).toBeLessThan(steel.torqueNm);

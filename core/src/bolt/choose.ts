@@ -4,6 +4,7 @@ import type { PresentRig } from '../rig';
 import { needsNewNut } from './drill';
 import { fewestThreads } from './fewest';
 import type { ResolvedJoint } from './joint';
+import { washerFor } from './pressure';
 import { repairOptions } from './repair';
 import { THREADS, type Thread, threadNamed } from './thread';
 
@@ -117,7 +118,11 @@ function chosen(
   const hole = mount?.hole;
   const sheets = j.joint.panels.flatMap(id => panels.find(p => p.panel.id === id) ?? []);
   const plastic = sheets.some(p => p.material.family === 'plastic');
-  const soft = sheets.some(p => p.material.family === 'aluminium');
+  const [softest] = sheets
+    .filter(p => p.material.family === 'aluminium')
+    .sort((a, b) => a.material.yield - b.material.yield);
+  const soft = softest !== undefined;
+  const slotted = j.joint.panels.some(p => j.joint.slots?.[p] !== undefined);
 
   // thread
   const fixed = own(hole?.thread);
@@ -164,10 +169,14 @@ function chosen(
     : plastic
       ? 'fender'
       : soft
-        ? 'flat'
-        : undefined;
-  const flanged = base.fastener.head === 'flange' && !plastic && !soft;
+        ? // as wide as it takes for the sheet not to sink in
+          (washerFor(j, softest) ?? 'fender')
+        : slotted
+          ? 'flat'
+          : undefined;
+  const flanged = base.fastener.head === 'flange' && !plastic && !soft && !slotted;
   const washers: readonly WasherKind[] = spread ? [spread] : keepsHead || flanged ? [] : ['flat'];
+  if (slotted && spread) why.push('a washer over the slot');
   if (plastic) why.push('a fender washer, since plastic creeps under a small head');
   else if (flanged) why.push('the flange is its own washer on steel');
   else if (soft && spread) why.push('a washer, since aluminium galls under a turning head');

@@ -11,7 +11,7 @@ const SELF_TAPPING = new Set(['thread-cutting', 'self-drilling']);
 
 /** Outer diameter of a spacer in thread diameters, and what it is of: common practice, no source. */
 export const SPACER = {
-  outer: 1.7,
+  outer: 2,
   of: { steel: 'steel-hr36', aluminium: 'al-6061-t6', plastic: 'uhmw-pe' },
 } as const;
 /** Band of a tube clamp or a strap over an axle tube, mild steel at yield, mm: common practice, no source. */
@@ -90,8 +90,10 @@ export function clampLimits(
   const plastic = panels.find(p => p.material.family === 'plastic');
   if (plastic) {
     const first = joint.washers[0];
-    const outer = first && first !== 'lock' ? washerSize(first, t).outer : head.bearing;
-    // half the yield under the head, since plastic creeps: common practice
+    const under = first && first !== 'lock' ? washerSize(first, t).outer : head.bearing;
+    // a spacer presses on the other face
+    const outer = joint.spacer > 0 ? Math.min(under, SPACER.outer * t.d) : under;
+    // half the yield, since plastic creeps: common practice
     whole('plastic sheet', 0.5 * plastic.material.yield * (disc(outer) - disc(t.clearance)));
   }
   return all;

@@ -28,6 +28,8 @@ const NYLON: BySize = {
   M14: 17,
   ...inch({ '1/4': 0.328, '5/16': 0.359, '3/8': 0.468, '7/16': 0.468, '1/2': 0.609 }),
 };
+/** ISO 7042 (from memory; inch as ISO 7042 by diameter) */
+const ALL_METAL: BySize = { M5: 5.1, M6: 6, M8: 8, M10: 10, M12: 12, M14: 14 };
 /** ISO 4161; inch IFI-107 from memory */
 const FLANGE_NUT: BySize = {
   M5: 5,
@@ -84,6 +86,14 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         diameter: flats,
         tool: wrench,
         source: 'ISO 7040',
+      };
+    case 'all-metal-lock':
+      return {
+        name: 'all-metal lock nut',
+        height: ALL_METAL[t.size] ?? t.d,
+        diameter: flats,
+        tool: wrench,
+        source: 'ISO 7042',
       };
     case 'flange-serrated':
       return {

@@ -6,10 +6,11 @@ import { MATERIALS } from '../sheet';
 import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER } from './clamp';
 import { drillsFor, needsNewNut } from './drill';
 import { type NutElement, type NutSize, nutElement, nutSize, washerSize } from './elements';
+import { clampScatter, nutFactor, prevailingTorque, torqueFor } from './friction';
 import { HEAD_NAMES, type HeadSize, headSize } from './heads';
 import { lengthName, stockLength } from './length';
 import { spacerName, spacerPile } from './spacer';
-import { clampScatter, nutFactor, STRENGTH, torqueFor } from './strength';
+import { NUT_CLASS, STRENGTH, WASHER_CLASS } from './strength';
 import { type Thread, threadNamed } from './thread';
 import { torqueWrench } from './wrench';
 
@@ -54,6 +55,8 @@ export interface ResolvedJoint {
   readonly pulls: readonly Limit[];
   readonly limitedBy: string;
   readonly kFactor: number;
+  /** part of the torque that a lock nut asks for before it clamps: half of the most it may be, N·m; nought for other nuts */
+  readonly prevailingNm: number;
   readonly drill: readonly number[];
   readonly tools: readonly string[];
   readonly parts: readonly string[];
@@ -61,6 +64,15 @@ export interface ResolvedJoint {
 }
 
 const TURNED_HEADS = new Set(['carriage', 't-bolt']);
+/** Nuts that are bought by their class. */
+const STANDARD_NUTS: ReadonlySet<string> = new Set([
+  'hex',
+  'nylon-lock',
+  'all-metal-lock',
+  'flange-serrated',
+  'stud',
+  'axle-strap',
+]);
 
 const STEEL = 7850e-9;
 const hexagon = (flats: number): number => 0.866 * flats * flats;
@@ -177,36 +189,42 @@ export function resolveJoint(
       : (nut?.height ?? (member ? member.wall + t.pitch : 0));
   const neededMm = grip + engaged + 2 * t.pitch;
   const lengthMm = joint.fastener.length === 'auto' ? stockLength(neededMm, t) : joint.fastener.length;
-  const kFactor = nutFactor(joint.fastener.finish, joint.lube);
+  const turnsNut = element === 'stud' || TURNED_HEADS.has(joint.fastener.head) || !head.tool;
+  const kFactor = nutFactor(joint.fastener.finish, joint.lube, turnsNut && element === 'flange-serrated');
+  // what the lock takes is lost to the clamp; how much it is differs from nut to nut
+  const prevailingNm = prevailingTorque(joint.nut, t) / 2;
   const clamps = clampLimits(joint, t, head, nut, panels, member, element);
   const least = clamps.reduce((a, b) => (b.force < a.force ? b : a));
   // what an element bears before it gives is more than it is tightened to
   const pulls = clamps.map(({ by, bears }): Limit => ({ by, force: bears }));
   const entered = joint.torque !== 'auto';
   // a soft nut strips by torque as well, however little of it becomes clamp on a dry thread
-  const byClamp = torqueFor(kFactor, t.d, least.force);
+  const byClamp = torqueFor(kFactor, t.d, least.force) + prevailingNm;
   const byNut = nut?.stripTorque === undefined ? Number.POSITIVE_INFINITY : INSTALL_SHARE * nut.stripTorque;
   const torqueNm = entered ? (joint.torque as number) : Math.min(byClamp, byNut);
-  const askedN = (torqueNm * 1000) / (kFactor * t.d);
+  const askedN = (Math.max(0, torqueNm - prevailingNm) * 1000) / (kFactor * t.d);
   // whatever was entered, no joint holds more than its weakest part
   const preloadN = Math.min(askedN, ...pulls.map(l => l.force));
 
   const scatter = clampScatter(joint.lube);
   const bought = joint.nut !== 'none' || repaired;
   const { head: headKind, class: grade, finish } = joint.fastener;
+  // stainless is its own finish
+  const coat = grade === 'A2-70' ? '' : `, ${finish}`;
   // a stud is there already: it gets a nut and no bolt
   const stud = element === 'stud';
   const bolt = `${HEAD_NAMES[headKind]} ${t.designation} \u00d7 ${lengthName(lengthMm, t)}, ${grade.replace('-', ' ').replace('A2 ', 'A2-')}, ${finish}`;
   const parts = [
     ...(stud ? [] : [bolt]),
-    ...joint.washers.map(w => `${washerSize(w, t).name} ${t.size}`),
-    ...((bought || stud) && nut ? [`${nut.name} ${t.designation}`] : []),
+    ...joint.washers.map(w => `${washerSize(w, t).name} ${t.size}, ${WASHER_CLASS[grade]}${coat}`),
+    ...((bought || stud) && nut
+      ? [`${nut.name} ${t.designation}${STANDARD_NUTS.has(nut.kind) ? `, ${NUT_CLASS[grade]}${coat}` : ''}`]
+      : []),
     ...spacerPile(joint.spacer, t).map(
       mm =>
         `${joint.spacerOf && joint.spacerOf !== 'steel' ? `${joint.spacerOf} ` : ''}spacer ${spacerName(mm, t)} for ${t.size}`,
     ),
   ];
-  const turnsNut = TURNED_HEADS.has(headKind) || !head.tool;
   const tools = [
     ...(head.tool && !stud ? [head.tool] : []),
     ...(nut?.tool ? [turnsNut ? nut.tool.replace('wrench', 'socket') : nut.tool] : []),
@@ -236,7 +254,10 @@ export function resolveJoint(
     lengthMm,
     protrusionMm: lengthMm - grip - engaged,
     torqueNm,
-    torqueBand: [torqueNm / (1 + scatter), torqueNm / (1 - scatter)],
+    torqueBand: [
+      (torqueNm - prevailingNm) / (1 + scatter),
+      (torqueNm - prevailingNm) / (1 - scatter) + 2 * prevailingNm,
+    ],
     preloadN,
     askedN,
     bearsN: {
@@ -247,6 +268,7 @@ export function resolveJoint(
     pulls,
     limitedBy: entered ? 'value entered' : byNut < byClamp ? (nut?.name ?? least.by) : least.by,
     kFactor,
+    prevailingNm,
     drill: drillsFor(joint, mount, t),
     tools,
     parts,

@@ -12,6 +12,7 @@ import { dissimilarMetals } from './rules/dissimilar-metals';
 import { drilling } from './rules/drilling';
 import { fewBolts } from './rules/few-bolts';
 import { galling } from './rules/galling';
+import { grows } from './rules/grows';
 import { headClear } from './rules/head-clear';
 import { holeBend } from './rules/hole-bend';
 import { holeBlocked } from './rules/hole-blocked';
@@ -26,8 +27,10 @@ import { nutReach } from './rules/nut-reach';
 import { openingOutside } from './rules/opening-outside';
 import { optionMisfit } from './rules/option-misfit';
 import { optionRefused } from './rules/option-refused';
+import { pressure } from './rules/pressure';
 import { seat } from './rules/seat';
 import { serviceBlocked } from './rules/service-blocked';
+import { slotWasher } from './rules/slot-washer';
 import { solid } from './rules/solid';
 import { spacerLong } from './rules/spacer-long';
 import { span } from './rules/span';
@@ -55,6 +58,9 @@ export const RULES: readonly Rule[] = [
   boltLength,
   threadIntoAir,
   torqueEntered,
+  pressure,
+  slotWasher,
+  grows,
   stack,
   nutReach,
   drilling,

@@ -5,6 +5,7 @@ import {
   formatMass,
   formatTorque,
   loadFigure,
+  stressFigure,
   tapeLength,
   type UnitSystem,
 } from '../units';
@@ -56,6 +57,8 @@ export interface Words {
   readonly torque: (nm: number) => string;
   /** of a press, from kN */
   readonly force: (kn: number) => string;
+  /** of stress and pressure, from MPa */
+  readonly stress: (mpa: number) => string;
   /** that a joint bears, from N */
   readonly load: (n: number) => string;
 }
@@ -67,6 +70,10 @@ export const wordsIn = (system: UnitSystem): Words => ({
   mass: kg => formatMass(kg, system),
   torque: nm => formatTorque(nm, system),
   force: kn => formatForce(kn, system),
+  stress: mpa => {
+    const f = stressFigure(mpa, system);
+    return `${f.value} ${f.unit}`;
+  },
   load: n => {
     const f = loadFigure(n, system);
     return `${f.value} ${f.unit}`;

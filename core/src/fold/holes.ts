@@ -54,7 +54,11 @@ export interface PlateHole {
 const ROUND = 24;
 const HALF_ROUND = 10;
 
-/** The outline of a hole's shape round a place, counter-clockwise; a circle as a polygon of the same area. */
+/** Where the inner corners of a slot's end stand, in its radii, so that the end has the area of a half circle: (n − 2)·E² + 2·E = π/sin(π/n). */
+const ENDS =
+  (Math.sqrt(1 + ((HALF_ROUND - 2) * Math.PI) / Math.sin(Math.PI / HALF_ROUND)) - 1) / (HALF_ROUND - 2);
+
+/** The outline of a hole's shape round a place, counter-clockwise; a circle, and the ends of a slot, as polygons of the same area. */
 export function holeOutline(shape: HoleShape, at: Vec2): Polygon {
   if ('circle' in shape) return circle(at, shape.circle, ROUND);
   const a = toRadians(shape.along);
@@ -69,7 +73,9 @@ export function holeOutline(shape: HoleShape, at: Vec2): Polygon {
   const arc = (x: number, from: number): Vec2[] =>
     Array.from({ length: HALF_ROUND + 1 }, (_, i) => {
       const b = from + (Math.PI * i) / HALF_ROUND;
-      return put(x + r * Math.cos(b), r * Math.sin(b));
+      // where the round meets the straight sides it keeps to them
+      const out = i === 0 || i === HALF_ROUND ? r : r * ENDS;
+      return put(x + out * Math.cos(b), out * Math.sin(b));
     });
   return [...arc(straight, -Math.PI / 2), ...arc(-straight, Math.PI / 2)];
 }

@@ -110,6 +110,17 @@ function crossing(a: Vec2, b: Vec2, c: Vec2, d: Vec2): boolean {
   return on(a, b, c, s1) || on(a, b, d, s2) || on(c, d, a, s3) || on(c, d, b, s4);
 }
 
+/** Least distance between two outlines' areas, mm; nought where they overlap. */
+export function outlinesApart(p: Polygon, q: Polygon): number {
+  if (p.some(a => contains(q, a)) || q.some(b => contains(p, b))) return 0;
+  let least = Infinity;
+  for (let i = 0; i < p.length; i++)
+    for (let j = 0; j < q.length; j++) if (crossing(at(p, i), at(p, i + 1), at(q, j), at(q, j + 1))) return 0;
+  for (const a of p) least = Math.min(least, distanceToOutline(q, a));
+  for (const b of q) least = Math.min(least, distanceToOutline(p, b));
+  return least;
+}
+
 /** The first pair of edges of an outline that cross or touch, by their indices; undefined for a simple outline. */
 export function selfCrossing(p: Polygon): readonly [number, number] | undefined {
   for (let i = 0; i < p.length; i++)

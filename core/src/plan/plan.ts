@@ -23,6 +23,7 @@ export const NUTS = [
   'none',
   'hex',
   'nylon-lock',
+  'all-metal-lock',
   'flange-serrated',
   'clip',
   'spring',
@@ -50,6 +51,10 @@ export const DRIVES = ['hand-only', 'impact-then-hand'] as const;
 /** Salt and outdoors; normal, neither salted nor sheltered; indoors and dry. */
 export const ENVIRONMENTS = ['salt', 'normal', 'controlled'] as const;
 export type Environment = (typeof ENVIRONMENTS)[number];
+
+/** What a plate may be made to carry: the vehicle on a jack, or a strap that pulls it out. */
+export const DUTIES = ['jack', 'recovery'] as const;
+export type Duty = (typeof DUTIES)[number];
 
 export type SheetFinish = (typeof FINISHES)[number];
 export type OpeningKind = (typeof OPENING_KINDS)[number];
@@ -117,6 +122,8 @@ export interface Panel {
   readonly flanges: readonly Flange[];
   readonly openings: readonly Opening[];
   readonly guards: readonly string[];
+  /** what it is made to carry besides knocks; nothing unless told */
+  readonly meantFor?: readonly Duty[];
   /** the blank's direction that lies along the sheet's grain; across most of its bends unless told */
   readonly grain?: Grain;
 }

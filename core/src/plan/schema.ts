@@ -19,6 +19,7 @@ import {
   CUTTER_IDS,
   DRILLINGS,
   DRIVES,
+  DUTIES,
   ENVIRONMENTS,
   FASTENER_FINISHES,
   FINISHES,
@@ -124,6 +125,7 @@ export const planSchema = yup
         ),
         guards: list(yup.string().required()),
         grain: yup.string().oneOf(GRAINS),
+        meantFor: yup.array().of(oneOf(DUTIES)).optional(),
       }),
     ),
     crossbars: list(

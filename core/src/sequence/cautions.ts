@@ -13,11 +13,16 @@ export const CAUTIONS = {
   hot: 'Let the exhaust cool before you reach past it.',
   hotOil: 'Hot oil burns: gloves on, and catch all of it. Take it where used oil is taken back.',
   eyes: 'Eye protection when drilling overhead. Know what is behind; drill slowly and no deeper than the metal.',
+  notMeant:
+    'No jack and no recovery strap on a plate that is not made for it: it folds, and drops the vehicle.',
   heavy: 'Heavier than one person should lift: a jack with a wooden block, or a helper.',
+  overhead:
+    'Too heavy for one person to hold over them: the jack carries it until two bolts are in, or a helper does.',
   voltage: 'High voltage: stay away from orange cables; leave it to a trained technician.',
   weld: 'Welding on a frame, near fuel or wiring, is for a licensed shop.',
   hand: 'Start every bolt by hand. A bolt that will not turn by hand is cross-threaded.',
-  noImpact: 'By hand with the torque wrench: no impact wrench on the last of it, none at all on rivet nuts.',
+  noImpact:
+    'By hand with the torque wrench: no impact wrench on the last of it, none at all on rivet nuts, tapped sheet and stainless.',
   spins: 'Stop if it turns without getting tighter: the nut is stripping.',
   estimate: 'Torque is computed from bolt, nut and finish: an estimate, not a certificate.',
 } as const;

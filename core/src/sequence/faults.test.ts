@@ -2,6 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { gatherFacts } from '../checks';
+import { withJoint } from '../plan';
 import { demoDocument } from '../testing/demo';
 import {
   boltFaults,
@@ -22,7 +23,8 @@ import {
   withRepairs,
 } from './index';
 
-const facts = gatherFacts(demoDocument('bramble'));
+// with a torque that a small wrench reads in every round
+const facts = gatherFacts(withJoint(demoDocument('bramble'), 'j28', j => ({ ...j, torque: 8 })));
 const sequence = installationOf(facts);
 const HOLDING = FAULTS.filter(f => f.holds).map(f => f.id);
 let made = 0;

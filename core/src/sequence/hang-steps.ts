@@ -4,7 +4,17 @@ import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
 import { drillStep, holeWork } from './hole-work';
 import { supportOf } from './jack';
-import { count, isHeavy, isTorque, type Job, marksOf, spotOf, toolsOf } from './job';
+import {
+  count,
+  isHeavy,
+  isHeavyOverhead,
+  isTorque,
+  type Job,
+  marksOf,
+  spotOf,
+  toolsOf,
+  weightCaution,
+} from './job';
 import { rowsOf, startOrder } from './order';
 import { propOf } from './prop';
 import { releaseTank, type TankHold } from './tank';
@@ -60,7 +70,7 @@ function raisePlate(
     id: `support-${id}${tag}`,
     stage: 'support',
     title: prop.put(mark),
-    why: heavy ? prop.why.heavy : prop.why.light,
+    why: isHeavyOverhead(job, p) ? prop.why.heavy : prop.why.light,
     hows: [
       ...prop.hows,
       ...(shared
@@ -73,7 +83,7 @@ function raisePlate(
     needs,
     puts: [prop.name(mark)],
     tools: [...prop.tools, ...(shared ? ['ratchet strap'] : [])],
-    cautions: [...(heavy ? [CAUTIONS.heavy] : []), ...(hold ? [CAUTIONS.fuel] : [])],
+    cautions: [...weightCaution(job, p), ...(hold ? [CAUTIONS.fuel] : [])],
     ...(prop.below ? { support: supportOf(p, first.map(spotOf)) } : {}),
     people: heavy ? 2 : 1,
   });
@@ -90,7 +100,7 @@ function raisePlate(
     panels: [id],
     needs: [support, ...under.map(u => `hang-${u}${tag}`)],
     hows: bars.map(c => `The ${c.name} goes up with it, on the same bolts: lay it in its place first.`),
-    cautions: heavy ? [CAUTIONS.heavy] : [],
+    cautions: weightCaution(job, p),
     people: heavy ? 2 : 1,
   });
 }

@@ -7,6 +7,7 @@ export * from './hole-work';
 export * from './jack';
 export * from './job';
 export * from './kit-steps';
+export * from './lifting';
 export * from './mark-steps';
 export * from './mend-steps';
 export * from './minutes';

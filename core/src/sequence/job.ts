@@ -3,12 +3,11 @@ import type { FoldedPanel } from '../fold';
 import type { PlanDocument } from '../plan';
 import type { PresentRig } from '../rig';
 import type { UnitSystem } from '../units';
+import { CAUTIONS } from './cautions';
+import { liftLimitKg, overheadLimitKg } from './lifting';
 import { guessMinutes } from './minutes';
 import type { Spot } from './order';
 import type { Step } from './step';
-
-/** NIOSH load constant, the lift limit when the plan sets none, kg (Pub. 94-110). */
-export const LIFT_LIMIT_KG = 23;
 
 /** What a list of steps is made for, and the list itself. */
 export interface Job {
@@ -68,5 +67,10 @@ export const marksOf = (panels: readonly FoldedPanel[]): string => panels.map(p 
 export const guardsKind = (job: Pick<Job, 'rig'>, p: FoldedPanel, kind: string): boolean =>
   p.panel.guards.some(g => job.rig.components.some(c => c.id === g && c.kind === kind));
 /** A plate heavier than one person should lift. */
-export const isHeavy = ({ doc }: Pick<Job, 'doc'>, p: FoldedPanel): boolean =>
-  p.massKg > (doc.plan.limits.maxLiftKg ?? LIFT_LIMIT_KG);
+export const isHeavy = ({ doc }: Pick<Job, 'doc'>, p: FoldedPanel): boolean => p.massKg > liftLimitKg(doc);
+/** A plate that one person should not hold over them until its first bolts are in, light enough to carry as it may be. */
+export const isHeavyOverhead = (job: Pick<Job, 'doc'>, p: FoldedPanel): boolean =>
+  isHeavy(job, p) || p.massKg > overheadLimitKg(job.doc.plan.method.lift);
+/** The caution for a plate's weight, where there is one. */
+export const weightCaution = (job: Pick<Job, 'doc'>, p: FoldedPanel): readonly string[] =>
+  isHeavy(job, p) ? [CAUTIONS.heavy] : isHeavyOverhead(job, p) ? [CAUTIONS.overhead] : [];

@@ -1,9 +1,8 @@
 import { drillingCard, type ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
-import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
 import { holeWork, isReady } from './hole-work';
-import { addTools, count, isHeavy, isTorque, type Job, spotOf, toolsOf } from './job';
+import { addTools, count, isHeavy, isTorque, type Job, spotOf, toolsOf, weightCaution } from './job';
 import { startOrder } from './order';
 import { propOf } from './prop';
 
@@ -63,7 +62,7 @@ export function markSteps(
           t => !isTorque(t),
         ),
       ),
-      cautions: heavy ? [CAUTIONS.heavy] : [],
+      cautions: weightCaution(job, p),
       people: heavy || first.length < 2 ? 2 : 1,
     },
     first.length,
@@ -95,7 +94,7 @@ export function markSteps(
       there.filter(j => first.includes(j.id)),
       t => !isTorque(t),
     ),
-    cautions: heavy ? [CAUTIONS.heavy] : [],
+    cautions: weightCaution(job, p),
     people: heavy ? 2 : 1,
   });
 }

@@ -78,7 +78,12 @@ export function installation(
     needs: [down],
     tools: ['tape measure'],
     asks: ['fenders', 'fuel'],
-    cautions: [CAUTIONS.estimate],
+    cautions: [
+      CAUTIONS.estimate,
+      ...(bolted.every(p => p.panel.meantFor?.includes('jack') && p.panel.meantFor.includes('recovery'))
+        ? []
+        : [CAUTIONS.notMeant]),
+    ],
   });
   const { steps, cycle } = inOrder(job.steps);
   return { steps: withStops(withTips(steps, job), joints), cycle };

@@ -11,6 +11,15 @@ const SOFT = new Set(['rivet nut', 'rivet-nut', 'clip', 'clip nut', 'spring', 'c
 /** An assembly wider than this, mm, or of more than one plate is pulled askew from one corner: common practice, no source. */
 const WIDE = 900;
 
+/** Tapped sheet and stainless want no impact wrench either: the one strips, the other galls. Common practice, no source. */
+const byHandOnly = (j: ResolvedJoint): boolean =>
+  isSoft(j) ||
+  !j.nut ||
+  j.nut.kind === 'threaded hole' ||
+  j.nut.kind === 'nut-plate' ||
+  j.nut.kind === 'nut-strip' ||
+  j.joint.fastener.finish === 'stainless';
+
 export const isSoft = (j: ResolvedJoint): boolean => j.nut !== undefined && SOFT.has(j.nut.kind);
 
 const middleOf = (joints: readonly ResolvedJoint[]): Vec2 => [
@@ -82,8 +91,9 @@ export function tightenSteps(
       );
       const least = Math.min(...Object.values(torques));
       const soft = turned.some(isSoft);
+      const gives = panels.some(x => job.panels.find(p => p.panel.id === x)?.material.family === 'plastic');
       const final = pass === rounds;
-      const never = method.drive === 'hand-only' || soft || wide || i > 0;
+      const never = method.drive === 'hand-only' || turned.some(byHandOnly) || wide || i > 0;
       const allByHand = byHand.length === turned.length;
       made.push(
         job.add(
@@ -91,12 +101,16 @@ export function tightenSteps(
             id: `tighten-${id}-${pass}${tag}`,
             stage: 'tighten',
             title: final
-              ? `${name}: round again until nothing turns`
+              ? gives
+                ? `${name}: once more round, and no further`
+                : `${name}: round again until nothing turns`
               : allByHand
                 ? `${name}: snug by hand`
                 : `${name}: tighten to ${Math.round(share * 100)} %`,
             why: final
-              ? 'Each bolt loosens its neighbors a little: go round at full torque until none moves.'
+              ? gives
+                ? 'Plastic gives under every bolt: once more at full torque, then again after a day. Round until nothing turns would press it flat.'
+                : 'Each bolt loosens its neighbors a little: go round at full torque until none moves.'
               : several
                 ? `From the middle out, side to side, and ${parts.map(p => p.name.toLowerCase().replace(/^plate (.)/, (_, m) => `plate ${m.toUpperCase()}`)).join(', ')} in turn: pulled up at one corner the other side goes off.`
                 : 'From the middle out, side to side, so that it comes up flat.',
@@ -132,7 +146,7 @@ export function tightenSteps(
             cautions: [
               CAUTIONS.maker,
               ...(soft ? [CAUTIONS.spins] : []),
-              ...(method.drive === 'impact-then-hand' || soft ? [CAUTIONS.noImpact] : []),
+              ...(method.drive === 'impact-then-hand' || turned.some(byHandOnly) ? [CAUTIONS.noImpact] : []),
             ],
             impact: never ? 'never' : 'run-in',
           },

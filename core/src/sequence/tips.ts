@@ -16,7 +16,7 @@ interface Known extends Tip {
 }
 
 const starts = ({ stage }: Step): boolean => stage === 'start';
-const fed = new Set(['nut-plate', 'nut-strip', 'flange-serrated', 'hex', 'nylon-lock']);
+const fed = new Set(['nut-plate', 'nut-strip', 'flange-serrated', 'hex', 'nylon-lock', 'all-metal-lock']);
 
 /** Tricks of the hands, each with the step where it helps; common practice, no source. */
 const KNOWN: readonly Known[] = [

@@ -1,4 +1,5 @@
 export * from './equal';
 export * from './gauge';
+export * from './heat';
 export * from './material';
 export * from './stock';

@@ -31,6 +31,8 @@ export interface Material {
   readonly minRadius?: readonly (readonly [upToMm: number, timesT: number])[];
   /** what the least radius is multiplied by where the bend runs along the rolling direction */
   readonly alongGrain?: number;
+  /** growth with heat, 1/K */
+  readonly expansion: number;
   /** highest steady surface temperature, °C */
   readonly maxServiceC: number;
   /** anodic index, V: engineering practice, the index itself is in no standard */
@@ -57,6 +59,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
     yield: 250,
     ultimate: 365,
     shear: 211,
+    expansion: 12e-6,
     minRadius: [[Infinity, 1.5]],
     alongGrain: 4 / 3,
     maxServiceC: HOT.steel,
@@ -75,6 +78,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
     yield: 340,
     ultimate: 450,
     shear: 260,
+    expansion: 12e-6,
     minRadius: [[Infinity, 2]],
     alongGrain: 1.5,
     maxServiceC: HOT.steel,
@@ -93,6 +97,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
     yield: 1000,
     ultimate: 1250,
     shear: 721,
+    expansion: 12e-6,
     minRadius: [[Infinity, 3]],
     alongGrain: 4 / 3,
     maxServiceC: 200,
@@ -112,6 +117,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
     yield: 205,
     ultimate: 515,
     shear: 297,
+    expansion: 17e-6,
     minRadius: [[Infinity, 1]],
     alongGrain: 1,
     maxServiceC: HOT.stainless,
@@ -130,6 +136,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
     yield: 160,
     ultimate: 215,
     shear: 138,
+    expansion: 24e-6,
     minRadius: [
       [1, 0],
       [2.4, 1],
@@ -153,6 +160,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
     yield: 240,
     ultimate: 290,
     shear: 207,
+    expansion: 24e-6,
     minRadius: [
       [1.6, 1.5],
       [3.2, 2.5],
@@ -177,6 +185,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
     yield: 21,
     ultimate: 40,
     shear: 12,
+    expansion: 160e-6,
     maxServiceC: 80,
     source: 'typical published values (ASTM D4020 resin, ASTM D638), from memory',
     radiusSource: 'not folded cold: machined or heat-formed (common practice)',

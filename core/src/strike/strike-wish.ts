@@ -1,7 +1,7 @@
 import { holding, type JointSeat, type ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { Vec2, Vec3 } from '../geometry';
-import type { PlanDocument } from '../plan';
+import type { Panel, PlanDocument } from '../plan';
 import type { Component, PresentRig, Rig } from '../rig';
 import { STANDARD_GRAVITY } from '../units';
 import type { Backing } from './backing';
@@ -36,6 +36,12 @@ export function strikeForce(
       : Math.max(front.massKg, rear.massKg);
   return (mass / 2) * STANDARD_GRAVITY * (kind === 'ledge-drop' ? 2 : 1);
 }
+
+/** Why a plate is not struck that way: it is no jacking point unless it is meant for one; undefined where it may be. */
+export const refusedStrike = (panel: Panel, kind: StrikeCase): string | undefined =>
+  kind === 'jack' && !panel.meantFor?.includes('jack')
+    ? `plate ${panel.mark} is not meant to be jacked on: use the vehicle maker’s jacking points, or enter on Cover, under Shape, that it is`
+    : undefined;
 
 /** What strikes a plate, and what stands over it. */
 export interface StrikeWish {

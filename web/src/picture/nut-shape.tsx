@@ -44,7 +44,8 @@ export function NutShape({ kind, cx, half, bore, near, far, end, scale, ink }: N
         />
       );
     }
-    case 'nylon-lock': {
+    case 'nylon-lock':
+    case 'all-metal-lock': {
       const collar = near + (far - near) * 0.7;
       return (
         <g {...ink}>
@@ -53,7 +54,7 @@ export function NutShape({ kind, cx, half, bore, near, far, end, scale, ink }: N
             d={both(
               s => `M${cx + s * half} ${collar}L${cx + s * half * 0.78} ${far}H${cx + s * bore}V${collar}Z`,
             )}
-            fill={hatch('section', 'plastic')}
+            fill={kind === 'nylon-lock' ? hatch('section', 'plastic') : 'var(--stainless)'}
           />
         </g>
       );

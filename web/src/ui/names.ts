@@ -87,6 +87,7 @@ export const NUT_NAMES = {
   none: 'what the hole has',
   hex: 'hex nut',
   'nylon-lock': 'nylon lock nut',
+  'all-metal-lock': 'all-metal lock nut',
   'flange-serrated': 'serrated flange nut',
   clip: 'clip nut',
   spring: 'spring nut',

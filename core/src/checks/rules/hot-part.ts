@@ -5,6 +5,7 @@ import type { Component } from '../../rig';
 import type { Facts } from '../facts';
 import { partName, plateName, type Rule, type Unsigned } from '../finding';
 import { openingsTried, placesAbout } from '../openings-near';
+import { heatNear } from './heat-near';
 
 /** Surface temperature from which a shielded part wants air: common practice, no source. */
 const HOT = 200;
@@ -40,23 +41,14 @@ function louvered(facts: Facts, p: FoldedPanel, part: Component): Pick<Unsigned,
 
 export const hotPart: Rule = {
   id: 'hot-part',
-  why: 'Heat that cannot leave cooks what it is shut in with; plastic sags long before.',
-  find: facts =>
-    facts.gaps.flatMap((g): readonly Unsigned[] => {
+  why: 'Heat that cannot leave cooks what it is shut in with; aluminum softens and plastic sags beside a hot part too.',
+  find: (facts, words) => [
+    ...heatNear(facts, words),
+    ...facts.gaps.flatMap((g): readonly Unsigned[] => {
       const part = facts.rig.components.find(c => c.id === g.component);
       const plate = facts.panels.find(p => p.panel.id === g.panel);
       const surface = part?.surfaceC ?? 0;
       if (!part || !plate || g.gapMm > 150) return [];
-      if (plate.material.family === 'plastic' && surface > plate.material.maxServiceC)
-        return [
-          {
-            severity: 'stop',
-            where: 'cover',
-            about: [g.panel, g.component],
-            text: `${plateName(facts, g.panel)} is plastic, good to ${plate.material.maxServiceC} \u00b0C, under ${partName(facts, g.component)} at ${surface} \u00b0C.`,
-            remedy: 'Choose metal for this plate.',
-          },
-        ];
       const airy = plate.panel.openings.some(o => o.kind === 'louvers');
       if (surface < HOT || airy || !plate.panel.guards.includes(part.id)) return [];
       return [
@@ -69,4 +61,5 @@ export const hotPart: Rule = {
         },
       ];
     }),
+  ],
 };

@@ -3,7 +3,7 @@ import { hangingOrder, nutReaches } from '../../sequence';
 import type { Facts } from '../facts';
 import type { Rule, Unsigned } from '../finding';
 
-const SEPARATE = new Set(['hex', 'nylon-lock', 'flange-serrated']);
+const SEPARATE = new Set(['hex', 'nylon-lock', 'all-metal-lock', 'flange-serrated']);
 
 /** Nuts that a plate which hangs earlier has already closed off. */
 function tooLate({ document, panels, joints }: Facts): Unsigned[] {

@@ -1,20 +1,37 @@
-import { LIFT_LIMIT_KG } from '../../sequence';
-import type { Rule } from '../finding';
+import { liftLimitKg, overheadLimitKg } from '../../sequence';
+import type { Rule, Unsigned } from '../finding';
 
 export const tooHeavy: Rule = {
   id: 'too-heavy',
-  why: 'One person on the floor cannot hold it and start a bolt (NIOSH load constant 23 kg unless you set your own).',
+  why: 'One person cannot hold it and start a bolt: the NIOSH load constant, 23 kg, is for a load before one, and the same equation leaves 9 kg overhead.',
   find: (facts, words) => {
-    const { method, limits } = facts.document.plan;
-    const most = (limits.maxLiftKg ?? LIFT_LIMIT_KG) * method.people;
-    return facts.panels
-      .filter(p => p.massKg > most)
-      .map(p => ({
-        severity: 'fix',
-        where: 'weigh',
-        about: [p.panel.id],
-        text: `Plate ${p.panel.mark} weighs ${words.mass(p.massKg)}; ${method.people === 1 ? 'one person lifts' : 'two people lift'} ${words.mass(most)} at most.`,
-        remedy: 'Use a jack with a wooden block, a helper, or a lighter sheet.',
-      }));
+    const { method } = facts.document.plan;
+    const most = liftLimitKg(facts.document) * method.people;
+    const over = facts.panels.filter(p => p.massKg > most);
+    const overhead = overheadLimitKg(method.lift) * method.people;
+    const held = facts.panels.filter(p => p.massKg > overhead && p.massKg <= most);
+    const marks = held.map(p => p.panel.mark);
+    return [
+      ...over.map(
+        (p): Unsigned => ({
+          severity: 'fix',
+          where: 'weigh',
+          about: [p.panel.id],
+          text: `Plate ${p.panel.mark} weighs ${words.mass(p.massKg)}; ${method.people === 1 ? 'one person lifts' : 'two people lift'} ${words.mass(most)} at most.`,
+          remedy: 'Use a jack with a wooden block, a helper, or a lighter sheet.',
+        }),
+      ),
+      ...(held.length === 0
+        ? []
+        : [
+            {
+              severity: 'note' as const,
+              where: 'run' as const,
+              about: held.map(p => p.panel.id),
+              text: `${marks.length === 1 ? 'Plate' : 'Plates'} ${marks.length === 1 ? marks[0] : `${marks.slice(0, -1).join(', ')} and ${marks.at(-1)}`}: over ${words.mass(overhead)}, more than ${method.people === 1 ? 'one person holds' : 'two people hold'} overhead (NIOSH lifting equation, standing; lying down no more is taken).`,
+              remedy: 'The run puts a jack under each until two of its bolts are in.',
+            },
+          ]),
+    ];
   },
 };

@@ -4,6 +4,8 @@ import {
   cornerAdded,
   cornerMoved,
   cornerRemoved,
+  DUTIES,
+  type Duty,
   panelMoved,
   toSpace,
   underGround,
@@ -117,6 +119,44 @@ function Corners({ panel, units }: Of) {
   );
 }
 
+const DUTY_NAMES: Readonly<Record<Duty, string>> = {
+  jack: 'The vehicle may be jacked up on it',
+  recovery: 'A recovery strap may be hooked to it',
+};
+
+/** What a plate is made to carry: nothing, unless its owner says so. */
+function Duties({ panel }: Of) {
+  const edit = useEdit();
+  const meant = panel.meantFor ?? [];
+  return (
+    <fieldset className="mt-4">
+      <legend className="mb-1 font-bold">Made to carry</legend>
+      {DUTIES.map(duty => (
+        <label key={duty} className="flex min-h-11 items-center gap-3">
+          <input
+            type="checkbox"
+            className="size-5 accent-[var(--fluid)]"
+            checked={meant.includes(duty)}
+            onChange={e =>
+              edit('duty set', d =>
+                withPanel(d, panel.id, ({ meantFor: _, ...p }) => {
+                  const next = e.target.checked ? [...meant, duty] : meant.filter(x => x !== duty);
+                  return next.length > 0 ? { ...p, meantFor: next } : p;
+                }),
+              )
+            }
+          />
+          {DUTY_NAMES[duty]}
+        </label>
+      ))}
+      <p className="text-[13px] text-ink2">
+        A plate is no jacking point and no recovery point unless it was made as one: jack where the vehicle’s
+        maker says, hook to the frame.
+      </p>
+    </fieldset>
+  );
+}
+
 /** The chosen plate's shape in exact figures. */
 export function ShapeCard(of: Of) {
   const { facts, panel } = of;
@@ -170,6 +210,7 @@ export function ShapeCard(of: Of) {
             ))}
         </ul>
       </section>
+      <Duties {...of} />
     </div>
   );
 }

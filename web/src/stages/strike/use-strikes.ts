@@ -1,4 +1,5 @@
 import {
+  bad,
   type FoldedPanel,
   type Hold,
   type JointSeat,
@@ -6,6 +7,7 @@ import {
   type PresentRig,
   type ResolvedJoint,
   type Result,
+  refusedStrike,
   type StrikeAnswer,
   type StrikeCase,
   type StrikeWish,
@@ -63,6 +65,8 @@ interface Task {
   readonly folded: FoldedPanel;
   readonly key: string;
   readonly wish: StrikeWish;
+  /** it is not struck at all */
+  readonly refused?: Result<StrikeAnswer>;
 }
 
 function tasksOf(belly: Belly, blow: Blow): readonly Task[] {
@@ -73,7 +77,14 @@ function tasksOf(belly: Belly, blow: Blow): readonly Task[] {
       rests: blow.rests,
       hold: blow.hold,
     });
-    return { slot: `${belly.build} ${folded.panel.id}`, folded, key: wishKey(wish), wish };
+    const refused = refusedStrike(folded.panel, blow.kind);
+    return {
+      slot: `${belly.build} ${folded.panel.id}`,
+      folded,
+      key: wishKey(wish),
+      wish,
+      ...(refused === undefined ? {} : { refused: bad(refused) }),
+    };
   });
 }
 
@@ -102,7 +113,7 @@ export function useStrikes(bellies: readonly Belly[], blow: Blow, { wait = false
   useEffect(() => {
     if (stopped) return;
     for (const t of tasks.flat()) {
-      if (found(t.key) || working.current.has(t.slot)) continue;
+      if (t.refused || found(t.key) || working.current.has(t.slot)) continue;
       working.current.add(t.slot);
       // a first look comes before the answer itself, and before any other plate's answer
       const look = !found(first(t.key));
@@ -121,7 +132,7 @@ export function useStrikes(bellies: readonly Belly[], blow: Blow, { wait = false
     () =>
       tasks.map(list =>
         list.map((t): Struck => {
-          const answer = found(t.key);
+          const answer = t.refused ?? found(t.key);
           const known = answer ?? found(first(t.key));
           if (known) last.current.set(t.slot, known);
           const shown = answer ?? last.current.get(t.slot);
