@@ -185,6 +185,17 @@ describe('hardware chosen for all joints', () => {
         expect(c!.joint.fastener.class).toBe(share > 0.8 ? '10.9' : '8.8');
       }),
     );
+    // where the nut gives first a stronger bolt does not help: a nut behind, if a hand reaches there
+    const [model] = looked(demo('pebble')).joints.filter(j => j.nut?.kind === 'rivet-nut');
+    const nutFor = (nutReach: 'none' | 'slot' | 'open', share: number) => {
+      const j = { ...model!, mount: { ...model!.mount!, hole: { kind: 'drill' as const }, nutReach } };
+      const [c] = chooseHardware([j], { ...looked(demo('pebble')), shares: { [j.id]: share } });
+      return [c!.joint.nut, c!.joint.fastener.class];
+    };
+    expect(nutFor('open', 0.5)).toEqual(['rivet-nut', '8.8']);
+    expect(nutFor('open', 1.2)).toEqual(['flange-serrated', '10.9']);
+    expect(nutFor('slot', 1.2)).toEqual(['nut-plate', '10.9']);
+    expect(nutFor('none', 1.2)).toEqual(['rivet-nut', '8.8']);
     const plain = bramble.joints.filter(j => j.mount?.hole.kind === 'through');
     expect(plain.length).toBeGreaterThan(0);
     const fine = chooseHardware(plain, { ...bramble, shelf: { 'M12x1.25': 20 } });

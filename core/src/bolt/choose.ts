@@ -162,6 +162,21 @@ function chosen(
     why.push(cuts ? 'it cuts its own thread' : 'a rivet nut set in the new hole');
   }
 
+  // a nut that gives before its bolt is changed for one that holds, where it can be put behind
+  const asked = shares[j.id] ?? 0;
+  if (
+    asked > TOO_MUCH &&
+    nut === 'rivet-nut' &&
+    hole?.kind !== 'rivet-nut' &&
+    mount &&
+    mount.nutReach !== 'none'
+  ) {
+    nut = mount.nutReach === 'open' ? 'flange-serrated' : 'nut-plate';
+    why.push(
+      `a ${nut === 'nut-plate' ? 'nut plate through the slot' : 'flange nut behind'} in place of a rivet nut, since a strike asks ${Math.round(100 * asked)} % of it`,
+    );
+  }
+
   // washers spread the head on what is soft
   const keepsHead = ['countersunk', 't-bolt', 'carriage'].includes(base.fastener.head);
   const spread: WasherKind | undefined = keepsHead
@@ -186,8 +201,12 @@ function chosen(
   const inch = thread.includes('-');
   const plainClass = inch ? 'grade-5' : '8.8';
   const strong = inch ? 'grade-8' : '10.9';
-  const grade = share > TOO_MUCH ? strong : plainClass;
-  if (share > TOO_MUCH)
+  // a stronger bolt does not help where the nut gives first
+  const helps = share > TOO_MUCH && nut !== 'rivet-nut';
+  const grade = helps ? strong : plainClass;
+  if (share > TOO_MUCH && !helps)
+    why.push('one more bolt beside it: its rivet nut gives before a stronger bolt would');
+  if (helps)
     why.push(
       `class ${strong.replace('grade-', '')}, since a strike asks ${Math.round(100 * share)} % of the plain one`,
     );

@@ -147,7 +147,7 @@ describe('a plate that was struck', () => {
       ]);
     expect(pried(0.9)).toEqual([]);
     const [over] = pried(1.1);
-    expect(over?.text).toContain('prying');
+    expect(over?.text).toContain('pried');
     expect(over?.remedy).toContain('class 10.9');
     const after = gatherFacts(over!.mend!(heron.document), heron.build.id);
     const held = after.joints.find(j => j.id === joint.id)!;

@@ -40,7 +40,7 @@ export function strikeForce(
 /** Why a plate is not struck that way: it is no jacking point unless it is meant for one; undefined where it may be. */
 export const refusedStrike = (panel: Panel, kind: StrikeCase): string | undefined =>
   kind === 'jack' && !panel.meantFor?.includes('jack')
-    ? `plate ${panel.mark} is not meant to be jacked on: use the vehicle maker’s jacking points, or enter on Cover, under Shape, that it is`
+    ? `plate ${panel.mark} is not made to be jacked on`
     : undefined;
 
 /** What strikes a plate, and what stands over it. */

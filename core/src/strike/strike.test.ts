@@ -138,7 +138,7 @@ describe('a struck plate', () => {
   });
   it('does not depend on its mesh: twice as fine a one gives the same within 2 %', () => {
     const at = [1891, -170] as const;
-    const [chosen, fine] = [struck({ at }), struck({ at, size: 0.45 })];
+    const [chosen, fine] = [struck({ at, noDent: true }), struck({ at, size: 0.45, noDent: true })];
     expect(fine.nodes).toBeGreaterThan(1.5 * chosen.nodes);
     expect(chosen.deflectionMm / fine.deflectionMm).toBeGreaterThan(0.98);
     expect(chosen.deflectionMm / fine.deflectionMm).toBeLessThan(1.02);

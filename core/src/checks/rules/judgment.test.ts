@@ -97,7 +97,7 @@ describe('a slot', () => {
 describe('a jack', () => {
   it('is refused on a plate that is not made for it', () => {
     const panel = demoDocument('bramble').plan.panels[0]!;
-    expect(refusedStrike(panel, 'jack')).toContain('not meant to be jacked on');
+    expect(refusedStrike(panel, 'jack')).toContain('not made to be jacked on');
     expect(refusedStrike({ ...panel, meantFor: ['recovery'] }, 'jack')).toBeDefined();
     expect(refusedStrike({ ...panel, meantFor: ['jack'] }, 'jack')).toBeUndefined();
     expect(refusedStrike(panel, 'set-down')).toBeUndefined();

@@ -55,7 +55,11 @@ export const jointLoad: StruckRule = {
         where: 'strike',
         about: [struck.panel, ...over.map(o => o.r.joint)],
         text: `Struck, ${plateWord(facts, struck.panel)} asks ${fixed(worst.share * 100, 0)} % of what joint ${r.joint} bears (${weakest}): pulled with ${words.load(r.boltN)}${
-          pried > 0.1 * r.boltN ? `, ${words.load(pried)} of it by prying over the edge of its member` : ''
+          pried > 0.95 * r.boltN
+            ? ', pried over the edge of what it is bolted to'
+            : pried > 0.1 * r.boltN
+              ? `, ${words.load(pried)} of it pried over the edge of what it is bolted to`
+              : ''
         }, sheared with ${words.load(r.shearN)}.`,
         ...(classes.every(c => c !== undefined)
           ? {
@@ -72,7 +76,7 @@ export const jointLoad: StruckRule = {
             }
           : {
               remedy:
-                'A larger bolt, a better nut element, one more joint beside it, or thinner sheet: what is stiffer pries harder.',
+                'A larger bolt, a nut that holds more (a nut plate, a flange nut behind), or one more joint beside it.',
             }),
       },
     ];

@@ -115,7 +115,11 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
         </p>
       </div>
       <dl>
-        <Row name="Clamp" of={force} meaning={`K = ${fixed(j.kFactor, 2)}, ${LUBE_NAMES[j.joint.lube]}`} />
+        <Row
+          name="Clamp"
+          of={force}
+          meaning={`K = ${fixed(j.kFactor, 2)}, ${LUBE_NAMES[j.joint.lube]}${j.prevailingNm > 0 ? `; ${formatTorque(j.prevailingNm, units)} of the torque turns the lock` : ''}`}
+        />
         <Row name="Grip" of={lengthFigure(j.gripMm, units, true)} meaning="all it pulls together" />
         <Row
           name="Bolt"

@@ -1,4 +1,4 @@
-import { fixed, lengthName, torqueFigure } from '@plate-fold/core';
+import { fixed, formatTorque, lengthName, torqueFigure } from '@plate-fold/core';
 import { Printer } from 'lucide-react';
 import { useFacts } from '../../app/derived';
 import { useApp } from '../../app/store';
@@ -60,6 +60,11 @@ export function TorqueTab() {
               </td>
               <td className="py-1.5 pr-3">
                 {j.joint.lube}, K {fixed(j.kFactor, 2)}
+                {j.prevailingNm > 0 && (
+                  <span className="block text-[12px] text-ink2">
+                    with {formatTorque(j.prevailingNm, units)} for the nut’s lock
+                  </span>
+                )}
               </td>
               <td className="py-1.5 pr-3 text-right text-[16px]">
                 <Fig of={torqueFigure(j.torqueNm, units)} />

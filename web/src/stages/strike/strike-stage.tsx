@@ -242,7 +242,8 @@ export function StrikeStage() {
             {blow.kind === 'jack' && (
               <b className="mt-1 block text-ink">
                 Never get under a vehicle that stands on a jack alone: jack where its maker says, then set it
-                on stands.
+                on stands. A plate is struck so only where it is entered on Cover, under Shape, that the
+                vehicle may be jacked up on it.
               </b>
             )}
           </p>

@@ -77,9 +77,13 @@ export function StruckPlate({
     return (
       <li className={frame}>
         {head}
-        <p role="alert" className="border-l-[6px] border-oxide bg-oxidesoft px-3 py-2">
-          No answer: {answer.fault}.
-        </p>
+        {struck.refused ? (
+          <p className="py-1.5 text-[14px] text-ink2 first-letter:uppercase">{answer.fault}.</p>
+        ) : (
+          <p role="alert" className="border-l-[6px] border-oxide bg-oxidesoft px-3 py-2">
+            No answer: {answer.fault}.
+          </p>
+        )}
         {moved && back}
       </li>
     );

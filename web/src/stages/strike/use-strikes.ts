@@ -45,6 +45,8 @@ export interface Struck {
   readonly folded: FoldedPanel;
   /** undefined while the first answer is being computed */
   readonly answer?: Result<StrikeAnswer>;
+  /** it is not struck that way at all */
+  readonly refused?: true;
   /** the answer is a first look, or to an earlier question; the true one is being computed */
   readonly stale: boolean;
 }
@@ -136,7 +138,12 @@ export function useStrikes(bellies: readonly Belly[], blow: Blow, { wait = false
           const known = answer ?? found(first(t.key));
           if (known) last.current.set(t.slot, known);
           const shown = answer ?? last.current.get(t.slot);
-          return { folded: t.folded, stale: !answer, ...(shown ? { answer: shown } : {}) };
+          return {
+            folded: t.folded,
+            stale: !answer,
+            ...(shown ? { answer: shown } : {}),
+            ...(t.refused ? { refused: true } : {}),
+          };
         }),
       ),
     [tasks, count],
