@@ -51,7 +51,7 @@ describe.each([
         'E, converter shield',
       ])
         await page.waitForSelector(`aria/Plate ${mark}[role="button"]`);
-      expect(await tally(page, 'Net mass')).toBe('+163.0lb');
+      expect(await tally(page, 'Net mass')).toBe('+163.1lb');
 
       await press(page, 'Plate A, engine');
       await says(page, 'Sheet in build A');

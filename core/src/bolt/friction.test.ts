@@ -3,7 +3,15 @@ import { describe, expect, it } from 'vitest';
 import { check, gatherFacts } from '../checks';
 import { withJoint } from '../plan';
 import { demoDocument } from '../testing/demo';
-import { jointCapacity, nutFactor, pressures, prevailingTorque, threadNamed, washerFor } from './index';
+import {
+  figureSources,
+  jointCapacity,
+  nutFactor,
+  pressures,
+  prevailingTorque,
+  threadNamed,
+  washerFor,
+} from './index';
 
 const thread = (name: string) => {
   const t = threadNamed(name);
@@ -119,5 +127,23 @@ describe('a bolt against its sheet', () => {
     const after = gatherFacts(found.mend!(soft.facts.document), 'B');
     expect(check(after).some(f => f.rule === 'pressure' && f.about.includes('j01'))).toBe(false);
     expect(after.joints.find(j => j.id === 'j01')!.joint.washers[0]).toBe(kind);
+  });
+});
+
+describe('the source of a figure', () => {
+  it('is named for every part of every demo joint, by its standard or as common practice', () => {
+    for (const name of ['bramble', 'heron', 'pebble', 'wren'] as const) {
+      const facts = gatherFacts(demoDocument(name));
+      for (const j of facts.joints) {
+        const sources = figureSources(j, facts.panels);
+        expect(sources.length).toBe(
+          3 +
+            (j.nut ? 1 : 0) +
+            new Set(j.joint.panels.map(p => facts.panels.find(x => x.panel.id === p)?.material.id)).size,
+        );
+        for (const s of sources)
+          expect(s.source, s.what).toMatch(/ISO|ASME|SAE|DIN|ASTM|Handbook|practice|typical/);
+      }
+    }
   });
 });

@@ -22,6 +22,7 @@ export * from './pressure';
 export * from './repair';
 export * from './seat';
 export * from './setting';
+export * from './sources';
 export * from './spacer';
 export * from './stack-fault';
 export * from './strength';

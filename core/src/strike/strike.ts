@@ -36,6 +36,8 @@ const HARDENING = 200;
 const MESH_ERROR = 0.035;
 /** The same where the sheet yields and its dent is asked for. */
 const DENT_MESH_ERROR = 0.03;
+/** A plate that gives more than this by small deflections gives way or is folded: its dent is no question of the mesh, mm. */
+const HOPELESS = 300;
 const FINER = 0.7;
 const FINEST = 0.34;
 const MOST_NODES = 1100;
@@ -174,7 +176,7 @@ function meshed(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[]
     let work = 0;
     for (let i = 0; i < u.length; i++) work += (u[i] as number) * (model.load[i] as number);
     const meshError = energyError(model, stress, work);
-    if (wish.size === undefined && !wish.noDent && yielding.size === 0) {
+    if (wish.size === undefined && !wish.noDent && yielding.size === 0 && mostUp(u, nodes) < HOPELESS) {
       yielding = yieldingAt(model, stress, held);
       if (yielding.size > 0) continue;
     }

@@ -1,5 +1,7 @@
 import {
   type Facts,
+  FROM_MEMORY,
+  figureSources,
   fixed,
   jointCapacity,
   loadFigure,
@@ -78,6 +80,18 @@ export function JointBears({
         <p className="mt-1 text-[12.5px] text-ink2">
           Nominal strengths without a safety factor. Estimates, not certificates.
         </p>
+      </details>
+      <details>
+        <summary className="min-h-11 py-2.5">Where its figures come from</summary>
+        <dl className="text-[13px]">
+          {figureSources(joint, facts.panels).map(s => (
+            <div key={s.what} className="border-b border-scribe/60 py-1">
+              <dt className="first-letter:uppercase">{s.what}</dt>
+              <dd className="text-ink2">{s.source}</dd>
+            </div>
+          ))}
+        </dl>
+        <p className="mt-1 text-[12.5px] text-ink2">{FROM_MEMORY}</p>
       </details>
     </section>
   );

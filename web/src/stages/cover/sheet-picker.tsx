@@ -1,5 +1,6 @@
 import {
   equalStiffness,
+  FROM_MEMORY,
   MATERIAL_IDS,
   MATERIALS,
   type MaterialId,
@@ -8,6 +9,7 @@ import {
   type SheetChoice,
   type Stock,
   stockThicknesses,
+  stressFigure,
   tradeName,
 } from '@plate-fold/core';
 import { useState } from 'react';
@@ -44,7 +46,12 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
     setFault(undefined);
     dispatch(sheetChosen({ build, panels, sheet: next }));
   };
-  const { family } = MATERIALS[sheet.material];
+  const material = MATERIALS[sheet.material];
+  const { family } = material;
+  const stress = (mpa: number): string => {
+    const f = stressFigure(mpa, units);
+    return `${f.value} ${f.unit}`;
+  };
   const kind = useApp(s => s.view.stock);
   const stock = stockThicknesses(sheet.material, kind);
   const isStock = stock.some(s => Math.abs(s.thickness - sheet.thickness) < 0.01);
@@ -157,6 +164,17 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
       >
         Use this sheet for every plate
       </Button>
+      <details className="mt-1 text-[13px]">
+        <summary className="min-h-11 py-2.5">Where its figures come from</summary>
+        <p>
+          {material.name}: yield {stress(material.yield)}, ultimate {stress(material.ultimate)}
+          {material.typical ? ', typical and not guaranteed' : ''}.
+        </p>
+        <p className="text-ink2">
+          {material.source}. {material.radiusSource}.
+        </p>
+        <p className="mt-1 text-ink2">{FROM_MEMORY}</p>
+      </details>
     </section>
   );
 }
