@@ -13,6 +13,7 @@ import {
   type Held,
   heldBy,
   loose,
+  type Meshed,
   meshPlate,
   modelFor,
   nodeAt,
@@ -34,13 +35,13 @@ const HARDENING = 200;
  * demo plates the estimate was 1.1 to 10 times the truth, and what was accepted within 2 % of it (docs/method.md).
  */
 const MESH_ERROR = 0.035;
-/** The same where the sheet yields and its dent is asked for. */
-const DENT_MESH_ERROR = 0.03;
 /** A plate that gives more than this by small deflections gives way or is folded: its dent is no question of the mesh, mm. */
 const HOPELESS = 300;
 const FINER = 0.7;
 const FINEST = 0.34;
 const MOST_NODES = 1100;
+/** A mesh that is finer for the dent's sake has no more nodes than this, or it is not taken. */
+const MOST_FOR_DENT = 1000;
 /** A plate that rises further than this has given way, mm. */
 const GIVES_WAY = 90;
 
@@ -157,46 +158,57 @@ function yieldingAt(model: ShellModel, stress: Float64Array, held: readonly Held
   return out;
 }
 
-/**
- * Meshes a plate as finely as its own error asks for, with its solution of small deflections; where the dent is asked for and the sheet
- * yields round its joints, finer there.
- */
+/** Meshes a plate as finely as its own error asks for, with its solution of small deflections. */
 function meshed(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[], at: Vec3): Result<Start> {
-  let yielding: ReadonlySet<number> = new Set();
-  for (let size = wish.size ?? 1; ; ) {
-    const made = meshPlate(flats, held, size, at, wish.backing, yielding);
+  for (let size = wish.size ?? 1; ; size *= FINER) {
+    const made = solvedOn(wish, meshPlate(flats, held, size, at, wish.backing), held, at);
     if (!made.ok) return made;
-    const nodes = made.value.mesh.coordinates.length / 3;
-    const model = modelFor(wish, made.value, held);
-    if (!(up(model.load, model.mesh, at, wish.force) > 0)) return bad('the rock falls beside the plate');
-    const solver = linearSolver(model);
-    if ('mechanism' in solver) return bad(loose(model, solver.node, solver.freedom));
-    const u = solver.solve(model.load);
-    const stress = elasticStress(model, u);
-    let work = 0;
-    for (let i = 0; i < u.length; i++) work += (u[i] as number) * (model.load[i] as number);
-    const meshError = energyError(model, stress, work);
-    if (wish.size === undefined && !wish.noDent && yielding.size === 0 && mostUp(u, nodes) < HOPELESS) {
-      yielding = yieldingAt(model, stress, held);
-      if (yielding.size > 0) continue;
-    }
-    if (
-      wish.size !== undefined ||
-      meshError <= (yielding.size > 0 ? DENT_MESH_ERROR : MESH_ERROR) ||
-      size * FINER < FINEST ||
-      nodes > (yielding.size > 0 ? MOST_NODES : MOST_NODES / 1.7)
-    )
-      return good({
-        model,
-        discs: made.value.discs,
-        solver,
-        u,
-        stress,
-        meshError,
-        plateNodes: nodes,
-      });
-    size *= FINER;
+    const { meshError, plateNodes } = made.value;
+    if (wish.size !== undefined) return made;
+    if (meshError <= MESH_ERROR || size * FINER < FINEST || plateNodes > MOST_NODES / 1.7)
+      return wish.noDent ? made : good(forDent(wish, flats, held, at, size, made.value));
   }
+}
+
+/** The same made finer round the joints where the sheet yields; as it was where it does not, where that is hopeless, or would be too large. */
+function forDent(
+  wish: StrikeWish,
+  flats: readonly Flat3[],
+  held: readonly Held[],
+  at: Vec3,
+  size: number,
+  start: Start,
+): Start {
+  if (mostUp(start.u, start.plateNodes) > HOPELESS) return start;
+  const yielding = yieldingAt(start.model, start.stress, held);
+  if (yielding.size === 0) return start;
+  const mesh = meshPlate(flats, held, size, at, wish.backing, yielding);
+  if (!mesh.ok || mesh.value.mesh.coordinates.length / 3 > MOST_FOR_DENT) return start;
+  const made = solvedOn(wish, mesh, held, at);
+  return made.ok ? made.value : start;
+}
+
+/** A mesh with its model and its solution of small deflections. */
+function solvedOn(wish: StrikeWish, made: Result<Meshed>, held: readonly Held[], at: Vec3): Result<Start> {
+  if (!made.ok) return made;
+  const { mesh, discs } = made.value;
+  const model = modelFor(wish, made.value, held);
+  if (!(up(model.load, model.mesh, at, wish.force) > 0)) return bad('the rock falls beside the plate');
+  const solver = linearSolver(model);
+  if ('mechanism' in solver) return bad(loose(model, solver.node, solver.freedom));
+  const u = solver.solve(model.load);
+  const stress = elasticStress(model, u);
+  let work = 0;
+  for (let i = 0; i < u.length; i++) work += (u[i] as number) * (model.load[i] as number);
+  return good({
+    model,
+    discs,
+    solver,
+    u,
+    stress,
+    meshError: energyError(model, stress, work),
+    plateNodes: mesh.coordinates.length / 3,
+  });
 }
 
 /** Gaps left to every part over the plate, the least first; and over every node to the nearest. */
