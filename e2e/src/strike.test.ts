@@ -67,6 +67,7 @@ describe('a strike in the background', () => {
     await press(page, 'Go on');
     await allStruck(page);
     expect(await figure(page, 'Gives')).toMatch(/\d+\.\d\smm/);
+    expect(await figure(page, 'Dents from')).toMatch(/\d\s?k?N/);
     const tasks = pageTasks(await page.tracing.stop());
     expect(tasks.length).toBeGreaterThan(100);
     expect(tasks.filter(ms => ms > 100)).toEqual([]);
@@ -169,6 +170,9 @@ describe('Strike', () => {
     await says(page, 'Gives', 90_000);
     await press(page, 'on a jack', 'radio');
     await says(page, 'Never get under a vehicle that stands on a jack alone');
+    // no plate of this plan is made for it: none is struck so
+    await says(page, /plate A is not made to be jacked on/i);
+    expect(await page.evaluate(() => document.body.innerText.includes('Dent left'))).toBe(false);
     await press(page, 'own force', 'radio');
     const field = await page.waitForSelector('aria/Force, kN[role="textbox"]');
     await field?.click({ count: 3 });

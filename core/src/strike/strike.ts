@@ -84,7 +84,10 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
       hardening: folded.material.E / HARDENING,
       tolerance: 1e-3,
       most: wish.givesWayAt ?? GIVES_WAY,
-      dent: { limit: DENT_LIMIT, of: rest => Math.max(0, mostUp(rest, plateNodes)) },
+      // a mesh that was told is a look: what it asks for is the dent itself
+      ...(wish.size === undefined
+        ? { dent: { limit: DENT_LIMIT, of: rest => Math.max(0, mostUp(rest, plateNodes)) } }
+        : {}),
     });
     if ('mechanism' in large) return bad(loose(model, large.node, large.freedom));
     if (large.reached === 0) return bad('no balance found under any share of the force');
@@ -158,15 +161,17 @@ function yieldingAt(model: ShellModel, stress: Float64Array, held: readonly Held
   return out;
 }
 
-/** Meshes a plate as finely as its own error asks for, with its solution of small deflections. */
+/**
+ * Meshes a plate as finely as its own error asks for, with its solution of small deflections. Where its dent is asked for and the sheet
+ * yields round its joints it is finer there, unless that is hopeless or would be too large.
+ */
 function meshed(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[], at: Vec3): Result<Start> {
   for (let size = wish.size ?? 1; ; size *= FINER) {
-    const made = solvedOn(wish, meshPlate(flats, held, size, at, wish.backing), held, at);
-    if (!made.ok) return made;
-    const { meshError, plateNodes } = made.value;
-    if (wish.size !== undefined) return made;
-    if (meshError <= MESH_ERROR || size * FINER < FINEST || plateNodes > MOST_NODES / 1.7)
-      return wish.noDent ? made : good(forDent(wish, flats, held, at, size, made.value));
+    const plain = solvedOn(wish, meshPlate(flats, held, size, at, wish.backing), held, at);
+    if (!plain.ok || wish.size !== undefined) return plain;
+    const made = wish.noDent ? plain.value : forDent(wish, flats, held, at, size, plain.value);
+    const { meshError, plateNodes } = made;
+    if (meshError <= MESH_ERROR || size * FINER < FINEST || plateNodes > MOST_NODES / 1.7) return good(made);
   }
 }
 
