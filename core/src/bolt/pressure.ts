@@ -60,6 +60,8 @@ export function pressures(j: ResolvedJoint, panels: readonly FoldedPanel[]): rea
 export function washerFor(j: ResolvedJoint, p: FoldedPanel): 'flat' | 'fender' | undefined {
   return (['flat', 'fender'] as const).find(kind => {
     const w = washerSize(kind, j.thread);
+    // a washer that the head's own flange covers spreads nothing
+    if (w.outer <= j.head.bearing) return false;
     const outer =
       p.material.family === 'plastic'
         ? w.outer

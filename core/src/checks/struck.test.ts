@@ -148,7 +148,7 @@ describe('a plate that was struck', () => {
     expect(pried(0.9)).toEqual([]);
     const [over] = pried(1.1);
     expect(over?.text).toContain('pried');
-    expect(over?.remedy).toContain('class 10.9');
+    expect(over?.remedy).toContain('Class 10.9');
     const after = gatherFacts(over!.mend!(heron.document), heron.build.id);
     const held = after.joints.find(j => j.id === joint.id)!;
     expect(held.joint.fastener.class).toBe('10.9');

@@ -17,7 +17,7 @@ export const CAUTIONS = {
     'No jack and no recovery strap on a plate that is not made for it: it folds, and drops the vehicle.',
   heavy: 'Heavier than one person should lift: a jack with a wooden block, or a helper.',
   overhead:
-    'Too heavy for one person to hold over them: the jack carries it until two bolts are in, or a helper does.',
+    'Too heavy for one person to hold overhead: the jack carries it until two bolts are in, or a helper does.',
   voltage: 'High voltage: stay away from orange cables; leave it to a trained technician.',
   weld: 'Welding on a frame, near fuel or wiring, is for a licensed shop.',
   hand: 'Start every bolt by hand. A bolt that will not turn by hand is cross-threaded.',

@@ -62,7 +62,7 @@ describe('a plate over one’s head', () => {
       const step = steps.find(s => s.id === `support-${p.panel.id}`)!;
       const over = p.massKg > overheadLimitKg(doc.plan.method.lift);
       expect(note.about.includes(p.panel.id)).toBe(over);
-      expect(step.cautions.some(c => c.includes('hold over them'))).toBe(over);
+      expect(step.cautions.some(c => c.includes('hold overhead'))).toBe(over);
       expect(step.people).toBe(1);
     }
   });

@@ -21,7 +21,7 @@ const jack = (kind: string): Prop => ({
   name: mark => `jack under plate ${mark}`,
   put: mark => `Jack under plate ${mark}, at its balance point`,
   why: {
-    heavy: 'It is heavier than one person should hold over them. It balances where the map shows the jack.',
+    heavy: 'The jack carries it, not your arms. It balances where the map shows the jack.',
     light: 'It balances where the map shows the jack; light as it is, both hands are free then.',
   },
   hows: ['A wooden block on the jack, wide enough that the plate cannot tip.'],

@@ -70,7 +70,7 @@ export const grows: Rule = {
           severity: 'fix',
           where: 'bolt',
           about: [p.panel.id, ...tight.map(x => x.j.id)],
-          text: `${plateName(facts, p.panel.id)} (${p.material.short}) grows ${words.fine(worst.grows)} more than the frame from ${anchor.id} to ${worst.j.id} over ${WARMS} K; its holes leave ${words.fine(room)}.`,
+          text: `${plateName(facts, p.panel.id)} (${p.material.short}) grows ${words.fine(worst.grows)} more than the frame from ${anchor.id} to ${worst.j.id} from a cold night to a hot day; its holes leave ${words.fine(room)}.`,
           remedy: `Slots toward ${anchor.id} with wide washers; sleeves or shoulder washers a little longer than the sheet is thick let it slide.`,
           mend: slotted(p, anchor, tight),
         },

@@ -28,7 +28,7 @@ export const tooHeavy: Rule = {
               severity: 'note' as const,
               where: 'run' as const,
               about: held.map(p => p.panel.id),
-              text: `${marks.length === 1 ? 'Plate' : 'Plates'} ${marks.length === 1 ? marks[0] : `${marks.slice(0, -1).join(', ')} and ${marks.at(-1)}`}: over ${words.mass(overhead)}, more than ${method.people === 1 ? 'one person holds' : 'two people hold'} overhead (NIOSH lifting equation, standing; lying down no more is taken).`,
+              text: `${marks.length === 1 ? `Plate ${marks[0]} is` : `Plates ${marks.slice(0, -1).join(', ')} and ${marks.at(-1)} are`} over ${words.mass(overhead)}: too heavy for ${method.people === 1 ? 'one person' : 'two people'} to hold overhead (NIOSH lifting equation, standing; lying on your back no more).`,
               remedy: 'The run puts a jack under each until two of its bolts are in.',
             },
           ]),

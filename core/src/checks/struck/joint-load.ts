@@ -63,7 +63,7 @@ export const jointLoad: StruckRule = {
         }, sheared with ${words.load(r.shearN)}.`,
         ...(classes.every(c => c !== undefined)
           ? {
-              remedy: `${[...new Set(classes)].map(c => c?.replace('grade-', 'grade ').replace(/^1/, 'class 1')).join(' and ')} bolts there.`,
+              remedy: `${[...new Set(classes)].map(c => c?.replace('grade-', 'Grade ').replace(/^1/, 'Class 1')).join(' and ')} bolts there.`,
               mend: doc =>
                 over.reduce(
                   (d, o, i) =>
