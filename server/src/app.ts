@@ -9,7 +9,7 @@ import { shelfRoutes } from './api/shelf';
 import type { Store } from './db/open';
 import { answerFaults } from './fault';
 import { guard } from './guard';
-import { headers, pages } from './pages';
+import { headers, pages, unkept } from './pages';
 import type { Sharing } from './share/sharing';
 import { quoteRoutes } from './stand-ins/quotes';
 import { scalesRoutes } from './stand-ins/scales';
@@ -35,6 +35,7 @@ export function createApp({ store, hosts, web, log, sharing }: AppOptions): Koa 
   app.use(answerFaults(log));
   app.use(headers(true));
   app.use(guard(hosts));
+  app.use(unkept);
   app.use(bodyParser({ jsonLimit: '4mb', enableTypes: ['json'] }));
   const health = new Router();
   health.get('/api/health', ctx => {

@@ -12,10 +12,11 @@ import {
   type Tick,
   targetOf,
 } from '@plate-fold/core';
-import { eq } from 'drizzle-orm';
-import { addDocument } from './api/documents';
+import { eq, sql } from 'drizzle-orm';
+import type { BatchItem } from 'drizzle-orm/batch';
+import { columns } from './api/documents';
 import type { Store } from './db/open';
-import { logEntries, meta, runs, ticks } from './db/schema';
+import { documents, logEntries, meta, runs, ticks } from './db/schema';
 
 const DEMO = fileURLToPath(new URL('../../demo/', import.meta.url));
 const HANDS = ['Juniper', 'Moss'] as const;
@@ -56,71 +57,94 @@ function demoTicks(document: PlanDocument, endedAt: number): readonly Tick[] {
   });
 }
 
-/** Puts a demo log, and the run that its first installation names, beside its plan. */
-async function loadDemoLog(store: Store, text: string): Promise<void> {
-  const { plan, entries } = JSON.parse(text) as { plan: string; entries: readonly unknown[] };
-  const { db, write } = store;
+type Statement = BatchItem<'sqlite'>;
+
+/** What puts a demo log, and the run that its first installation names, beside its plan. */
+function logStatements(db: Store['db'], document: PlanDocument, entries: readonly unknown[]): Statement[] {
+  const plan = document.plan.id;
   const log = entries.map((e): LogEntry => {
     const r = readLogEntry(e);
     if (!r.ok) throw new Error(`demo log of ${plan}: ${r.fault}`);
     return r.entry;
   });
+  const made: Statement[] = [];
   const installed = log.find(e => e.kind === 'install' && e.run !== undefined);
-  const files = (await readdir(DEMO)).filter(f => f.endsWith('.platefold.json'));
-  for (const file of files) {
-    const read = readDocument(await readFile(`${DEMO}${file}`, 'utf8'));
-    if (!read.ok || read.document.plan.id !== plan) continue;
-    const { document } = read;
-    if (installed?.run) {
-      const run = {
-        id: installed.run,
-        documentId: plan,
-        revision: 1,
-        buildId: document.plan.activeBuild,
-        body: JSON.stringify(document),
-        startedAt: installed.at - 9 * 60 * MINUTE,
-        endedAt: installed.at,
-      };
-      const done = demoTicks(document, installed.at);
-      await write(async () => {
-        await db.insert(runs).values(run).onConflictDoNothing();
-        await db
-          .insert(ticks)
-          .values(done.map(t => ({ ...t, runId: run.id, receivedAt: t.at })))
-          .onConflictDoNothing();
-      });
-    }
-    await write(() =>
-      db
-        .insert(logEntries)
-        .values(
-          log.map(e => ({
-            id: e.id,
-            documentId: plan,
-            kind: e.kind,
-            at: e.at,
-            body: JSON.stringify(e),
-            receivedAt: e.at,
-          })),
-        )
-        .onConflictDoNothing(),
-    );
+  if (installed?.run) {
+    const run = {
+      id: installed.run,
+      documentId: plan,
+      revision: 1,
+      buildId: document.plan.activeBuild,
+      body: JSON.stringify(document),
+      startedAt: installed.at - 9 * 60 * MINUTE,
+      endedAt: installed.at,
+    };
+    const done = demoTicks(document, installed.at).map(t => ({ ...t, runId: run.id, receivedAt: t.at }));
+    made.push(db.insert(runs).values(run).onConflictDoNothing());
+    made.push(db.insert(ticks).values(done).onConflictDoNothing());
   }
+  made.push(
+    db
+      .insert(logEntries)
+      .values(
+        log.map(e => ({
+          id: e.id,
+          documentId: plan,
+          kind: e.kind,
+          at: e.at,
+          body: JSON.stringify(e),
+          receivedAt: e.at,
+        })),
+      )
+      .onConflictDoNothing(),
+  );
+  return made;
 }
 
-/** Loads the demo plans into an empty database, once, with what was logged of them; what the owner deletes is not brought back. */
-export async function loadDemo(store: Store): Promise<number> {
-  const done = await store.db.select().from(meta).where(eq(meta.key, 'demo'));
+/**
+ * Loads the demo plans into an empty database, once, with what was logged of them; what the owner deletes is not brought back. All of it is
+ * one transaction: a start that was killed in it has loaded nothing, and the next begins again. What an earlier version has left half loaded
+ * is filled up.
+ */
+export async function loadDemo({ db, write, checkpoint }: Store): Promise<number> {
+  const done = await db.select().from(meta).where(eq(meta.key, 'demo'));
   if (done.length > 0) return 0;
   const all = (await readdir(DEMO)).sort();
-  const files = all.filter(f => f.endsWith('.platefold.json'));
-  for (const file of files) {
+  const now = Date.now();
+  const documentsOf = new Map<string, PlanDocument>();
+  const statements: Statement[] = [];
+  for (const file of all.filter(f => f.endsWith('.platefold.json'))) {
     const read = readDocument(await readFile(`${DEMO}${file}`, 'utf8'));
     if (!read.ok) throw new Error(`demo/${file}: ${describeFaults(read.faults)}`);
-    await addDocument(store, read.document);
+    const { plan } = read.document;
+    documentsOf.set(plan.id, read.document);
+    const row = columns(read.document);
+    statements.push(
+      db
+        .insert(documents)
+        .values({ id: plan.id, ...row, revision: 1, updatedAt: now })
+        .onConflictDoNothing(),
+      // only where the plan was not there
+      db.run(sql`insert into revisions (document_id, revision, kind, body, saved_at)
+        select ${plan.id}, 1, 'saved', ${row.body}, ${now} where changes() = 1`),
+    );
   }
-  for (const file of all.filter(f => f.endsWith('.log.json')))
-    await loadDemoLog(store, await readFile(`${DEMO}${file}`, 'utf8'));
-  await store.write(() => store.db.insert(meta).values({ key: 'demo', value: new Date().toISOString() }));
-  return files.length;
+  for (const file of all.filter(f => f.endsWith('.log.json'))) {
+    const { plan, entries } = JSON.parse(await readFile(`${DEMO}${file}`, 'utf8')) as {
+      plan: string;
+      entries: readonly unknown[];
+    };
+    const document = documentsOf.get(plan);
+    if (!document) throw new Error(`demo/${file}: there is no plan "${plan}"`);
+    statements.push(...logStatements(db, document, entries));
+  }
+  statements.push(
+    db
+      .insert(meta)
+      .values({ key: 'demo', value: new Date(now).toISOString() })
+      .onConflictDoNothing(),
+  );
+  await write(() => db.batch(statements as [Statement, ...Statement[]]));
+  await write(checkpoint);
+  return documentsOf.size;
 }

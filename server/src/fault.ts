@@ -11,37 +11,73 @@ export class Refusal extends Error {
   }
 }
 
-const FULL = /SQLITE_FULL|ENOSPC|database or disk is full/i;
-const READONLY = /SQLITE_READONLY|SQLITE_CANTOPEN|EROFS|EACCES|SQLITE_IOERR/i;
+const FULL = /SQLITE_FULL|ENOSPC|EFBIG|database or disk is full/i;
+const READONLY = /SQLITE_READONLY|SQLITE_CANTOPEN|EROFS|EACCES|SQLITE_IOERR|disk I\/O error/i;
+const DAMAGED = /SQLITE_CORRUPT|SQLITE_NOTADB|malformed/i;
+const AWAY = /fetch failed|ECONNREFUSED|ECONNRESET|ENOTFOUND|HRANA|SERVER_ERROR/i;
+
+/** What statuses that a request brings on itself mean, as sentences. */
+const SAID: Readonly<Record<number, string>> = {
+  400: 'The request is not whole JSON, or its address is not one: nothing was saved.',
+  403: 'That is not to be had here.',
+  404: 'There is nothing at this address.',
+  413: 'That is larger than 4 MB: nothing was saved.',
+  415: 'The request comes in an encoding or a kind that is not read here: nothing was saved.',
+};
+
+/** Everything that an error says of itself, and what it was caused by. */
+export function wordsOf(e: unknown): string {
+  const words: string[] = [];
+  for (let at = e as { message?: string; code?: string; cause?: unknown } | undefined; at; ) {
+    words.push(at.message ?? '', at.code ?? '');
+    at = words.length < 12 ? (at.cause as typeof at) : undefined;
+  }
+  return words.join(' ');
+}
+
+/** What is wrong with the place where data are kept, as a status and a sentence; undefined where nothing is. */
+function ofThePlace(e: unknown): { readonly status: number; readonly fault: string } | undefined {
+  const text = wordsOf(e);
+  if (FULL.test(text))
+    return {
+      status: 507,
+      fault: 'The disk that holds the data folder is full: nothing was saved. Make room, then save again.',
+    };
+  if (DAMAGED.test(text))
+    return {
+      status: 500,
+      fault:
+        'The database is damaged: nothing was saved. Stop the server, and put back a backup (docs/running.md).',
+    };
+  if (READONLY.test(text))
+    return { status: 507, fault: 'The data folder cannot be written to: nothing was saved.' };
+  if (AWAY.test(text))
+    return { status: 503, fault: 'The database does not answer: nothing was saved. Try again.' };
+  return undefined;
+}
 
 /** Turns whatever goes wrong into one clear answer; nothing is half-written, since writes are transactions. */
 export const answerFaults = (log: (e: unknown) => void) => async (ctx: Context, next: Next) => {
   try {
     await next();
   } catch (e) {
-    const seen = e as { status?: number; message?: string; cause?: { message?: string } };
-    const text = `${seen.message ?? ''} ${seen.cause?.message ?? ''}`;
+    const { status = 0 } = e as { status?: number };
+    const place = ofThePlace(e);
     if (e instanceof Refusal) {
       ctx.status = e.status;
       ctx.body = { fault: e.message, ...e.more };
-    } else if (FULL.test(text)) {
-      ctx.status = 507;
-      ctx.body = {
-        fault: 'The disk that holds the data folder is full: nothing was saved. Make room, then save again.',
-      };
-    } else if (READONLY.test(text)) {
-      ctx.status = 507;
-      ctx.body = { fault: 'The data folder cannot be written to: nothing was saved.' };
-    } else if (seen.status === 413) {
-      ctx.status = 413;
-      ctx.body = { fault: 'That is larger than 4 MB: nothing was saved.' };
-    } else if (seen.status === 400) {
-      ctx.status = 400;
-      ctx.body = { fault: 'The request is not whole JSON: nothing was saved.' };
+    } else if (place) {
+      log(e);
+      ctx.status = place.status;
+      ctx.body = { fault: place.fault };
+    } else if (e instanceof URIError || SAID[status] !== undefined) {
+      ctx.status = e instanceof URIError ? 400 : status;
+      ctx.body = { fault: SAID[ctx.status] };
     } else {
       log(e);
       ctx.status = 500;
       ctx.body = { fault: 'The server made a mistake and has written it down. Nothing was saved.' };
     }
+    ctx.set('cache-control', 'no-store');
   }
 };

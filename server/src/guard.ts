@@ -9,7 +9,7 @@ export const hostNames = (listen: string): readonly string[] =>
 
 /**
  * Refuses a foreign Host (another name pointed at this machine) and any request another site's page has sent
- * (Origin, or Sec-Fetch-Site where there is no Origin).
+ * (Origin, or Sec-Fetch-Site where there is no Origin). Another port of this machine is another site.
  */
 export const guard =
   (names: readonly string[]): Middleware =>
@@ -19,7 +19,8 @@ export const guard =
     if (!names.includes(name)) throw new Refusal(403, 'This server answers under its own address only.');
     const origin = ctx.get('origin');
     const site = ctx.get('sec-fetch-site');
-    const foreign = origin !== '' ? origin !== `http://${host}` : site === 'cross-site';
+    const foreign =
+      origin !== '' ? origin !== `http://${host}` : site === 'cross-site' || site === 'same-site';
     const walkingIn = ctx.method === 'GET' && ctx.get('sec-fetch-mode') === 'navigate';
     if (foreign && !walkingIn) throw new Refusal(403, 'Requests from other sites are refused.');
     await next();

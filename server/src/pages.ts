@@ -32,18 +32,27 @@ export const headers = (trusted: boolean): Middleware =>
     originAgentCluster: trusted,
   }) as Middleware;
 
+/** No browser and no proxy keeps what the API answers, unless the answer itself says so. */
+export const unkept: Middleware = async (ctx, next) => {
+  if (/^\/api(\/|$)/i.test(ctx.path)) ctx.set('cache-control', 'no-store');
+  await next();
+};
+
 /** The built interface: its files, and its one page under every other address. */
 export const pages =
   (web: string | undefined): Middleware =>
   async ctx => {
-    if (ctx.path.startsWith('/api/')) throw new Refusal(404, 'There is nothing at this address.');
+    if (/^\/api(\/|$)/i.test(ctx.path)) throw new Refusal(404, 'There is nothing at this address.');
     if (!web || !existsSync(join(web, 'index.html')))
       throw new Refusal(404, 'The interface has not been built.');
     if (ctx.method !== 'GET' && ctx.method !== 'HEAD') throw new Refusal(405, 'Pages are only read.');
-    const asset = /\.[a-z0-9]+$/i.test(ctx.path);
+    // a page that was opened before the last build asks for parts that are gone: it hears so, and loads itself anew
+    const asset = ctx.path.startsWith('/assets/') || /^\/[^/]+\.[a-z0-9]+$/i.test(ctx.path);
+    const kept = ctx.path.startsWith('/assets/');
     await send(ctx, asset ? ctx.path : '/index.html', {
       root: web,
-      maxAge: ctx.path.startsWith('/assets/') ? 365 * 24 * 3600 * 1000 : 0,
-      immutable: ctx.path.startsWith('/assets/'),
+      maxAge: kept ? 365 * 24 * 3600 * 1000 : 0,
+      immutable: kept,
     });
+    if (!kept) ctx.set('cache-control', 'no-cache');
   };

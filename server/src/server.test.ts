@@ -361,14 +361,35 @@ describe('the shelf and the kit', () => {
     const at = `/api/documents/${ID}/kits/A`;
     expect((await call(at)).body).toEqual({ counted: {}, tried: [] });
     const kit = { counted: { 'flat washer M8': 7 }, tried: ['socket 13 mm'] };
-    expect((await call(at, 'PUT', kit)).status).toBe(200);
+    const change = {
+      set: { 'flat washer M8': 5 },
+      add: { 'flat washer M8': 2 },
+      tried: { 'socket 13 mm': true },
+    };
+    expect((await call(at, 'PATCH', change)).body).toMatchObject(kit);
     await server.close();
     server = await startServer({ dataDir: dir, port: 0, quiet: true });
     expect((await call(at)).body).toMatchObject(kit);
     expect((await call(`/api/documents/${ID}/kits/B`)).body).toEqual({ counted: {}, tried: [] });
-    expect((await call('/api/documents/nowhere/kits/A', 'PUT', kit)).status).toBe(404);
-    const wrong = await call(at, 'PUT', { counted: { 'flat washer M8': 'seven' }, tried: [] });
-    expect(wrong.body.fault).toContain('whole number');
+    expect((await call('/api/documents/nowhere/kits/A', 'PATCH', change)).status).toBe(404);
+    for (const wrong of [
+      { set: { x: 'seven' } },
+      { set: { x: -1 } },
+      { add: { x: 1e9 } },
+      { add: [1.5] },
+      { tried: { x: 1 } },
+    ])
+      expect((await call(at, 'PATCH', wrong)).status).toBe(422);
     expect((await call(at)).body).toMatchObject(kit);
+  });
+  it('two who count at once both count', async () => {
+    const at = `/api/documents/${ID}/kits/A`;
+    const one = (part: string, tool: string) =>
+      call(at, 'PATCH', { add: { [part]: 1 }, tried: { [tool]: true } });
+    await Promise.all(Array.from({ length: 20 }, (_, i) => one(i % 2 ? 'bolt' : 'nut', `tool ${i}`)));
+    await call(at, 'PATCH', { add: { nut: -30 } });
+    const { counted, tried } = (await call(at)).body;
+    expect(counted).toEqual({ bolt: 10, nut: 0 });
+    expect(tried).toHaveLength(20);
   });
 });

@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import pino from 'pino';
 import { createApp } from './app';
-import { openStore } from './db/open';
+import { openStore, type Store } from './db/open';
 import { loadDemo } from './demo';
 import { hostNames } from './guard';
 import { shareApp } from './share/app';
@@ -41,9 +41,18 @@ const listening = (server: Server, port: number, host: string): Promise<void> =>
 
 /** Opens the database, loads the demo on first run and listens, on the loopback address unless told otherwise. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
+  const store = await openStore(options.dataDir, options.databaseUrl);
+  try {
+    return await serve(options, store);
+  } catch (e) {
+    await store.close();
+    throw e;
+  }
+}
+
+async function serve(options: ServerOptions, store: Store): Promise<RunningServer> {
   const host = options.host ?? '127.0.0.1';
   const log = pino({ level: options.quiet ? 'silent' : 'warn' });
-  const store = await openStore(options.dataDir, options.databaseUrl);
   if (options.demo ?? true) await loadDemo(store);
   const mistake = (e: unknown): void => log.error(e);
   const sharing = new Sharing({
@@ -54,12 +63,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   });
   const app = createApp({ store, hosts: hostNames(host), web: options.web, log: mistake, sharing });
   const server = createServer(app.callback());
-  try {
-    await listening(server, options.port, host);
-  } catch (e) {
-    store.close();
-    throw e;
-  }
+  await listening(server, options.port, host);
   const { port } = server.address() as AddressInfo;
   return {
     address: `http://${host}:${port}`,
@@ -68,7 +72,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       await sharing.close();
       server.closeAllConnections();
       await new Promise(done => server.close(done));
-      store.close();
+      await store.close();
     },
   };
 }

@@ -49,6 +49,28 @@ export interface KitState {
 }
 export const EMPTY_KIT: KitState = { counted: {}, tried: [] };
 
+/** What was done to a kit: pieces found or put back, parts counted through, tools tried or not. */
+export interface KitChange {
+  readonly add?: Readonly<Record<string, number>>;
+  readonly set?: Readonly<Record<string, number>>;
+  readonly tried?: Readonly<Record<string, boolean>>;
+}
+
+/** Pieces of one part at most. */
+export const MOST_PIECES = 100_000;
+
+/** A kit after a change. Pieces add up, so that two who count at once both count. */
+export function changedKit(kit: KitState, { add = {}, set = {}, tried = {} }: KitChange): KitState {
+  const counted = new Map([...Object.entries(kit.counted), ...Object.entries(set)]);
+  for (const [part, n] of Object.entries(add))
+    counted.set(part, Math.max(0, Math.min(MOST_PIECES, (counted.get(part) ?? 0) + n)));
+  const on = new Set(kit.tried);
+  for (const [tool, yes] of Object.entries(tried))
+    if (yes) on.add(tool);
+    else on.delete(tool);
+  return { counted: Object.fromEntries(counted), tried: [...on] };
+}
+
 /** What is not there yet, in the words of the lists. */
 export interface KitGaps {
   readonly parts: readonly { readonly part: string; readonly missing: number }[];

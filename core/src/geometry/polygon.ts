@@ -121,14 +121,41 @@ export function outlinesApart(p: Polygon, q: Polygon): number {
   return least;
 }
 
-/** The first pair of edges of an outline that cross or touch, by their indices; undefined for a simple outline. */
+/**
+ * The first pair of edges of an outline that cross or touch, by their indices; undefined for a simple outline. Edges are gone through from
+ * left to right, each asked only against those that still reach as far: n log n for outlines as they are, where every pair was asked before.
+ */
 export function selfCrossing(p: Polygon): readonly [number, number] | undefined {
-  for (let i = 0; i < p.length; i++)
-    for (let j = i + 2; j < p.length; j++) {
-      if (i === 0 && j === p.length - 1) continue;
-      if (crossing(at(p, i), at(p, i + 1), at(p, j), at(p, j + 1))) return [i, j];
+  const n = p.length;
+  // a breadth that lets touching edges meet
+  const SLACK = 1e-6;
+  const box = p.map((a, i) => {
+    const b = at(p, i + 1);
+    return [
+      Math.min(a[0], b[0]) - SLACK,
+      Math.max(a[0], b[0]) + SLACK,
+      Math.min(a[1], b[1]) - SLACK,
+      Math.max(a[1], b[1]) + SLACK,
+    ] as const;
+  });
+  type Box = (typeof box)[number];
+  const order = [...box.keys()].sort((i, j) => (box[i] as Box)[0] - (box[j] as Box)[0]);
+  let first: readonly [number, number] | undefined;
+  let reaching: number[] = [];
+  for (const k of order) {
+    const b = box[k] as Box;
+    reaching = reaching.filter(o => (box[o] as Box)[1] >= b[0]);
+    for (const o of reaching) {
+      const c = box[o] as Box;
+      if (c[3] < b[2] || c[2] > b[3]) continue;
+      const [i, j] = k < o ? [k, o] : [o, k];
+      if (j - i < 2 || (i === 0 && j === n - 1)) continue;
+      if (first && (i > first[0] || (i === first[0] && j > first[1]))) continue;
+      if (crossing(at(p, i), at(p, i + 1), at(p, j), at(p, j + 1))) first = [i, j];
     }
-  return undefined;
+    reaching.push(k);
+  }
+  return first;
 }
 
 export const rectangle = (x0: number, y0: number, x1: number, y1: number): Polygon => [

@@ -55,14 +55,20 @@ export interface LogEntry {
 }
 
 const id = () => yup.string().required().min(1).max(120);
-const finite = () => yup.number().required();
+/** No figure of a log is beyond it; Infinity is. */
+const MOST = 1e7;
+/** The year 2100, ms. */
+export const LATEST_TIME = 4_102_444_800_000;
+const finite = () => yup.number().required().min(-MOST).max(MOST);
 
 /** What every entry has and what each kind adds; errors name the path. The server and the forms check by it. */
 export const logEntrySchema = yup
   .object({
-    id: id().max(64),
+    id: id()
+      .max(64)
+      .matches(/^(?!\.{1,2}$)[^/\\?#%\p{Cc}\p{Cs}]+$/u, 'id has / \\ ? # % or a line break in it'),
     kind: yup.string().oneOf(LOG_KINDS).required(),
-    at: finite().integer().min(0).max(8.64e15),
+    at: yup.number().required().integer().min(0).max(LATEST_TIME),
     km: yup.number().min(0).max(5_000_000),
     note: yup.string().max(4000),
     panel: yup.string().max(120),

@@ -1,5 +1,7 @@
-import { type Fault, faultsAgainst } from './faults';
+import type { Fault } from './faults';
+import { boundsFaults } from './limits';
 import { FORMAT, type PlanDocument } from './plan';
+import { faultsWithin } from './quick';
 import { crossFaults } from './references';
 import { documentSchema } from './schema';
 
@@ -7,7 +9,10 @@ export type ReadDocument =
   | { readonly ok: true; readonly document: PlanDocument }
   | { readonly ok: false; readonly faults: readonly Fault[] };
 
-/** Checks any value as a plate-fold/1 document. The document that comes back is the very object given. */
+/**
+ * Checks any value as a plate-fold/1 document, in time that grows with its size. The document that comes back is the very object given, and
+ * what is written of it is accepted again.
+ */
 export function checkDocument(value: unknown): ReadDocument {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     return { ok: false, faults: [{ path: 'file', fault: 'is not a plate-fold document' }] };
@@ -17,7 +22,9 @@ export function checkDocument(value: unknown): ReadDocument {
       ok: false,
       faults: [{ path: 'format', fault: `is "${format}"; this version reads "${FORMAT}" only` }],
     };
-  const faults = faultsAgainst(documentSchema, value);
+  const beyond = boundsFaults(value);
+  if (beyond.length > 0) return { ok: false, faults: beyond };
+  const faults = faultsWithin(documentSchema, value);
   if (faults.length > 0) return { ok: false, faults };
   const document = value as PlanDocument;
   const crossed = crossFaults(document);

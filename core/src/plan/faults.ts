@@ -42,6 +42,7 @@ function plain(e: yup.ValidationError): string {
         ? `has ${given.length} entries and needs at least ${String(p.min)}`
         : `is ${show(given)}, but must be ${p.more === undefined ? `${String(p.min)} or more` : `above ${String(p.more)}`}`;
     case 'max':
+      if (Array.isArray(given)) return `has ${given.length} entries; ${String(p.max)} is the most`;
       return `is ${show(given)}, but must be ${String(p.max)} or less`;
     case 'integer':
       return `is ${show(given)}, but must be a whole number`;

@@ -1,18 +1,33 @@
 import * as yup from 'yup';
+import { ADDRESSABLE, LIMITS } from './limits';
 
 export const id = () => yup.string().required();
+/** An id that stands in addresses and in names of files. */
+export const addressable = () =>
+  id().test(
+    'addressable',
+    `must be at most ${LIMITS.id} characters without / \\ ? # % and line breaks, and not . or ..: it stands in addresses and file names`,
+    v => v === undefined || ADDRESSABLE.test(v),
+  );
 export const text = () => yup.string().defined();
 export const oneOf = (values: readonly string[]) =>
   yup
     .string()
     .oneOf([...values])
     .required();
-export const number = () => yup.number().required();
+/** A number that can be a measure of anything on a vehicle. */
+export const num = () =>
+  yup.number().test(
+    'measure',
+    ({ value }) => `is ${value}, beyond ${LIMITS.number} either way`,
+    v => v === undefined || v === null || Math.abs(v) <= LIMITS.number,
+  );
+export const number = () => num().required();
 export const positive = () => number().moreThan(0);
 export const notNegative = () => number().min(0);
-export const list = <T extends yup.Schema>(of: T) => yup.array().of(of).required();
+export const list = <T extends yup.Schema>(of: T) => yup.array().of(of).required().max(LIMITS.entries);
 export const tuple = (...names: string[]) =>
-  yup.tuple(names.map(n => yup.number().required().label(n)) as never).required();
+  yup.tuple(names.map(n => num().required().label(n)) as never).required();
 export const point2 = () => tuple('x', 'y');
 export const point3 = () => tuple('x', 'y', 'z');
 export const outline = () => list(point2()).min(3);

@@ -8,7 +8,7 @@ import {
   NUT_REACHES,
   SERVICE_KINDS,
 } from '../rig';
-import { id, list, notNegative, number, oneOf, outline, point3, positive, record, text } from './fields';
+import { id, list, notNegative, num, number, oneOf, outline, point3, positive, record, text } from './fields';
 
 export const when = () =>
   record(list(yup.string().required()), 'must list choice ids').optional().default(undefined);
@@ -23,8 +23,8 @@ export const mount = yup.object({
     .object({
       kind: oneOf(HOLE_KINDS),
       thread: yup.string(),
-      diameter: yup.number().moreThan(0),
-      length: yup.number().moreThan(0),
+      diameter: num().moreThan(0),
+      length: num().moreThan(0),
       along: yup.string().oneOf(['x', 'y'] as const),
     })
     .required(),
@@ -66,8 +66,8 @@ export const rigSchema = yup
         zTop: number(),
         protect: yup.boolean().required(),
         keepOut: notNegative(),
-        surfaceC: yup.number(),
-        litres: yup.number().moreThan(0).max(2000),
+        surfaceC: num(),
+        litres: num().moreThan(0).max(2000),
         highVoltage: yup.boolean(),
         moves: yup.boolean(),
         when: when(),
@@ -93,8 +93,8 @@ export const rigSchema = yup
         at: point3(),
         opening: notNegative(),
         component: id(),
-        everyKm: yup.number().moreThan(0),
-        litres: yup.number().moreThan(0).max(200),
+        everyKm: num().moreThan(0),
+        litres: num().moreThan(0).max(200),
         when: when(),
       }),
     ),

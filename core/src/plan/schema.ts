@@ -1,9 +1,11 @@
 import * as yup from 'yup';
 import { MATERIAL_IDS } from '../sheet';
 import {
+  addressable,
   id,
   list,
   notNegative,
+  num,
   number,
   oneOf,
   outline,
@@ -14,6 +16,7 @@ import {
   text,
   wordOr,
 } from './fields';
+import { LIMITS } from './limits';
 import {
   CLASSES,
   CUTTER_IDS,
@@ -47,8 +50,8 @@ import { mount, rigSchema } from './rig-schema';
 
 const shape = yup
   .object({
-    circle: yup.number().moreThan(0),
-    rect: yup.tuple([yup.number().required().moreThan(0), yup.number().required().moreThan(0)]).optional(),
+    circle: num().moreThan(0),
+    rect: yup.tuple([num().required().moreThan(0), num().required().moreThan(0)]).optional(),
     polygon: yup.array().of(point2()).min(3).optional(),
   })
   .required()
@@ -59,11 +62,11 @@ const shape = yup
 /** A flange tree; `far` is the only edge a flange on a flange can leave. */
 const flange: yup.Schema = yup.object({
   id: id(),
-  edge: wordOr('far', yup.number().integer().min(0)),
+  edge: wordOr('far', num().integer().min(0)),
   length: positive(),
   angle: number().min(-180).max(180),
   // a radius that cannot be made is a finding at its bend, not a broken file
-  insideRadius: yup.number(),
+  insideRadius: num(),
   inset: yup.tuple([notNegative(), notNegative()]).optional(),
   mitre: yup.boolean(),
   flanges: yup.lazy(v => (v === undefined ? yup.mixed().optional() : list(flange))) as never,
@@ -89,13 +92,13 @@ const RATE_IDS = [
   'fastener',
 ];
 const fender = yup
-  .object({ before: yup.number().moreThan(0).max(3000), after: yup.number().moreThan(0).max(3000) })
+  .object({ before: num().moreThan(0).max(3000), after: num().moreThan(0).max(3000) })
   .optional()
   .default(undefined);
 
 export const planSchema = yup
   .object({
-    id: id(),
+    id: addressable(),
     name: id(),
     rigId: id(),
     notes: yup.string(),
@@ -120,14 +123,14 @@ export const planSchema = yup
             at: point2(),
             shape,
             serves: yup.string(),
-            openFraction: yup.number().min(0).max(1),
+            openFraction: num().min(0).max(1),
           }),
         ),
         guards: list(yup.string().required()),
         grain: yup.string().oneOf(GRAINS),
         meantFor: yup.array().of(oneOf(DUTIES)).optional(),
       }),
-    ),
+    ).max(LIMITS.panels),
     crossbars: list(
       yup.object({
         id: id(),
@@ -135,7 +138,7 @@ export const planSchema = yup
         from: point3(),
         to: point3(),
         section: yup
-          .object({ width: positive(), height: positive(), wall: wordOr('solid', yup.number().moreThan(0)) })
+          .object({ width: positive(), height: positive(), wall: wordOr('solid', num().moreThan(0)) })
           .required(),
         material: oneOf(MATERIAL_IDS),
         mounts: list(yup.string().required()),
@@ -153,7 +156,7 @@ export const planSchema = yup
             head: oneOf(HEADS),
             thread: id(),
             class: oneOf(CLASSES),
-            length: wordOr('auto', yup.number().moreThan(0)),
+            length: wordOr('auto', num().moreThan(0)),
             finish: oneOf(FASTENER_FINISHES),
           })
           .required(),
@@ -163,7 +166,7 @@ export const planSchema = yup
         spacerOf: yup.string().oneOf(SPACERS),
         headSide: oneOf(HEAD_SIDES),
         lube: oneOf(LUBES),
-        torque: wordOr('auto', yup.number().moreThan(0)),
+        torque: wordOr('auto', num().moreThan(0)),
         tightenBefore: yup.string().oneOf(['hang']),
         tamper: yup.boolean(),
         lock: yup.boolean(),
@@ -180,33 +183,35 @@ export const planSchema = yup
     seams: list(yup.object({ front: id(), rear: id(), overlap: number(), outside: id() })),
     builds: list(
       yup.object({
-        id: id(),
+        id: addressable(),
         name: id(),
         sheets: record(sheetSchema, 'must be a sheet'),
         note: yup.string(),
         offer: yup.object({ price: dollars(), source: text() }).optional().default(undefined),
       }),
-    ).min(1),
+    )
+      .min(1)
+      .max(LIMITS.builds),
     activeBuild: id(),
     method: yup
       .object({
         start: oneOf(STARTS),
         drilling: oneOf(DRILLINGS),
         lift: oneOf(LIFTS),
-        people: yup.number().oneOf([1, 2]).required(),
+        people: num().oneOf([1, 2]).required(),
         drive: oneOf(DRIVES),
       })
       .required(),
     limits: yup
       .object({
-        maxLiftKg: yup.number().moreThan(0),
-        budget: yup.number().moreThan(0),
-        minClearance: yup.number().min(0),
-        aheadDegrees: yup.number().min(3).max(60),
-        maxDent: yup.number().min(0),
-        minGap: yup.number().min(0),
-        minRing: yup.number().min(0),
-        maxSheets: yup.number().integer().min(1),
+        maxLiftKg: num().moreThan(0),
+        budget: num().moreThan(0),
+        minClearance: num().min(0),
+        aheadDegrees: num().min(3).max(60),
+        maxDent: num().min(0),
+        minGap: num().min(0),
+        minRing: num().min(0),
+        maxSheets: num().integer().min(1),
         materials: yup.array().of(oneOf(MATERIAL_IDS)).optional(),
       })
       .required(),
@@ -216,26 +221,24 @@ export const planSchema = yup
       .default(undefined),
     money: yup
       .object({
-        shipping: yup.number().min(0).max(MOST_DOLLARS),
-        taxPercent: yup.number().min(0).max(100),
-        repair: yup.number().moreThan(0).max(MOST_DOLLARS),
-        deductible: yup.number().moreThan(0).max(MOST_DOLLARS),
+        shipping: num().min(0).max(MOST_DOLLARS),
+        taxPercent: num().min(0).max(100),
+        repair: num().moreThan(0).max(MOST_DOLLARS),
+        deductible: num().moreThan(0).max(MOST_DOLLARS),
       })
       .optional()
       .default(undefined),
     priorities: yup.array().of(oneOf(PRIORITIES)).optional(),
     fenders: yup.object({ front: fender, rear: fender }).optional().default(undefined),
-    minutes: record(yup.number().moreThan(0).max(1440).required(), 'must be minutes')
-      .optional()
-      .default(undefined),
+    minutes: record(num().moreThan(0).max(1440).required(), 'must be minutes').optional().default(undefined),
     environment: yup.string().oneOf(ENVIRONMENTS),
     upkeep: yup
       .object({
-        kmPerYear: yup.number().moreThan(0).max(500_000),
-        retorqueKm: yup.number().moreThan(0).max(100_000),
-        retorqueDays: yup.number().moreThan(0).max(3650),
-        inspectKm: yup.number().moreThan(0).max(500_000),
-        inspectDays: yup.number().moreThan(0).max(3650),
+        kmPerYear: num().moreThan(0).max(500_000),
+        retorqueKm: num().moreThan(0).max(100_000),
+        retorqueDays: num().moreThan(0).max(3650),
+        inspectKm: num().moreThan(0).max(500_000),
+        inspectDays: num().moreThan(0).max(3650),
       })
       .optional()
       .default(undefined),

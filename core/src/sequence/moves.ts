@@ -44,7 +44,7 @@ export interface Tick {
 export interface MoveState {
   readonly done: boolean;
   readonly torqueNm?: number;
-  /** the tick that did it */
+  /** the tick that did it; of several the one that has the reading */
   readonly by?: Tick;
   readonly deviations: readonly Tick[];
 }
@@ -128,13 +128,18 @@ export function moveStates(ticks: readonly Tick[]): ReadonlyMap<string, MoveStat
       const sorted = [...list].sort(newer);
       const last = sorted.find(t => t.kind !== 'deviation');
       const done = last?.kind === 'done';
-      const torqueNm = done ? (last.torqueNm ?? undefined) : undefined;
+      // a later tick without a reading does not wipe the reading that was taken; taking the bolt back does
+      const back = sorted.findIndex(t => t.kind === 'undone');
+      const read = (back < 0 ? sorted : sorted.slice(0, back)).find(
+        t => t.kind === 'done' && typeof t.torqueNm === 'number',
+      );
+      const torqueNm = done ? (read?.torqueNm ?? undefined) : undefined;
       return [
         id,
         {
           done,
           torqueNm,
-          ...(done && last ? { by: last } : {}),
+          ...(done && last ? { by: read ?? last } : {}),
           deviations: sorted.filter(t => t.kind === 'deviation').reverse(),
         },
       ];

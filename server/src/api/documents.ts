@@ -1,15 +1,20 @@
 import Router from '@koa/router';
 import { checkDocument, type PlanDocument } from '@plate-fold/core';
-import { and, desc, eq, lte } from 'drizzle-orm';
+import { and, desc, eq, lte, sql } from 'drizzle-orm';
+import jsonPatch, { type Operation } from 'fast-json-patch';
 import type { Store } from '../db/open';
 import { documents, revisions } from '../db/schema';
 import { Refusal } from '../fault';
 import { param } from './param';
+import { sent } from './sent';
 
-/** Saved revisions kept per plan; refused ones are always kept. */
+/** Saved revisions kept per plan, and as many of those that came too late. */
 const KEEP = 60;
+/** Documents held as objects, so that a change of a few bytes need not read the whole again. */
+const HELD = 16;
 
-const columns = (doc: PlanDocument) => ({
+/** A document as a row. */
+export const columns = (doc: PlanDocument) => ({
   name: doc.plan.name,
   rigName: doc.rig.name,
   bodyKind: doc.rig.body,
@@ -43,8 +48,26 @@ export async function addDocument({ db, write }: Store, doc: PlanDocument): Prom
   );
 }
 
+/** The documents that were saved last, as the objects that they are. Never changed in place. */
+function heldDocuments() {
+  const held = new Map<string, { readonly revision: number; readonly document: PlanDocument }>();
+  return {
+    of: (id: string, revision: number): PlanDocument | undefined => {
+      const h = held.get(id);
+      return h?.revision === revision ? h.document : undefined;
+    },
+    hold: (id: string, revision: number, document: PlanDocument): void => {
+      held.delete(id);
+      held.set(id, { revision, document });
+      const oldest = held.keys().next().value;
+      if (held.size > HELD && oldest !== undefined) held.delete(oldest);
+    },
+  };
+}
+
 export function documentRoutes(store: Store): Router {
   const { db, write } = store;
+  const held = heldDocuments();
   const router = new Router({ prefix: '/api/documents' });
 
   router.get('/', async ctx => {
@@ -61,64 +84,56 @@ export function documentRoutes(store: Store): Router {
       .orderBy(desc(documents.updatedAt));
   });
 
+  const stored = async (id: string) => {
+    const [row] = await db.select().from(documents).where(eq(documents.id, id));
+    if (!row) throw new Refusal(404, `There is no plan "${id}".`);
+    return row;
+  };
+
   router.get('/:id', async ctx => {
-    const [row] = await db
-      .select()
-      .from(documents)
-      .where(eq(documents.id, param(ctx.params, 'id')));
-    if (!row) throw new Refusal(404, `There is no plan "${param(ctx.params, 'id')}".`);
+    const row = await stored(param(ctx.params, 'id'));
     ctx.body = { revision: row.revision, updatedAt: row.updatedAt, document: JSON.parse(row.body) };
   });
 
   router.post('/', async ctx => {
-    const doc = accepted((ctx.request.body as { document?: unknown }).document);
+    const doc = accepted(sent(ctx).document);
     await addDocument(store, doc);
     ctx.status = 201;
     ctx.body = { id: doc.plan.id, revision: 1 };
   });
 
-  router.put('/:id', async ctx => {
-    const { baseRevision, document } = ctx.request.body as { baseRevision?: unknown; document?: unknown };
-    const id = param(ctx.params, 'id');
-    if (!Number.isInteger(baseRevision))
-      throw new Refusal(400, 'baseRevision is missing: nothing was saved.');
-    const doc = accepted(document);
-    if (doc.plan.id !== id)
-      throw new Refusal(422, `The plan inside is "${doc.plan.id}", not "${id}": nothing was saved.`);
+  /** The document at a revision, as it was saved; undefined where it is no longer kept. */
+  const atRevision = async (id: string, revision: number): Promise<PlanDocument | undefined> => {
+    const known = held.of(id, revision);
+    if (known) return known;
+    const [row] = await db
+      .select({ body: revisions.body })
+      .from(revisions)
+      .where(
+        and(eq(revisions.documentId, id), eq(revisions.kind, 'saved'), eq(revisions.revision, revision)),
+      );
+    return row && (JSON.parse(row.body) as PlanDocument);
+  };
+
+  /**
+   * Saves a document over the revision that it was made from, in one transaction; where that is no longer the newest, what was sent is kept
+   * beside it and both go back.
+   */
+  const save = async (id: string, baseRevision: number, doc: PlanDocument) => {
     const now = Date.now();
-    ctx.body = await write(() =>
-      db.transaction(async tx => {
-        const [row] = await tx.select().from(documents).where(eq(documents.id, id));
-        if (!row) throw new Refusal(404, `There is no plan "${id}".`);
-        const next = columns(doc);
-        if (row.revision !== baseRevision) {
-          const [kept] = await tx
-            .insert(revisions)
-            .values({
-              documentId: id,
-              revision: baseRevision as number,
-              kind: 'refused',
-              body: next.body,
-              savedAt: now,
-            })
-            .returning({ id: revisions.id });
-          ctx.status = 409;
-          return {
-            fault: 'This plan was changed somewhere else meanwhile. Both versions are kept.',
-            revision: row.revision,
-            document: JSON.parse(row.body),
-            refusedId: kept?.id,
-          };
-        }
-        const revision = row.revision + 1;
-        await tx
+    const next = columns(doc);
+    const revision = baseRevision + 1;
+    const [done] = await write(() =>
+      db.batch([
+        db
           .update(documents)
           .set({ ...next, revision, updatedAt: now })
-          .where(eq(documents.id, id));
-        await tx
-          .insert(revisions)
-          .values({ documentId: id, revision, kind: 'saved', body: next.body, savedAt: now });
-        await tx
+          .where(and(eq(documents.id, id), eq(documents.revision, baseRevision)))
+          .returning({ revision: documents.revision }),
+        // only where the statement before has changed a row
+        db.run(sql`insert into revisions (document_id, revision, kind, body, saved_at)
+          select ${id}, ${revision}, 'saved', ${next.body}, ${now} where changes() = 1`),
+        db
           .delete(revisions)
           .where(
             and(
@@ -126,10 +141,83 @@ export function documentRoutes(store: Store): Router {
               eq(revisions.kind, 'saved'),
               lte(revisions.revision, revision - KEEP),
             ),
-          );
-        return { revision, updatedAt: now };
-      }),
+          ),
+      ]),
     );
+    if (done.length === 1) {
+      held.hold(id, revision, doc);
+      return { status: 200, body: { revision, updatedAt: now } };
+    }
+    const row = await stored(id);
+    const [kept] = await write(() =>
+      db.batch([
+        db
+          .insert(revisions)
+          .values({ documentId: id, revision: baseRevision, kind: 'refused', body: next.body, savedAt: now })
+          .returning({ id: revisions.id }),
+        db.run(sql`delete from revisions where document_id = ${id} and kind = 'refused' and id not in
+          (select id from revisions where document_id = ${id} and kind = 'refused' order by id desc limit ${KEEP})`),
+      ]),
+    );
+    return {
+      status: 409,
+      body: {
+        fault: 'This plan was changed somewhere else meanwhile. Both versions are kept.',
+        revision: row.revision,
+        document: JSON.parse(row.body),
+        refusedId: kept[0]?.id,
+      },
+    };
+  };
+
+  const base = (value: unknown): number => {
+    if (!Number.isSafeInteger(value)) throw new Refusal(400, 'baseRevision is missing: nothing was saved.');
+    return value as number;
+  };
+
+  router.put('/:id', async ctx => {
+    const { baseRevision, document } = sent(ctx);
+    const id = param(ctx.params, 'id');
+    const from = base(baseRevision);
+    const doc = accepted(document);
+    if (doc.plan.id !== id)
+      throw new Refusal(422, `The plan inside is "${doc.plan.id}", not "${id}": nothing was saved.`);
+    const { status, body } = await save(id, from, doc);
+    ctx.status = status;
+    ctx.body = body;
+  });
+
+  /** A change alone: the operations of RFC 6902 on the document as it stood at `baseRevision`. */
+  router.patch('/:id', async ctx => {
+    const { baseRevision, patch } = sent(ctx);
+    const id = param(ctx.params, 'id');
+    const from = base(baseRevision);
+    if (!Array.isArray(patch) || patch.length > 10_000)
+      throw new Refusal(400, 'patch must be a list of at most 10000 operations: nothing was saved.');
+    const before = await atRevision(id, from);
+    if (!before) {
+      await stored(id);
+      throw new Refusal(
+        410,
+        `Revision ${from} of this plan is no longer kept: send the whole plan. Nothing was saved.`,
+      );
+    }
+    let changed: unknown;
+    try {
+      changed = jsonPatch.applyPatch(before, patch as Operation[], true, false).newDocument;
+    } catch (e) {
+      const { name, index } = e as { name?: string; index?: number };
+      throw new Refusal(
+        422,
+        `Operation ${index ?? '?'} of the change cannot be done (${String(name).toLowerCase().replaceAll('_', ' ')}): nothing was saved.`,
+      );
+    }
+    const doc = accepted(changed);
+    if (doc.plan.id !== id)
+      throw new Refusal(422, `The plan inside is "${doc.plan.id}", not "${id}": nothing was saved.`);
+    const { status, body } = await save(id, from, doc);
+    ctx.status = status;
+    ctx.body = body;
   });
 
   router.get('/:id/revisions', async ctx => {
@@ -146,15 +234,13 @@ export function documentRoutes(store: Store): Router {
   });
 
   router.get('/:id/revisions/:rowId', async ctx => {
-    const [row] = await db
-      .select()
-      .from(revisions)
-      .where(
-        and(
-          eq(revisions.documentId, param(ctx.params, 'id')),
-          eq(revisions.id, Number(param(ctx.params, 'rowId'))),
-        ),
-      );
+    const rowId = Number(param(ctx.params, 'rowId'));
+    const [row] = Number.isSafeInteger(rowId)
+      ? await db
+          .select()
+          .from(revisions)
+          .where(and(eq(revisions.documentId, param(ctx.params, 'id')), eq(revisions.id, rowId)))
+      : [];
     if (!row) throw new Refusal(404, 'There is no such revision.');
     ctx.body = { ...row, body: undefined, document: JSON.parse(row.body) };
   });

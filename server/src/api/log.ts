@@ -6,6 +6,7 @@ import { documents, logEntries, logPhotos } from '../db/schema';
 import { Refusal } from '../fault';
 import { param } from './param';
 import { answerPhoto, sentPhoto } from './photo';
+import { sent } from './sent';
 
 const MOST = 500;
 
@@ -49,7 +50,7 @@ export function logRoutes({ db, write }: Store): Router {
   router.post('/', async ctx => {
     const id = param(ctx.params, 'id');
     await known(id);
-    const { entries } = (ctx.request.body ?? {}) as { entries?: unknown };
+    const { entries } = sent(ctx);
     if (!Array.isArray(entries) || entries.length > MOST)
       throw new Refusal(422, `entries must be a list of at most ${MOST}.`);
     const rows = entries.map(e => rowOf(id, checked(e)));
@@ -85,7 +86,7 @@ export function logRoutes({ db, write }: Store): Router {
 
   router.put('/:entry', async ctx => {
     const [id, entry] = [param(ctx.params, 'id'), param(ctx.params, 'entry')];
-    const made = checked(ctx.request.body);
+    const made = checked(sent(ctx));
     if (made.id !== entry)
       throw new Refusal(422, `The entry calls itself "${made.id}", its address "${entry}".`);
     const row = rowOf(id, made);

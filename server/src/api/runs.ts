@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import Router from '@koa/router';
-import { FAULT_IDS, openFaults, type PlanDocument, type Tick } from '@plate-fold/core';
-import { and, asc, desc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { FAULT_IDS, LATEST_TIME, openFaults, type PlanDocument } from '@plate-fold/core';
+import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import * as yup from 'yup';
 import type { Store } from '../db/open';
 import { documents, kits, logEntries, photos, runs, ticks } from '../db/schema';
@@ -10,12 +10,11 @@ import { Refusal } from '../fault';
 import { param } from './param';
 import { answerPhoto, sentPhoto } from './photo';
 import { carriedOver, logOf } from './run-end';
-
-/** A day that a clock can be off into the future. */
-const LATEST = 4_102_444_800_000;
+import { checked, deviceId, sent } from './sent';
+import { readTicks } from './ticks';
 
 const tickSchema = yup.object({
-  id: yup.string().required().max(64),
+  id: deviceId(),
   stepId: yup.string().required().max(160),
   jointId: yup.string().nullable().max(120),
   kind: yup
@@ -45,18 +44,20 @@ const tickSchema = yup.object({
   who: yup.string().nullable().max(80),
   wrench: yup.string().nullable().max(80),
   photo: yup.string().nullable().max(64),
-  at: yup.number().required().integer().min(0).max(LATEST),
+  at: yup.number().required().integer().min(0).max(LATEST_TIME),
   device: yup.string().required().max(64),
 });
 
-const bodySchema = yup.object({ ticks: yup.array().of(tickSchema.required()).required().max(500) });
+type SentTick = yup.InferType<typeof tickSchema>;
+const MOST_TICKS = 500;
 
 const endSchema = yup.object({
   km: yup.number().min(0).max(5_000_000),
   minutes: yup.number().min(0).max(10_000),
 });
 
-export function runRoutes({ db, write, events }: Store): Router {
+export function runRoutes(store: Store): Router {
+  const { db, write, events } = store;
   const router = new Router({ prefix: '/api' });
 
   const runNamed = async (id: string) => {
@@ -64,12 +65,6 @@ export function runRoutes({ db, write, events }: Store): Router {
     if (!run) throw new Refusal(404, 'There is no such run.');
     return run;
   };
-  const ticksOf = async (id: string): Promise<Tick[]> =>
-    (await db
-      .select()
-      .from(ticks)
-      .where(eq(ticks.runId, id))
-      .orderBy(asc(ticks.at), asc(ticks.id))) as Tick[];
 
   router.get('/documents/:id/runs', async ctx => {
     ctx.body = await db
@@ -89,7 +84,7 @@ export function runRoutes({ db, write, events }: Store): Router {
 
   /** Begins a run. Bolts that the last one left unsound are reported in it from the start. */
   router.post('/documents/:id/runs', async ctx => {
-    const { buildId, service } = ctx.request.body as { buildId?: string; service?: string };
+    const { buildId, service } = sent(ctx) as { buildId?: string; service?: string };
     const [doc] = await db
       .select()
       .from(documents)
@@ -121,13 +116,15 @@ export function runRoutes({ db, write, events }: Store): Router {
     );
     const joints = new Set(plan.joints.filter(j => !(j.mount && known.has(j.mount))).map(j => j.id));
     const carried = last
-      ? carriedOver(await ticksOf(last.id), last.endedAt as number, joints, run.startedAt)
+      ? carriedOver((await readTicks(store, last.id)).ticks, last.endedAt as number, joints, run.startedAt)
       : [];
-    await write(async () => {
-      await db.insert(runs).values(run);
-      if (carried.length > 0)
-        await db.insert(ticks).values(carried.map(t => ({ ...t, runId: run.id, receivedAt: run.startedAt })));
-    });
+    const begun = db.insert(runs).values(run);
+    await write(() =>
+      db.batch([
+        begun,
+        ...carried.map(t => db.insert(ticks).values({ ...t, runId: run.id, receivedAt: run.startedAt })),
+      ]),
+    );
     ctx.status = 201;
     ctx.body = { id: run.id };
   });
@@ -141,7 +138,7 @@ export function runRoutes({ db, write, events }: Store): Router {
     ctx.body = {
       ...run,
       document: JSON.parse(body),
-      ticks: await ticksOf(run.id),
+      ...(await readTicks(store, run.id)),
       // what was counted before the run began: a step says what of it is missing
       kit: kit ? JSON.parse(kit.body) : null,
     };
@@ -160,31 +157,43 @@ export function runRoutes({ db, write, events }: Store): Router {
     stream.say('listening', { run: run.id });
   });
 
-  /** Adds what a device has done. A tick sent twice is stored once, so a device may repeat until it hears back. */
+  /**
+   * Adds what a device has done. A tick sent twice is stored once, so a device may repeat until it hears back. One that is no tick is refused
+   * alone, with what is wrong with it; the others are kept.
+   */
   router.post('/runs/:id/ticks', async ctx => {
     const run = await runNamed(param(ctx.params, 'id'));
-    let sent: yup.InferType<typeof bodySchema>;
-    try {
-      sent = bodySchema.validateSync(ctx.request.body, { strict: true });
-    } catch (e) {
-      throw new Refusal(422, `Not a tick: ${(e as Error).message}.`);
+    const { ticks: all } = sent(ctx);
+    if (!Array.isArray(all) || all.length > MOST_TICKS)
+      throw new Refusal(422, `ticks must be a list of at most ${MOST_TICKS}: nothing was saved.`);
+    const good: SentTick[] = [];
+    const refused: { readonly id: unknown; readonly fault: string }[] = [];
+    for (const one of all as readonly unknown[]) {
+      try {
+        good.push(tickSchema.validateSync(one, { strict: true }));
+      } catch (e) {
+        refused.push({
+          id: (one as { id?: unknown } | null)?.id ?? null,
+          fault: `Not a tick: ${(e as Error).message}.`,
+        });
+      }
     }
-    if (sent.ticks.length > 0) {
+    if (good.length > 0) {
+      const receivedAt = Date.now();
       await write(() =>
         db
           .insert(ticks)
-          .values(
-            sent.ticks.map(t => ({
-              ...t,
-              runId: run.id,
-              receivedAt: Date.now(),
-            })) as (typeof ticks.$inferInsert)[],
-          )
+          .values(good.map(t => ({ ...t, runId: run.id, receivedAt })) as (typeof ticks.$inferInsert)[])
           .onConflictDoNothing(),
       );
-      events.tell(run.id, 'ticks', { ticks: sent.ticks });
+      events.tell(run.id, 'ticks', { ticks: good });
     }
-    ctx.body = { received: sent.ticks.map(t => t.id), ticks: await ticksOf(run.id) };
+    if (refused.length > 0 && good.length === 0) ctx.status = 422;
+    ctx.body = {
+      received: good.map(t => t.id),
+      ...(refused.length > 0 ? { refused, fault: refused[0]?.fault } : {}),
+      ...(await readTicks(store, run.id)),
+    };
   });
 
   /** Keeps a photo, its id made on the device; sent again it is kept once. */
@@ -212,7 +221,7 @@ export function runRoutes({ db, write, events }: Store): Router {
   /** Sets a run aside that was begun by mistake, or takes it up again. */
   router.post('/runs/:id/set-aside', async ctx => {
     const run = await runNamed(param(ctx.params, 'id'));
-    const { aside } = (ctx.request.body ?? {}) as { aside?: boolean };
+    const { aside } = sent(ctx) as { aside?: boolean };
     if (run.endedAt !== null) throw new Refusal(409, 'This run is ended: it stands in the log.');
     await write(() =>
       db
@@ -226,36 +235,41 @@ export function runRoutes({ db, write, events }: Store): Router {
   /** Ends a run and writes it into the plan's log, once. Bolts that are not sound keep it open unless they were left with a reason. */
   router.post('/runs/:id/end', async ctx => {
     const run = await runNamed(param(ctx.params, 'id'));
-    let said: yup.InferType<typeof endSchema>;
-    try {
-      said = endSchema.validateSync(ctx.request.body ?? {}, { strict: true });
-    } catch (e) {
-      throw new Refusal(422, `Not an end of a run: ${(e as Error).message}.`);
+    const said = checked(endSchema, ctx.request.body ?? {}, 'an end of a run');
+    if (run.endedAt !== null) {
+      ctx.body = { ended: true };
+      return;
     }
-    const done = await ticksOf(run.id);
-    const open = openFaults(done);
-    if (open.length > 0)
-      throw new Refusal(
-        409,
-        `${open.map(f => f.joint).join(', ')} ${open.length === 1 ? 'is' : 'are'} not sound: repair ${open.length === 1 ? 'it' : 'them'}, or say why ${open.length === 1 ? 'it is' : 'they are'} left so.`,
-      );
-    const at = Math.max(Date.now(), run.startedAt);
-    const entries = logOf(run, done, said, at);
     await write(async () => {
-      await db.update(runs).set({ endedAt: at }).where(eq(runs.id, run.id));
-      await db
-        .insert(logEntries)
-        .values(
-          entries.map(e => ({
-            id: e.id,
-            documentId: run.documentId,
-            kind: e.kind,
-            at: e.at,
-            body: JSON.stringify(e),
-            receivedAt: at,
-          })),
-        )
-        .onConflictDoNothing();
+      const done = (await readTicks(store, run.id)).ticks;
+      const open = openFaults(done);
+      if (open.length > 0)
+        throw new Refusal(
+          409,
+          `${open.map(f => f.joint).join(', ')} ${open.length === 1 ? 'is' : 'are'} not sound: repair ${open.length === 1 ? 'it' : 'them'}, or say why ${open.length === 1 ? 'it is' : 'they are'} left so.`,
+        );
+      // a clock that was set back ends no run before it began
+      const at = Math.max(Date.now(), run.startedAt);
+      await db.batch([
+        // what stands in the log already is not written again: whoever ends a run second changes nothing
+        ...logOf(run, done, said, at).map(e =>
+          db
+            .insert(logEntries)
+            .values({
+              id: e.id,
+              documentId: run.documentId,
+              kind: e.kind,
+              at: e.at,
+              body: JSON.stringify(e),
+              receivedAt: at,
+            })
+            .onConflictDoNothing(),
+        ),
+        db
+          .update(runs)
+          .set({ endedAt: at })
+          .where(and(eq(runs.id, run.id), isNull(runs.endedAt))),
+      ] as unknown as Parameters<typeof db.batch>[0]);
     });
     events.tell(run.id, 'ended', {});
     ctx.body = { ended: true };

@@ -4,6 +4,7 @@ import type { Store } from '../db/open';
 import { runs } from '../db/schema';
 import { Refusal } from '../fault';
 import type { Sharing } from '../share/sharing';
+import { sent } from './sent';
 
 /** The desk's side of sharing a run with a phone: begin, see who is in, a new code, end. */
 export function shareRoutes({ db }: Store, sharing: Sharing): Router {
@@ -14,7 +15,7 @@ export function shareRoutes({ db }: Store, sharing: Sharing): Router {
     ctx.body = answer();
   });
   router.post('/', async ctx => {
-    const { run } = (ctx.request.body ?? {}) as { run?: unknown };
+    const { run } = sent(ctx);
     const [found] = await db
       .select({ id: runs.id })
       .from(runs)

@@ -4,7 +4,7 @@ import { runRoutes } from '../api/runs';
 import type { Store } from '../db/open';
 import { answerFaults, Refusal } from '../fault';
 import { guard } from '../guard';
-import { headers, pages } from '../pages';
+import { headers, pages, unkept } from '../pages';
 import { wrenchRoutes } from '../stand-ins/wrench';
 import { JOIN_SCRIPT, joinPage } from './join-page';
 import type { Sharing } from './sharing';
@@ -85,6 +85,7 @@ export function shareApp(
   app.use(answerFaults(log));
   app.use(headers(false));
   app.use(guard(sharing.hosts));
+  app.use(unkept);
   app.use(bodyParser({ jsonLimit: '4mb', formLimit: '1kb', enableTypes: ['json', 'form'] }));
   app.use(gate(sharing));
   app.use(onlyTheRun(sharing));

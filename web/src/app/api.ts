@@ -1,4 +1,12 @@
-import type { KitState, LogEntry, PlanDocument, QuoteRequest, Tick } from '@plate-fold/core';
+import {
+  changedKit,
+  type KitChange,
+  type KitState,
+  type LogEntry,
+  type PlanDocument,
+  type QuoteRequest,
+  type Tick,
+} from '@plate-fold/core';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
 export interface DocumentRow {
@@ -60,6 +68,11 @@ export type Quote =
     }
   | { readonly state: 'refused'; readonly reasons: readonly string[] };
 
+/** The address of a plan, whatever its id is made of. */
+export const planAt = (id: string): string => `/documents/${encodeURIComponent(id)}`;
+/** The address of a run. */
+export const runAt = (id: string): string => `/runs/${encodeURIComponent(id)}`;
+
 /** What the server keeps. Reads and writes go through here; the open plan itself lives in the plan slice. */
 export const api = createApi({
   reducerPath: 'api',
@@ -71,7 +84,7 @@ export const api = createApi({
       providesTags: ['documents'],
     }),
     document: build.query<{ revision: number; updatedAt: number; document: PlanDocument }, string>({
-      query: id => `/documents/${id}`,
+      query: id => planAt(id),
       keepUnusedDataFor: 0,
     }),
     addDocument: build.mutation<{ id: string }, PlanDocument>({
@@ -82,27 +95,27 @@ export const api = createApi({
       { revision: number; updatedAt: number },
       { id: string; baseRevision: number; document: PlanDocument }
     >({
-      query: ({ id, ...body }) => ({ url: `/documents/${id}`, method: 'PUT', body }),
+      query: ({ id, ...body }) => ({ url: planAt(id), method: 'PUT', body }),
       invalidatesTags: ['documents'],
     }),
     runs: build.query<readonly RunRow[], string>({
-      query: id => `/documents/${id}/runs`,
+      query: id => `${planAt(id)}/runs`,
       providesTags: ['runs'],
     }),
     startRun: build.mutation<{ id: string }, { documentId: string; buildId: string; service?: string }>({
       query: ({ documentId, ...body }) => ({
-        url: `/documents/${documentId}/runs`,
+        url: `${planAt(documentId)}/runs`,
         method: 'POST',
         body,
       }),
       invalidatesTags: ['runs'],
     }),
-    run: build.query<Run, string>({ query: id => `/runs/${id}`, keepUnusedDataFor: 0 }),
+    run: build.query<Run, string>({ query: id => runAt(id), keepUnusedDataFor: 0 }),
     sendTicks: build.mutation<
       { received: readonly string[]; ticks: readonly Tick[] },
       { run: string; ticks: readonly Tick[] }
     >({
-      query: ({ run, ticks }) => ({ url: `/runs/${run}/ticks`, method: 'POST', body: { ticks } }),
+      query: ({ run, ticks }) => ({ url: `${runAt(run)}/ticks`, method: 'POST', body: { ticks } }),
     }),
     askQuote: build.mutation<{ id: string }, QuoteRequest>({
       query: body => ({ url: '/services/quotes', method: 'POST', body }),
@@ -114,32 +127,39 @@ export const api = createApi({
       invalidatesTags: ['shelf'],
     }),
     kit: build.query<KitState, KitOf>({
-      query: k => `/documents/${k.document}/kits/${encodeURIComponent(k.build)}`,
+      query: k => `${planAt(k.document)}/kits/${encodeURIComponent(k.build)}`,
       providesTags: ['kits'],
     }),
-    keepKit: build.mutation<KitState, KitOf & { kit: KitState }>({
-      query: ({ document, build: b, kit: { counted, tried } }) => ({
-        url: `/documents/${document}/kits/${encodeURIComponent(b)}`,
-        method: 'PUT',
-        body: { counted, tried },
+    changeKit: build.mutation<KitState, KitOf & { change: KitChange }>({
+      query: ({ document, build: b, change }) => ({
+        url: `${planAt(document)}/kits/${encodeURIComponent(b)}`,
+        method: 'PATCH',
+        body: change,
       }),
-      // shown at once; taken back if the server does not keep it
-      async onQueryStarted({ kit, ...of }, { dispatch, queryFulfilled }) {
-        const shown = dispatch(api.util.updateQueryData('kit', of, () => kit as never));
-        await queryFulfilled.catch(shown.undo);
+      // shown at once; taken back if the server does not keep it, put right by what it answers
+      async onQueryStarted({ change, ...of }, { dispatch, queryFulfilled }) {
+        const shown = dispatch(
+          api.util.updateQueryData('kit', of, kit => changedKit(kit as KitState, change) as never),
+        );
+        try {
+          const { data } = await queryFulfilled;
+          dispatch(api.util.updateQueryData('kit', of, () => data as never));
+        } catch {
+          shown.undo();
+        }
       },
     }),
     endRun: build.mutation<{ ended: boolean }, { run: string; km?: number; minutes?: number }>({
-      query: ({ run, ...body }) => ({ url: `/runs/${run}/end`, method: 'POST', body }),
+      query: ({ run, ...body }) => ({ url: `${runAt(run)}/end`, method: 'POST', body }),
       invalidatesTags: ['runs', 'log'],
     }),
     setRunAside: build.mutation<{ aside: boolean }, { run: string; aside: boolean }>({
-      query: ({ run, aside }) => ({ url: `/runs/${run}/set-aside`, method: 'POST', body: { aside } }),
+      query: ({ run, aside }) => ({ url: `${runAt(run)}/set-aside`, method: 'POST', body: { aside } }),
       invalidatesTags: ['runs'],
     }),
     sendLogPhoto: build.mutation<{ received: string }, { document: string; id: string; photo: Blob }>({
       query: ({ document, id, photo }) => ({
-        url: `/documents/${document}/log/photos/${id}`,
+        url: `${planAt(document)}/log/photos/${encodeURIComponent(id)}`,
         method: 'PUT',
         body: photo,
         headers: { 'content-type': photo.type },
@@ -147,26 +167,30 @@ export const api = createApi({
     }),
     sendPhoto: build.mutation<{ received: string }, { run: string; id: string; photo: Blob }>({
       query: ({ run, id, photo }) => ({
-        url: `/runs/${run}/photos/${id}`,
+        url: `${runAt(run)}/photos/${encodeURIComponent(id)}`,
         method: 'PUT',
         body: photo,
         headers: { 'content-type': photo.type },
       }),
     }),
     log: build.query<readonly LogEntry[], string>({
-      query: id => `/documents/${id}/log`,
+      query: id => `${planAt(id)}/log`,
       providesTags: ['log'],
     }),
     addToLog: build.mutation<readonly LogEntry[], { id: string; entries: readonly LogEntry[] }>({
-      query: ({ id, entries }) => ({ url: `/documents/${id}/log`, method: 'POST', body: { entries } }),
+      query: ({ id, entries }) => ({ url: `${planAt(id)}/log`, method: 'POST', body: { entries } }),
       invalidatesTags: ['log'],
     }),
     rightLog: build.mutation<readonly LogEntry[], { id: string; entry: LogEntry }>({
-      query: ({ id, entry }) => ({ url: `/documents/${id}/log/${entry.id}`, method: 'PUT', body: entry }),
+      query: ({ id, entry }) => ({
+        url: `${planAt(id)}/log/${encodeURIComponent(entry.id)}`,
+        method: 'PUT',
+        body: entry,
+      }),
       invalidatesTags: ['log'],
     }),
     strikeFromLog: build.mutation<readonly LogEntry[], { id: string; entry: string }>({
-      query: ({ id, entry }) => ({ url: `/documents/${id}/log/${entry}`, method: 'DELETE' }),
+      query: ({ id, entry }) => ({ url: `${planAt(id)}/log/${encodeURIComponent(entry)}`, method: 'DELETE' }),
       invalidatesTags: ['log'],
     }),
     share: build.query<Share, void>({ query: () => '/share', providesTags: ['share'] }),
@@ -193,7 +217,7 @@ export const {
   useShelfQuery,
   usePutOnShelfMutation,
   useKitQuery,
-  useKeepKitMutation,
+  useChangeKitMutation,
   useLogQuery,
   useAddToLogMutation,
   useRightLogMutation,

@@ -6,7 +6,7 @@ import { useKit } from './use-kit';
 /** Every part counted and every tool tried on its fastener, before the vehicle is in the air. */
 export function KitTab() {
   const facts = useFacts();
-  const { parts, tools, kit, gaps, complete, fault, count, tried } = useKit(facts);
+  const { parts, tools, kit, gaps, complete, fault, add, count, tried } = useKit(facts);
   const missing = gaps.parts.reduce((s, p) => s + p.missing, 0);
   return (
     <div className="max-w-3xl p-4">
@@ -40,7 +40,7 @@ export function KitTab() {
                 className="min-w-11 px-2"
                 aria-label={`One less: ${p.part}`}
                 disabled={have === 0}
-                onClick={() => count(p.part, have - 1)}
+                onClick={() => add(p.part, -1)}
               >
                 <Minus size={17} aria-hidden="true" />
               </Button>
@@ -50,7 +50,7 @@ export function KitTab() {
               <Button
                 className="min-w-11 px-2"
                 aria-label={`One more: ${p.part}`}
-                onClick={() => count(p.part, have + 1)}
+                onClick={() => add(p.part, 1)}
               >
                 <Plus size={17} aria-hidden="true" />
               </Button>
