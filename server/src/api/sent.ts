@@ -7,7 +7,7 @@ type Keys = Readonly<Record<string, unknown>>;
 /** The JSON object that a request carries. A Refusal where it carries none, or something else. */
 export function sent(ctx: Context): Keys {
   const body = ctx.request.body as unknown;
-  if (body === undefined && ctx.request.length && !ctx.is('json'))
+  if (ctx.request.length && !ctx.is('json'))
     throw new Refusal(415, 'Send JSON, with the content type application/json: nothing was saved.');
   if (typeof body !== 'object' || body === null || Array.isArray(body))
     throw new Refusal(400, 'The request has no JSON object in its body: nothing was saved.');
