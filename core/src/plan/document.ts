@@ -11,9 +11,10 @@ export type ReadDocument =
 
 /**
  * Checks any value as a plate-fold/1 document, in time that grows with its size. The document that comes back is the very object given, and
- * what is written of it is accepted again.
+ * what is written of it is accepted again. `before`: a document accepted earlier and not changed since; parts that are the same objects in
+ * both are not checked again, what holds across parts is.
  */
-export function checkDocument(value: unknown): ReadDocument {
+export function checkDocument(value: unknown, before?: PlanDocument): ReadDocument {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     return { ok: false, faults: [{ path: 'file', fault: 'is not a plate-fold document' }] };
   const format = (value as { format?: unknown }).format;
@@ -22,9 +23,9 @@ export function checkDocument(value: unknown): ReadDocument {
       ok: false,
       faults: [{ path: 'format', fault: `is "${format}"; this version reads "${FORMAT}" only` }],
     };
-  const beyond = boundsFaults(value);
+  const beyond = boundsFaults(value, before);
   if (beyond.length > 0) return { ok: false, faults: beyond };
-  const faults = faultsWithin(documentSchema, value);
+  const faults = faultsWithin(documentSchema, value, { before });
   if (faults.length > 0) return { ok: false, faults };
   const document = value as PlanDocument;
   const crossed = crossFaults(document);

@@ -30,7 +30,9 @@ const SHOWN = 100;
 const shown = (path: string): string => (path.length > SHOWN ? `${path.slice(0, SHOWN)}...` : path || 'file');
 
 /** Whether a value keeps every limit: the common case, without a word about where. `left` counts the values down. */
-function within(v: unknown, depth: number, left: { values: number }): boolean {
+function within(v: unknown, depth: number, left: { values: number }, before?: unknown): boolean {
+  // counted before
+  if (before !== undefined && v === before) return true;
   if (--left.values < 0) return false;
   if (typeof v === 'number') return Number.isFinite(v);
   if (typeof v === 'string') return v.length <= LIMITS.text;
@@ -38,14 +40,16 @@ function within(v: unknown, depth: number, left: { values: number }): boolean {
   if (depth >= LIMITS.depth) return false;
   if (Array.isArray(v)) {
     if (v.length > LIMITS.entries) return false;
-    for (const one of v) if (!within(one, depth + 1, left)) return false;
+    const were = Array.isArray(before) ? before : [];
+    for (let i = 0; i < v.length; i++) if (!within(v[i], depth + 1, left, were[i])) return false;
     return true;
   }
   const keys = Object.keys(v);
   if (keys.length > LIMITS.entries) return false;
+  const was = (typeof before === 'object' && before !== null ? before : {}) as Record<string, unknown>;
   for (const k of keys) {
     if (FORBIDDEN.includes(k)) return false;
-    if (!within((v as Record<string, unknown>)[k], depth + 1, left)) return false;
+    if (!within((v as Record<string, unknown>)[k], depth + 1, left, was[k])) return false;
   }
   return true;
 }
@@ -54,10 +58,11 @@ type Open = readonly [value: unknown, path: string, depth: number];
 
 /**
  * What no document may hold, wherever it stands: numbers that are not finite, texts, lists and nesting beyond the limits,
- * keys that would reach into the program. One pass over every value, without recursion; it ends at the first few faults.
+ * keys that would reach into the program. One pass over every value, without recursion; it ends at the first few faults. `before`: a value
+ * that kept the limits; what is the same object in both is not gone into again.
  */
-export function boundsFaults(value: unknown, most = 8): Fault[] {
-  if (within(value, 0, { values: LIMITS.values })) return [];
+export function boundsFaults(value: unknown, before?: unknown, most = 8): Fault[] {
+  if (within(value, 0, { values: LIMITS.values }, before)) return [];
   const faults: Fault[] = [];
   const open: Open[] = [[value, '', 0]];
   let seen = 0;

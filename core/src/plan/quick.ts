@@ -1,7 +1,8 @@
 import type * as yup from 'yup';
 import { type Fault, faultsAgainst } from './faults';
 
-type Yes = (value: unknown) => boolean;
+/** Whether a value is right. `before`: what stood in its place and was right; what is the same object or value still is. */
+type Yes = (value: unknown, before?: unknown) => boolean;
 
 interface TestOptions {
   readonly name?: string;
@@ -48,7 +49,7 @@ export function quickYes(schema: yup.Schema): Yes {
   const s = schema as unknown as Inside;
   if (s.builder) {
     const { builder } = s;
-    const yes: Yes = v => quickYes(builder(v, {}))(v);
+    const yes: Yes = (v, b) => quickYes(builder(v, {}))(v, b);
     made.set(schema, yes);
     return yes;
   }
@@ -56,14 +57,21 @@ export function quickYes(schema: yup.Schema): Yes {
   const own = ownTests(s);
   const listed = s._whitelist.size > 0 ? (v: unknown) => s._whitelist.has(v) : () => true;
   const parts = partsOf(s, meta);
-  const yes: Yes = v => {
+  const yes: Yes = (v, b) => {
+    if (b !== undefined && v === b) return true;
     if (v === undefined) return optional === true && !meta?.anyOf;
     if (v === null) return nullable === true;
-    return s._typeCheck(v) && listed(v) && own(v) && parts(v);
+    return s._typeCheck(v) && listed(v) && own(v) && parts(v, b);
   };
   made.set(schema, yes);
   return yes;
 }
+
+/** What stood in a place of what was there before. */
+const within = (before: unknown, key: string | number): unknown =>
+  typeof before === 'object' && before !== null
+    ? (before as Record<string | number, unknown>)[key]
+    : undefined;
 
 function partsOf(s: Inside, meta: Inside['spec']['meta']): Yes {
   if (meta?.anyOf) {
@@ -73,20 +81,20 @@ function partsOf(s: Inside, meta: Inside['spec']['meta']): Yes {
   }
   if (meta?.recordOf) {
     const of = quickYes(meta.recordOf);
-    return v => Object.values(v as object).every(of);
+    return (v, b) => Object.entries(v as object).every(([k, x]) => of(x, within(b, k)));
   }
   if (s.fields) {
     const fields = Object.entries(s.fields).map(([k, f]) => [k, quickYes(f)] as const);
-    return v => fields.every(([k, yes]) => yes((v as Record<string, unknown>)[k]));
+    return (v, b) => fields.every(([k, yes]) => yes((v as Record<string, unknown>)[k], within(b, k)));
   }
   if (s.type === 'tuple') {
     const types = (s.spec.types ?? []).map(quickYes);
-    return v => types.every((yes, i) => yes((v as unknown[])[i]));
+    return (v, b) => types.every((yes, i) => yes((v as unknown[])[i], within(b, i)));
   }
   if (s.type === 'array' && s.innerType) {
     const of = quickYes(s.innerType);
     // a hole in a list is no entry
-    return v => Array.from(v as unknown[]).every(of);
+    return (v, b) => Array.from(v as unknown[]).every((x, i) => of(x, within(b, i)));
   }
   return () => true;
 }
@@ -94,18 +102,29 @@ function partsOf(s: Inside, meta: Inside['spec']['meta']): Yes {
 /** Faults told at once; who mends these asks again. */
 const MOST_FAULTS = 50;
 
+interface Asked {
+  readonly path?: string;
+  readonly most?: number;
+  /** what was right before in the same place */
+  readonly before?: unknown;
+}
+
 /**
  * Where and why a value is not what a schema asks, in the order of the schema. Only parts that fail are gone into and only their leaves are
  * asked of the library, so that a long wrong document is told in time that grows with its length.
  */
-export function faultsWithin(schema: yup.Schema, value: unknown, path = '', most = MOST_FAULTS): Fault[] {
-  if (most <= 0 || quickYes(schema)(value)) return [];
+export function faultsWithin(
+  schema: yup.Schema,
+  value: unknown,
+  { path = '', most = MOST_FAULTS, before }: Asked = {},
+): Fault[] {
+  if (most <= 0 || quickYes(schema)(value, before)) return [];
   const s = schema as unknown as Inside;
-  if (s.builder) return faultsWithin(s.builder(value, {}), value, path, most);
+  if (s.builder) return faultsWithin(s.builder(value, {}), value, { path, most });
   const gone = typeof value === 'object' && value !== null && s._typeCheck(value) && ownTests(s)(value);
   const found: Fault[] = [];
   const into = (of: yup.Schema, v: unknown, at: string): void => {
-    if (found.length < most) found.push(...faultsWithin(of, v, at, most - found.length));
+    if (found.length < most) found.push(...faultsWithin(of, v, { path: at, most: most - found.length }));
   };
   if (gone) {
     const entries = value as Readonly<Record<string, unknown>>;

@@ -69,8 +69,15 @@ const flange: yup.Schema = yup.object({
   insideRadius: num(),
   inset: yup.tuple([notNegative(), notNegative()]).optional(),
   mitre: yup.boolean(),
-  flanges: yup.lazy(v => (v === undefined ? yup.mixed().optional() : list(flange))) as never,
+  flanges: yup.lazy(v => (v === undefined ? NO_FLANGES : flangesOfFlange())) as never,
 });
+const NO_FLANGES = yup.mixed().optional();
+let onFlange: yup.Schema | undefined;
+/** Made once: a schema of its own for every flange would be most of the work. */
+function flangesOfFlange(): yup.Schema {
+  onFlange ??= list(flange);
+  return onFlange;
+}
 
 export const sheetSchema = yup.object({
   material: oneOf(MATERIAL_IDS),

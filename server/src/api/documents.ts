@@ -1,29 +1,34 @@
 import Router from '@koa/router';
 import { checkDocument, type PlanDocument } from '@plate-fold/core';
-import { and, desc, eq, lte, sql } from 'drizzle-orm';
-import jsonPatch, { type Operation } from 'fast-json-patch';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Store } from '../db/open';
 import { documents, revisions } from '../db/schema';
 import { Refusal } from '../fault';
+import { changedBy } from './change';
 import { param } from './param';
+import { documentAt, documentOf, KEEP, prunedRevisions, WHOLE_EACH } from './revisions';
 import { sent } from './sent';
 
-/** Saved revisions kept per plan, and as many of those that came too late. */
-const KEEP = 60;
 /** Documents held as objects, so that a change of a few bytes need not read the whole again. */
 const HELD = 16;
 
 /** A document as a row. */
 export const columns = (doc: PlanDocument) => ({
+  ...heading(doc),
+  body: JSON.stringify(doc),
+  bodyRevision: null,
+});
+
+/** What the list of plans shows of a document. */
+const heading = (doc: PlanDocument) => ({
   name: doc.plan.name,
   rigName: doc.rig.name,
   bodyKind: doc.rig.body,
-  body: JSON.stringify(doc),
 });
 
-/** Checks what was sent; faults go back with their paths. */
-export function accepted(value: unknown): PlanDocument {
-  const read = checkDocument(value);
+/** Checks what was sent; faults go back with their paths. `before`: a document accepted earlier, whose parts need no second look. */
+export function accepted(value: unknown, before?: PlanDocument): PlanDocument {
+  const read = checkDocument(value, before);
   if (read.ok) return read.document;
   const first = read.faults[0];
   throw new Refusal(422, `The plan was not saved: ${first?.path} ${first?.fault}.`, { faults: read.faults });
@@ -87,12 +92,12 @@ export function documentRoutes(store: Store): Router {
   const stored = async (id: string) => {
     const [row] = await db.select().from(documents).where(eq(documents.id, id));
     if (!row) throw new Refusal(404, `There is no plan "${id}".`);
-    return row;
+    return { ...row, document: held.of(id, row.revision) ?? (await documentOf(store, row)) };
   };
 
   router.get('/:id', async ctx => {
     const row = await stored(param(ctx.params, 'id'));
-    ctx.body = { revision: row.revision, updatedAt: row.updatedAt, document: JSON.parse(row.body) };
+    ctx.body = { revision: row.revision, updatedAt: row.updatedAt, document: row.document };
   });
 
   router.post('/', async ctx => {
@@ -102,27 +107,22 @@ export function documentRoutes(store: Store): Router {
     ctx.body = { id: doc.plan.id, revision: 1 };
   });
 
-  /** The document at a revision, as it was saved; undefined where it is no longer kept. */
-  const atRevision = async (id: string, revision: number): Promise<PlanDocument | undefined> => {
-    const known = held.of(id, revision);
-    if (known) return known;
-    const [row] = await db
-      .select({ body: revisions.body })
-      .from(revisions)
-      .where(
-        and(eq(revisions.documentId, id), eq(revisions.kind, 'saved'), eq(revisions.revision, revision)),
-      );
-    return row && (JSON.parse(row.body) as PlanDocument);
-  };
+  const atRevision = async (id: string, revision: number): Promise<PlanDocument | undefined> =>
+    held.of(id, revision) ?? documentAt(store, id, revision);
 
   /**
    * Saves a document over the revision that it was made from, in one transaction; where that is no longer the newest, what was sent is kept
    * beside it and both go back.
    */
-  const save = async (id: string, baseRevision: number, doc: PlanDocument) => {
+  const save = async (id: string, baseRevision: number, doc: PlanDocument, patch?: unknown) => {
     const now = Date.now();
-    const next = columns(doc);
     const revision = baseRevision + 1;
+    const short = patch !== undefined && revision % WHOLE_EACH !== 0 ? JSON.stringify(patch) : null;
+    // a change is written as a change: of the whole plan some hundred kilobytes would be written twice
+    const next =
+      short === null
+        ? columns(doc)
+        : { ...heading(doc), bodyRevision: sql`coalesce(body_revision, ${baseRevision})` };
     const [done] = await write(() =>
       db.batch([
         db
@@ -131,17 +131,10 @@ export function documentRoutes(store: Store): Router {
           .where(and(eq(documents.id, id), eq(documents.revision, baseRevision)))
           .returning({ revision: documents.revision }),
         // only where the statement before has changed a row
-        db.run(sql`insert into revisions (document_id, revision, kind, body, saved_at)
-          select ${id}, ${revision}, 'saved', ${next.body}, ${now} where changes() = 1`),
-        db
-          .delete(revisions)
-          .where(
-            and(
-              eq(revisions.documentId, id),
-              eq(revisions.kind, 'saved'),
-              lte(revisions.revision, revision - KEEP),
-            ),
-          ),
+        db.run(sql`insert into revisions (document_id, revision, kind, body, patch, saved_at)
+          select ${id}, ${revision}, 'saved', ${short === null ? (next as { body: string }).body : ''}, ${short}, ${now}
+          where changes() = 1`),
+        ...(revision % WHOLE_EACH === 0 ? [db.run(prunedRevisions(id, revision))] : []),
       ]),
     );
     if (done.length === 1) {
@@ -153,7 +146,13 @@ export function documentRoutes(store: Store): Router {
       db.batch([
         db
           .insert(revisions)
-          .values({ documentId: id, revision: baseRevision, kind: 'refused', body: next.body, savedAt: now })
+          .values({
+            documentId: id,
+            revision: baseRevision,
+            kind: 'refused',
+            body: JSON.stringify(doc),
+            savedAt: now,
+          })
           .returning({ id: revisions.id }),
         db.run(sql`delete from revisions where document_id = ${id} and kind = 'refused' and id not in
           (select id from revisions where document_id = ${id} and kind = 'refused' order by id desc limit ${KEEP})`),
@@ -164,7 +163,7 @@ export function documentRoutes(store: Store): Router {
       body: {
         fault: 'This plan was changed somewhere else meanwhile. Both versions are kept.',
         revision: row.revision,
-        document: JSON.parse(row.body),
+        document: row.document,
         refusedId: kept[0]?.id,
       },
     };
@@ -192,8 +191,6 @@ export function documentRoutes(store: Store): Router {
     const { baseRevision, patch } = sent(ctx);
     const id = param(ctx.params, 'id');
     const from = base(baseRevision);
-    if (!Array.isArray(patch) || patch.length > 10_000)
-      throw new Refusal(400, 'patch must be a list of at most 10000 operations: nothing was saved.');
     const before = await atRevision(id, from);
     if (!before) {
       await stored(id);
@@ -202,20 +199,11 @@ export function documentRoutes(store: Store): Router {
         `Revision ${from} of this plan is no longer kept: send the whole plan. Nothing was saved.`,
       );
     }
-    let changed: unknown;
-    try {
-      changed = jsonPatch.applyPatch(before, patch as Operation[], true, false).newDocument;
-    } catch (e) {
-      const { name, index } = e as { name?: string; index?: number };
-      throw new Refusal(
-        422,
-        `Operation ${index ?? '?'} of the change cannot be done (${String(name).toLowerCase().replaceAll('_', ' ')}): nothing was saved.`,
-      );
-    }
-    const doc = accepted(changed);
+    // only what differs from what was accepted before is gone over again
+    const doc = accepted(changedBy(before, patch), before);
     if (doc.plan.id !== id)
       throw new Refusal(422, `The plan inside is "${doc.plan.id}", not "${id}": nothing was saved.`);
-    const { status, body } = await save(id, from, doc);
+    const { status, body } = await save(id, from, doc, patch);
     ctx.status = status;
     ctx.body = body;
   });
@@ -242,7 +230,10 @@ export function documentRoutes(store: Store): Router {
           .where(and(eq(revisions.documentId, param(ctx.params, 'id')), eq(revisions.id, rowId)))
       : [];
     if (!row) throw new Refusal(404, 'There is no such revision.');
-    ctx.body = { ...row, body: undefined, document: JSON.parse(row.body) };
+    const document =
+      row.patch === null ? JSON.parse(row.body) : await documentAt(store, row.documentId, row.revision);
+    const { id, revision, kind, savedAt } = row;
+    ctx.body = { id, revision, kind, savedAt, document };
   });
   return router;
 }

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import Router from '@koa/router';
-import { FAULT_IDS, LATEST_TIME, openFaults, type PlanDocument } from '@plate-fold/core';
+import { FAULT_IDS, LATEST_TIME, openFaults } from '@plate-fold/core';
 import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import * as yup from 'yup';
 import type { Store } from '../db/open';
@@ -9,6 +9,7 @@ import { eventStream } from '../event-stream';
 import { Refusal } from '../fault';
 import { param } from './param';
 import { answerPhoto, sentPhoto } from './photo';
+import { documentOf } from './revisions';
 import { carriedOver, logOf } from './run-end';
 import { checked, deviceId, sent } from './sent';
 import { readTicks } from './ticks';
@@ -90,7 +91,8 @@ export function runRoutes(store: Store): Router {
       .from(documents)
       .where(eq(documents.id, param(ctx.params, 'id')));
     if (!doc) throw new Refusal(404, `There is no plan "${param(ctx.params, 'id')}".`);
-    const { plan, rig } = JSON.parse(doc.body) as PlanDocument;
+    const document = await documentOf(store, doc);
+    const { plan, rig } = document;
     if (service !== undefined && !rig.servicePoints.some(p => p.id === service))
       throw new Refusal(422, `There is no service "${service}" on this vehicle.`);
     if (!plan.builds.some(b => b.id === buildId))
@@ -101,7 +103,7 @@ export function runRoutes(store: Store): Router {
       revision: doc.revision,
       buildId: buildId as string,
       service: service ?? null,
-      body: doc.body,
+      body: JSON.stringify(document),
       startedAt: Date.now(),
     };
     const [last] = await db

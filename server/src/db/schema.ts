@@ -1,6 +1,9 @@
 import { blob, index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
-/** Current state of each plan with its rig; `body` is a plate-fold/1 document. */
+/**
+ * Current state of each plan with its rig; `body` is a plate-fold/1 document. Small changes leave it as it was at `bodyRevision` and stand in
+ * the revisions after it, until the next whole one.
+ */
 export const documents = sqliteTable('documents', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
@@ -9,6 +12,8 @@ export const documents = sqliteTable('documents', {
   revision: integer('revision').notNull(),
   body: text('body').notNull(),
   updatedAt: integer('updated_at').notNull(),
+  /** the revision that `body` is; null where it is the current one */
+  bodyRevision: integer('body_revision'),
 });
 
 /** Every acknowledged save, and every save that was refused because it came too late. */
@@ -22,8 +27,11 @@ export const revisions = sqliteTable(
     /** the revision it became, or, when refused, the one it was based on */
     revision: integer('revision').notNull(),
     kind: text('kind', { enum: ['saved', 'refused'] }).notNull(),
+    /** the whole document; empty where `patch` says what changed */
     body: text('body').notNull(),
     savedAt: integer('saved_at').notNull(),
+    /** what changed since the revision before, as operations of RFC 6902 */
+    patch: text('patch'),
   },
   t => [index('revisions_by_document').on(t.documentId, t.kind, t.revision)],
 );
