@@ -1,4 +1,5 @@
 export * from './blank';
+export * from './differences';
 export * from './document';
 export * from './edit';
 export * from './faults';

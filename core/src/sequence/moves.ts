@@ -13,6 +13,9 @@ export interface Move {
   readonly fault?: BoltFault['state'];
 }
 
+/** The most that a wrench reads, N·m; no bolt under a vehicle is set so tight. */
+export const MOST_TORQUE = 1000;
+
 /** What a device has recorded of a move. Records are only ever added. */
 export interface Tick {
   readonly id: string;

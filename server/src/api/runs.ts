@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import Router from '@koa/router';
-import { FAULT_IDS, LATEST_TIME, openFaults } from '@plate-fold/core';
+import { FAULT_IDS, LATEST_TIME, MOST_TORQUE, openFaults } from '@plate-fold/core';
 import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import * as yup from 'yup';
 import type { Store } from '../db/open';
@@ -22,7 +22,7 @@ const tickSchema = yup.object({
     .string()
     .oneOf(['done', 'undone', 'deviation', 'override', 'claim', 'dismissed'] as const)
     .required(),
-  torqueNm: yup.number().nullable().min(0).max(1000),
+  torqueNm: yup.number().nullable().min(0).max(MOST_TORQUE),
   note: yup.string().nullable().max(2000),
   fault: yup
     .string()

@@ -17,6 +17,14 @@ export interface DocumentRow {
   readonly revision: number;
   readonly updatedAt: number;
 }
+/** A version of a plan that the server keeps. */
+export interface VersionRow {
+  readonly id: number;
+  /** the revision it became, or, where it came too late, the one it was made from */
+  readonly revision: number;
+  readonly kind: 'saved' | 'refused';
+  readonly savedAt: number;
+}
 export interface RunRow {
   readonly id: string;
   readonly buildId: string;
@@ -32,6 +40,8 @@ export interface Run extends RunRow {
   readonly documentId: string;
   readonly document: PlanDocument;
   readonly ticks: readonly Tick[];
+  /** ids of ticks whose rows cannot be read */
+  readonly unread?: readonly string[];
   /** what was counted before it began; null where nothing was */
   readonly kit: KitState | null;
 }
@@ -98,6 +108,20 @@ export const api = createApi({
       query: ({ id, ...body }) => ({ url: planAt(id), method: 'PUT', body }),
       invalidatesTags: ['documents'],
     }),
+    saveChange: build.mutation<
+      { revision: number; updatedAt: number },
+      { id: string; baseRevision: number; patch: readonly unknown[] }
+    >({
+      query: ({ id, ...body }) => ({ url: planAt(id), method: 'PATCH', body }),
+      invalidatesTags: ['documents'],
+    }),
+    versions: build.query<readonly VersionRow[], string>({
+      query: id => `${planAt(id)}/revisions`,
+      keepUnusedDataFor: 0,
+    }),
+    version: build.query<VersionRow & { document: PlanDocument }, { plan: string; id: number }>({
+      query: ({ plan, id }) => `${planAt(plan)}/revisions/${id}`,
+    }),
     runs: build.query<readonly RunRow[], string>({
       query: id => `${planAt(id)}/runs`,
       providesTags: ['runs'],
@@ -112,7 +136,12 @@ export const api = createApi({
     }),
     run: build.query<Run, string>({ query: id => runAt(id), keepUnusedDataFor: 0 }),
     sendTicks: build.mutation<
-      { received: readonly string[]; ticks: readonly Tick[] },
+      {
+        received: readonly string[];
+        ticks: readonly Tick[];
+        refused?: readonly { id: string | null; fault: string }[];
+        unread?: readonly string[];
+      },
       { run: string; ticks: readonly Tick[] }
     >({
       query: ({ run, ticks }) => ({ url: `${runAt(run)}/ticks`, method: 'POST', body: { ticks } }),
@@ -207,6 +236,8 @@ export const api = createApi({
 
 export const {
   useDocumentsQuery,
+  useVersionsQuery,
+  useVersionQuery,
   useAddDocumentMutation,
   useRunsQuery,
   useStartRunMutation,

@@ -4,6 +4,7 @@ import { Dialog } from '../ui/dialog';
 import { saveFile } from '../ui/save-file';
 import { mineKept, theirsTaken } from './plan-slice';
 import { useApp, useDo } from './store';
+import { Differences } from './versions-sheet';
 
 /** Shown when the plan was changed elsewhere meanwhile: neither version is lost, the owner says which goes on. */
 export function ConflictSheet() {
@@ -16,8 +17,12 @@ export function ConflictSheet() {
     <Dialog
       open
       title="This plan was changed somewhere else"
-      about={`Another tab or device saved revision ${conflict.revision} while you worked from revision ${revision}. Both versions are kept on the server; choose the one to go on with.`}
+      about={`Another tab or device saved revision ${conflict.revision} while you worked from revision ${revision}. Both versions are kept on the server, under Versions in the menu; choose the one to go on with.`}
     >
+      <h3 className="font-bold">What theirs has otherwise than mine</h3>
+      <div className="mb-3 max-h-[30dvh] overflow-auto">
+        <Differences before={present} after={conflict.document} same="Nothing: both say the same." />
+      </div>
       <div className="grid gap-2">
         <Button look="strong" onClick={() => dispatch(mineKept())}>
           Go on with mine (build {mine?.id} {mine?.name})

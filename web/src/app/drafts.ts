@@ -10,19 +10,36 @@ export interface Draft {
 const PREFIX = 'plate-fold draft';
 const TAB = 'plate-fold tab';
 
+const random = (): string => Math.random().toString(36).slice(2, 10);
+
 /** This tab's own name: it survives a reload, another tab has another. */
 export function tabName(): string {
   let name = sessionStorage.getItem(TAB);
   if (!name) {
-    name = Math.random().toString(36).slice(2, 10);
+    name = random();
     sessionStorage.setItem(TAB, name);
   }
   return name;
 }
 
-/** Tells other tabs that this one lives, so that they leave its drafts alone. */
-export const announceTab = (): void =>
-  void navigator.locks?.request(`${TAB} ${tabName()}`, () => new Promise(() => undefined));
+/**
+ * Tells other tabs that this one lives, so that they leave its drafts alone. A tab that was made as a copy of another comes with that one's
+ * name: it takes a new one. Where a page has no locks (one from the local network) the name stays.
+ */
+export async function announceTab(): Promise<void> {
+  const { locks } = navigator;
+  if (!locks) return;
+  for (;;) {
+    const mine = await new Promise<boolean>(done => {
+      void locks.request(`${TAB} ${tabName()}`, { ifAvailable: true }, lock => {
+        done(lock !== null);
+        return lock ? new Promise(() => undefined) : undefined;
+      });
+    });
+    if (mine) return;
+    sessionStorage.setItem(TAB, random());
+  }
+}
 
 const key = (id: string, tab: string): string => `${PREFIX} ${id} ${tab}`;
 
@@ -38,8 +55,13 @@ export function keepDraft(id: string, draft: Draft): boolean {
 
 export const dropDraft = (id: string): void => localStorage.removeItem(key(id, tabName()));
 
-/** The draft left for a plan by this tab, or by one that was closed before it could save. */
+/** The draft left for a plan by this tab, or by one that was closed before it could save. Two tabs that look at once never take the same. */
 export async function findDraft(id: string): Promise<Draft | undefined> {
+  const { locks } = navigator;
+  return locks ? locks.request('plate-fold drafts', () => takenDraft(id)) : takenDraft(id);
+}
+
+async function takenDraft(id: string): Promise<Draft | undefined> {
   const held = (await navigator.locks?.query?.())?.held?.map(l => l.name) ?? [];
   const mine = key(id, tabName());
   const keys = Object.keys(localStorage)
@@ -47,16 +69,24 @@ export async function findDraft(id: string): Promise<Draft | undefined> {
     .filter(k => k === mine || !held.includes(`${TAB} ${k.split(' ').at(-1)}`))
     .sort((a, b) => Number(b === mine) - Number(a === mine));
   for (const k of keys) {
+    const text = localStorage.getItem(k) ?? '';
+    let draft: Draft;
     try {
-      const draft = JSON.parse(localStorage.getItem(k) ?? '') as Draft;
-      if (k !== mine) {
-        localStorage.setItem(mine, JSON.stringify(draft));
-        localStorage.removeItem(k);
-      }
-      return draft;
+      draft = JSON.parse(text) as Draft;
     } catch {
       localStorage.removeItem(k);
+      continue;
     }
+    if (k !== mine) {
+      // taken over: out of the old place first, since a full store has no room for both
+      localStorage.removeItem(k);
+      try {
+        localStorage.setItem(mine, text);
+      } catch {
+        localStorage.setItem(k, text);
+      }
+    }
+    return draft;
   }
   return undefined;
 }

@@ -1,4 +1,4 @@
-import { Suspense } from 'react';
+import { Suspense, useState } from 'react';
 import { Link, Outlet, useParams } from 'react-router';
 import { ConflictSheet } from './conflict-sheet';
 import { KeySheet, usePlanKeys } from './keys';
@@ -8,10 +8,12 @@ import { StageRail } from './stage-rail';
 import { Tally } from './tally';
 import { TopBar } from './top-bar';
 import { useFold } from './use-fold';
+import { VersionsSheet } from './versions-sheet';
 
 function OpenFrame() {
   const keys = usePlanKeys();
   const { folded, watch } = useFold();
+  const [versions, setVersions] = useState(false);
   return (
     <div
       className="group/frame flex h-full flex-col"
@@ -19,7 +21,7 @@ function OpenFrame() {
       data-folded={folded || undefined}
       onScrollCapture={watch}
     >
-      <TopBar onKeys={keys.open} />
+      <TopBar onKeys={keys.open} onVersions={() => setVersions(true)} />
       <div className="flex min-h-0 flex-1 max-desk:flex-col flat:flex-row!">
         <StageRail />
         <div className="flex min-h-0 min-w-0 flex-1 flex-col">
@@ -31,6 +33,7 @@ function OpenFrame() {
         </div>
       </div>
       <ConflictSheet />
+      {versions && <VersionsSheet onClose={() => setVersions(false)} />}
       <KeySheet open={keys.shown} onClose={keys.close} />
     </div>
   );

@@ -40,6 +40,7 @@ export function useOpenPlan(id: string): Opening {
             revision: draft?.baseRevision ?? data.revision,
             savedAt: data.updatedAt,
             unsaved: draft !== undefined && !overtaken,
+            acknowledged: data.document,
           }),
         );
         if (overtaken) dispatch(conflictFound({ revision: data.revision, document: data.document }));

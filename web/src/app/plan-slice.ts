@@ -24,6 +24,10 @@ export interface PlanState {
   readonly revision: number;
   readonly past: readonly PlanDocument[];
   readonly present?: PlanDocument;
+  /** the plan as the server has it at `revision`; undefined where that is not known here */
+  readonly acknowledged?: PlanDocument;
+  /** the device's store had no room for the last edit: only this page has it */
+  readonly unkept?: boolean;
   readonly future: readonly PlanDocument[];
   readonly save: SaveState;
   readonly savedAt?: number;
@@ -86,12 +90,19 @@ export const planSlice = createSlice({
   reducers: {
     documentOpened: (
       _,
-      a: PayloadAction<{ document: PlanDocument; revision: number; savedAt?: number; unsaved?: boolean }>,
+      a: PayloadAction<{
+        document: PlanDocument;
+        revision: number;
+        savedAt?: number;
+        unsaved?: boolean;
+        acknowledged?: PlanDocument;
+      }>,
     ) => ({
       ...initialState,
       id: a.payload.document.plan.id,
       revision: a.payload.revision,
       present: a.payload.document,
+      acknowledged: a.payload.unsaved ? a.payload.acknowledged : a.payload.document,
       savedAt: a.payload.savedAt,
       save: a.payload.unsaved ? 'pending' : 'saved',
     }),
@@ -159,6 +170,7 @@ export const planSlice = createSlice({
       withJoint(doc, joint, j => ({ ...j, lube })),
     ),
     remedyApplied: edit<PlanDocument>((_, next) => next),
+    versionRestored: edit<PlanDocument>((_, next) => next),
     edited: plain((s, { payload }: PayloadAction<Edit>) => {
       if (!s.present || payload.document === s.present) return s;
       if (payload.stroke === undefined || payload.stroke !== s.stroke)
@@ -166,14 +178,19 @@ export const planSlice = createSlice({
       return { ...s, present: payload.document, save: changed(s) };
     }),
 
+    draftKept: plain((s, a: PayloadAction<boolean>) =>
+      Boolean(s.unkept) === !a.payload ? s : { ...s, unkept: !a.payload },
+    ),
     saveStarted: plain(s => ({ ...s, save: 'saving' })),
     saveAcknowledged: plain(
       (s, a: PayloadAction<{ document: PlanDocument; revision: number; savedAt: number }>) => ({
         ...s,
         revision: a.payload.revision,
         savedAt: a.payload.savedAt,
+        acknowledged: a.payload.document,
         fault: undefined,
         save: s.present === a.payload.document ? 'saved' : 'pending',
+        ...(s.present === a.payload.document ? { unkept: false } : {}),
       }),
     ),
     saveFailed: plain((s, a: PayloadAction<{ offline: boolean; fault: string }>) => ({
@@ -188,7 +205,15 @@ export const planSlice = createSlice({
     })),
     /** mine again, on top of theirs */
     mineKept: plain(s =>
-      s.conflict ? { ...s, revision: s.conflict.revision, conflict: undefined, save: 'pending' } : s,
+      s.conflict
+        ? {
+            ...s,
+            revision: s.conflict.revision,
+            acknowledged: s.conflict.document,
+            conflict: undefined,
+            save: 'pending',
+          }
+        : s,
     ),
     theirsTaken: plain(s =>
       s.conflict && s.present
@@ -196,6 +221,7 @@ export const planSlice = createSlice({
             ...s,
             past: [...s.past, s.present],
             present: s.conflict.document,
+            acknowledged: s.conflict.document,
             future: [],
             revision: s.conflict.revision,
             conflict: undefined,
@@ -222,7 +248,9 @@ export const {
   torqueEntered,
   lubeChosen,
   remedyApplied,
+  versionRestored,
   edited,
+  draftKept,
   saveStarted,
   saveAcknowledged,
   saveFailed,

@@ -1,7 +1,7 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
-import { autosave } from './autosave';
+import { autosave, warnBeforeLeaving } from './autosave';
 import { planSlice } from './plan-slice';
 import { struckSlice } from './struck-slice';
 import { keepView, viewSlice } from './view-slice';
@@ -23,6 +23,8 @@ export const store = configureStore({
 export type RootState = ReturnType<typeof store.getState>;
 export const useApp = useSelector.withTypes<RootState>();
 export const useDo = useDispatch.withTypes<typeof store.dispatch>();
+
+warnBeforeLeaving(() => store.getState().plan);
 
 let shown = store.getState().view;
 const dress = (): void => {

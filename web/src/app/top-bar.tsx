@@ -1,5 +1,5 @@
 import { formatMass, MATERIALS, writeDocument } from '@plate-fold/core';
-import { Download, Eye, Keyboard, LayoutList, Menu, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
+import { Download, Eye, History, Keyboard, LayoutList, Menu, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { Swatch } from '../picture/hatch';
@@ -11,12 +11,12 @@ import { useApp, useDo } from './store';
 import { sideTurned, themeSwitched, unitsSwitched } from './view-slice';
 
 function SaveMark() {
-  const { save, savedAt, fault } = useApp(s => s.plan);
+  const { save, savedAt, fault, unkept } = useApp(s => s.plan);
   const words = {
     saved: savedAt ? `saved ${when(savedAt)}` : 'saved',
     pending: 'saving \u2026',
     saving: 'saving \u2026',
-    offline: 'offline: kept on this device',
+    offline: unkept ? 'offline: in this page only, do not close it' : 'offline: kept on this device',
     conflict: 'changed elsewhere',
     refused: 'not saved',
   }[save];
@@ -79,7 +79,7 @@ const ICON = 'grid size-10 shrink-0 place-items-center rounded-[4px] hover:bg-pa
 const ITEM =
   'flex min-h-11 cursor-pointer items-center gap-3 px-4 outline-none data-[highlighted]:bg-fluid data-[highlighted]:text-onfluid';
 
-export function TopBar({ onKeys }: { onKeys: () => void }) {
+export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions: () => void }) {
   const dispatch = useDo();
   const { past, future, present } = useApp(s => s.plan);
   const { side, units, theme } = useApp(s => s.view);
@@ -172,6 +172,9 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
               }
             >
               <Download size={17} aria-hidden="true" /> Save the plan as a file
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={onVersions}>
+              <History size={17} aria-hidden="true" /> Versions
             </DropdownMenu.Item>
             <DropdownMenu.Item className={`${ITEM} max-desk:hidden`} onSelect={onKeys}>
               <Keyboard size={17} aria-hidden="true" /> Keys

@@ -28,6 +28,8 @@ export function RunHeader(props: {
   readonly screen?: Screen;
   readonly at: number;
   readonly waiting: number;
+  /** of those, such as only the page has */
+  readonly unkept: number;
   readonly fault?: string;
   /** what another device has just done */
   readonly other?: Tick;
@@ -35,12 +37,15 @@ export function RunHeader(props: {
   readonly phone: boolean;
   readonly onSteps: () => void;
 }) {
-  const { run, walked, screen, at, waiting, fault, other } = props;
+  const { run, walked, screen, at, waiting, unkept, fault, other } = props;
   const { screens, moves, done, facts } = walked;
   const step = screen?.steps[0];
   const plates = step?.panels.flatMap(id => facts.panels.find(p => p.panel.id === id)?.panel ?? []) ?? [];
   const said = [
-    waiting > 0 ? `${waiting} kept on this device, sent when the server answers` : '',
+    waiting > unkept ? `${waiting - unkept} kept on this device, sent when the server answers` : '',
+    unkept > 0
+      ? `${unkept} only in this page: the device’s store is full. Leave the page open until ${unkept === 1 ? 'it is' : 'they are'} sent`
+      : '',
     fault ?? '',
     other && !fault ? otherWords(other, walked) : '',
   ].filter(Boolean);
@@ -76,7 +81,10 @@ export function RunHeader(props: {
       >
         <div className="h-full bg-fluid" style={{ width: `${(done / Math.max(1, moves.length)) * 100}%` }} />
       </div>
-      <p role="status" className={`text-[13px] ${fault ? 'font-semibold text-oxide' : 'text-ink2'}`}>
+      <p
+        role="status"
+        className={`text-[13px] ${fault || unkept > 0 ? 'font-semibold text-oxide' : 'text-ink2'}`}
+      >
         {said.join('. ')}
       </p>
     </header>

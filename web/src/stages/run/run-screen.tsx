@@ -33,7 +33,7 @@ const FOOT = 'min-h-12 flex-1 px-1 text-[15px] disabled:opacity-40 flat:min-h-11
 export function RunScreen() {
   const { runId = '' } = useParams();
   const [search] = useSearchParams();
-  const { run, ticks, waiting, fault, other, record } = useRun(runId);
+  const { run, ticks, waiting, unkept, fault, other, record } = useRun(runId);
   const { side, units } = useApp(s => s.view);
   const walked = useScreens(run, ticks, units);
   const [shown, setShown] = useState<number>();
@@ -203,6 +203,7 @@ export function RunScreen() {
         screen={screen}
         at={at}
         waiting={waiting}
+        unkept={unkept}
         fault={fault}
         other={other}
         phone={search.has('phone')}

@@ -2,6 +2,7 @@ import type { Tick } from '@plate-fold/core';
 import type { Run } from '../../app/api';
 
 const TICK = 'plate-fold tick';
+const ASIDE = 'plate-fold aside';
 const RUN = 'plate-fold run';
 const DEVICE = 'plate-fold device';
 
@@ -26,41 +27,81 @@ export const freshTickId = (): string => `${Date.now().toString(36)}-${random()}
 
 const tickKey = (run: string, id: string): string => `${TICK} ${run} ${id}`;
 
-/** Writes a tick to this device, each under a key of its own so that two tabs never overwrite one another. */
+/** Ticks that the device's store had no room for: they live as long as the page does. */
+const unkept = new Map<string, Tick>();
+
+/** Writes a tick to this device, each under a key of its own so that two tabs never overwrite one another. False when only the page has it. */
 export function keepTick(run: string, tick: Tick): boolean {
   try {
     localStorage.setItem(tickKey(run, tick.id), JSON.stringify(tick));
     return true;
   } catch {
+    unkept.set(tickKey(run, tick.id), tick);
     return false;
   }
 }
 
-export const dropTick = (run: string, id: string): void => localStorage.removeItem(tickKey(run, id));
+export function dropTick(run: string, id: string): void {
+  unkept.delete(tickKey(run, id));
+  localStorage.removeItem(tickKey(run, id));
+  // there may be room now for what had none
+  for (const [key, tick] of unkept)
+    try {
+      localStorage.setItem(key, JSON.stringify(tick));
+      unkept.delete(key);
+    } catch {
+      break;
+    }
+}
+
+/** Ticks of a run that only this page has: lost when it is closed before they are sent. */
+export const unkeptTicks = (run: string): number =>
+  [...unkept.keys()].filter(k => k.startsWith(`${TICK} ${run} `)).length;
+
+/** Takes a tick that the server refuses out of what is sent, and keeps it with the reason. */
+export function setTickAside(run: string, id: string, fault: string): void {
+  const tick = waitingTicks(run).find(t => t.id === id);
+  try {
+    if (tick) localStorage.setItem(`${ASIDE} ${run} ${id}`, JSON.stringify({ tick, fault }));
+  } catch {
+    // no room for it: it is told on the screen all the same
+  }
+  dropTick(run, id);
+}
 
 /** Ticks of a run that the server has not acknowledged, oldest first. A torn entry is left out. */
 export function waitingTicks(run: string): readonly Tick[] {
   const prefix = `${TICK} ${run} `;
-  return Object.keys(localStorage)
-    .filter(k => k.startsWith(prefix))
-    .flatMap(k => {
-      try {
-        return [JSON.parse(localStorage.getItem(k) ?? '') as Tick];
-      } catch {
-        return [];
-      }
-    })
-    .sort((a, b) => a.at - b.at);
+  return [
+    ...Object.keys(localStorage)
+      .filter(k => k.startsWith(prefix))
+      .flatMap(k => {
+        try {
+          return [JSON.parse(localStorage.getItem(k) ?? '') as Tick];
+        } catch {
+          return [];
+        }
+      }),
+    ...[...unkept].flatMap(([k, t]) => (k.startsWith(prefix) ? [t] : [])),
+  ].sort((a, b) => a.at - b.at);
 }
 
-/** Keeps the run itself, so that a reload finds it while the server is away. */
+/** Keeps the run itself with every tick it is known to have, so that a reload finds it while the server is away. */
 export function keepRun(run: Run): void {
+  const key = `${RUN} ${run.id}`;
+  const text = JSON.stringify(run);
   try {
-    for (const k of Object.keys(localStorage))
-      if (k.startsWith(`${RUN} `) && k !== `${RUN} ${run.id}`) localStorage.removeItem(k);
-    localStorage.setItem(`${RUN} ${run.id}`, JSON.stringify(run));
+    localStorage.setItem(key, text);
   } catch {
-    // the server still has it
+    // room is made of other runs first: the server still has them
+    for (const k of Object.keys(localStorage))
+      if (k.startsWith(`${RUN} `) && k !== key) localStorage.removeItem(k);
+    try {
+      localStorage.setItem(key, text);
+    } catch {
+      // one kept earlier lacks what was ticked since: better none, the server has it
+      localStorage.removeItem(key);
+    }
   }
 }
 

@@ -1,12 +1,15 @@
 import {
   formatLength,
   lengthName,
+  MOST_TORQUE,
   type Move,
   parseTorque,
+  type Result,
   type Turn,
   targetOf,
   toolsOfBolt,
   torqueFigure,
+  type UnitSystem,
 } from '@plate-fold/core';
 import { useState } from 'react';
 import { Section } from '../../picture/section';
@@ -171,6 +174,16 @@ function Unsound(props: Parameters<typeof TightenBody>[0]) {
   );
 }
 
+/** What was typed as a reading, N·m; a fault where no wrench reads that; undefined where nothing was typed. */
+function readTorque(typed: string, units: UnitSystem): Result<number> | undefined {
+  if (typed.trim() === '') return undefined;
+  const read = parseTorque(typed, units);
+  const most = torqueFigure(MOST_TORQUE, units);
+  return read.ok && read.value > MOST_TORQUE
+    ? { ok: false, fault: `not above ${most.value} ${most.unit}` }
+    : read;
+}
+
 /** The torque to reach, large, with the reading of the wrench and its verdict beside it. */
 function Torque(props: Parameters<typeof TightenBody>[0] & { readonly target?: number }) {
   const { move, units, walked, target, reading, turn, listening } = props;
@@ -212,7 +225,7 @@ function Torque(props: Parameters<typeof TightenBody>[0] & { readonly target?: n
     );
   const figure = torqueFigure(target, units);
   const other = torqueFigure(target, units === 'inch' ? 'metric' : 'inch');
-  const parsed = typed.trim() === '' ? undefined : parseTorque(typed, units);
+  const parsed = readTorque(typed, units);
   const recorded = states.get(move.id)?.torqueNm;
   const shown = parsed?.ok ? parsed.value : (turn?.peakNm ?? reading);
   const verdict = shown === undefined ? undefined : judge(shown, target, units);
@@ -241,7 +254,7 @@ function Torque(props: Parameters<typeof TightenBody>[0] & { readonly target?: n
               if (turn) digital.forget();
               props.onListen(false);
               props.onTurn(undefined);
-              const p = e.target.value.trim() === '' ? undefined : parseTorque(e.target.value, units);
+              const p = readTorque(e.target.value, units);
               props.onReading(p?.ok && p.value > 0 ? p.value : undefined);
             }}
             onKeyDown={e => {

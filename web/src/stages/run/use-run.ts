@@ -13,6 +13,8 @@ import {
   keepTick,
   keptRun,
   mergeTicks,
+  setTickAside,
+  unkeptTicks,
   waitingTicks,
 } from './tick-store';
 
@@ -25,6 +27,8 @@ export interface RunState {
   readonly ticks: readonly Tick[];
   /** ticks the server has not acknowledged yet */
   readonly waiting: number;
+  /** of those, such as only this page has, because the device's store is full */
+  readonly unkept: number;
   readonly fault?: string;
   /** what another device has just ticked or reported */
   readonly other?: Tick;
@@ -40,7 +44,16 @@ const SHARE_ENDED =
 const SHARE_AWAY =
   'The desk has ended the sharing, or is out of reach. What is ticked here is kept on this device and sent when it is back; reload for a new code.';
 
-type Answer = { data?: { fault?: string }; status: number | string };
+/** Ticks that were refused alone, with the reason. */
+interface Refused {
+  readonly refused?: readonly { readonly id: string | null; readonly fault: string }[];
+}
+type Answer = { data?: { fault?: string } & Refused; status: number | string };
+
+const unreadWords = (unread?: readonly string[]): string | undefined =>
+  unread && unread.length > 0
+    ? `${unread.length === 1 ? 'One tick' : `${unread.length} ticks`} of this run cannot be read from the database (${unread.slice(0, 3).join(', ')}): what it said is open again.`
+    : undefined;
 
 /**
  * A run with its ticks. A tick is written to this device before anything else, then sent until the server
@@ -51,6 +64,7 @@ export function useRun(id: string): RunState {
   const [run, setRun] = useState<Run>();
   const [ticks, setTicks] = useState<readonly Tick[]>([]);
   const [waiting, setWaiting] = useState(0);
+  const [unkept, setUnkept] = useState(0);
   const [fault, setFault] = useState<string>();
   const [other, setOther] = useState<Tick>();
   const busy = useRef(false);
@@ -65,18 +79,29 @@ export function useRun(id: string): RunState {
       api.endpoints.sendTicks.initiate({ run: id, ticks: open.slice(0, 500) }),
     );
     busy.current = false;
+    const refused = (data ?? (error as Answer | undefined)?.data)?.refused ?? [];
+    const gone = new Set(refused.map(r => r.id));
+    for (const r of refused) if (r.id !== null) setTickAside(id, r.id, r.fault);
+    // what the server will never take is not shown as done
+    if (gone.size > 0) setTicks(before => before.filter(t => !gone.has(t.id)));
+    const aside =
+      refused.length > 0
+        ? `${refused.length === 1 ? 'One tick was' : `${refused.length} ticks were`} refused and set aside on this device; the others are sent. ${refused[0]?.fault}`
+        : undefined;
     if (data) {
       for (const t of data.received) dropTick(id, t);
       setTicks(before => mergeTicks(before, data.ticks));
-      setFault(undefined);
-    } else {
+      setFault(aside ?? unreadWords(data.unread));
+    } else if (aside) setFault(aside);
+    else {
       const { status, data: said } = error as Answer;
       if (status === 401) setFault(SHARE_ENDED);
       else if (typeof status === 'number' && status < 500) setFault(said?.fault);
     }
     const left = waitingTicks(id).length;
     setWaiting(left);
-    if (data && left > 0) void send();
+    setUnkept(unkeptTicks(id));
+    if ((data || aside) && left > 0) void send();
     // photos follow the ticks they belong to
     if (data && left === 0)
       for (const { id: photo, photo: bytes } of await waitingPhotos(id)) {
@@ -102,9 +127,8 @@ export function useRun(id: string): RunState {
       call.unsubscribe();
       if (gone) return;
       if (data) {
-        keepRun(data);
         show(data);
-        setFault(undefined);
+        setFault(unreadWords(data.unread));
         return;
       }
       const { status, data: said } = error as Answer;
@@ -119,6 +143,18 @@ export function useRun(id: string): RunState {
       clearTimeout(timer);
     };
   }, [id, dispatch]);
+
+  // what is shown is what is kept: every tick, acknowledged or not
+  useEffect(() => {
+    if (run) keepRun({ ...run, ticks });
+  }, [run, ticks]);
+
+  useEffect(() => {
+    if (unkept === 0) return;
+    const ask = (e: BeforeUnloadEvent): void => e.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [unkept]);
 
   useEffect(() => {
     const timer = waiting > 0 ? setInterval(() => void send(), RETRY_MS) : undefined;
@@ -175,10 +211,8 @@ export function useRun(id: string): RunState {
         void keepPhoto(id, tick.photo, photo).then(kept => {
           if (!kept) setFault('This device has no room for the photo: the note is kept without it.');
         });
-      if (!keepTick(id, tick))
-        setFault(
-          'This device cannot keep the tick: its store is full. Leave the page open until it is sent.',
-        );
+      keepTick(id, tick);
+      setUnkept(unkeptTicks(id));
       setTicks(before => mergeTicks(before, [tick]));
       setWaiting(n => n + 1);
       void send();
@@ -190,5 +224,5 @@ export function useRun(id: string): RunState {
     const timer = setTimeout(() => setOther(undefined), OTHER_MS);
     return () => clearTimeout(timer);
   }, [other]);
-  return { run, ticks, waiting, fault, ...(other ? { other } : {}), record };
+  return { run, ticks, waiting, unkept, fault, ...(other ? { other } : {}), record };
 }

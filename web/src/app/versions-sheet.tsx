@@ -1,0 +1,130 @@
+import { differences, type PlanDocument, writeDocument } from '@plate-fold/core';
+import { useMemo, useState } from 'react';
+import { Button } from '../ui/button';
+import { Dialog } from '../ui/dialog';
+import { when } from '../ui/names';
+import { saveFile } from '../ui/save-file';
+import { useVersionQuery, useVersionsQuery, type VersionRow } from './api';
+import { versionRestored } from './plan-slice';
+import { useApp, useDo } from './store';
+
+/** Sentences shown before the rest is counted. */
+const SHOWN = 12;
+
+/** What one version has otherwise than another, in words. */
+export function Differences({
+  before,
+  after,
+  same,
+}: {
+  before: PlanDocument;
+  after: PlanDocument;
+  /** what is said where there is none */
+  same: string;
+}) {
+  const units = useApp(s => s.view.units);
+  const list = useMemo(() => differences(before, after, units), [before, after, units]);
+  if (list.length === 0) return <p className="text-ink2">{same}</p>;
+  return (
+    <ul className="list-disc pl-5 text-[15px] leading-snug">
+      {list.slice(0, SHOWN).map(d => (
+        <li key={d} className="first-letter:uppercase">
+          {d}
+        </li>
+      ))}
+      {list.length > SHOWN && <li>and {list.length - SHOWN} more.</li>}
+    </ul>
+  );
+}
+
+function Version({ plan, row, onDone }: { plan: PlanDocument; row: VersionRow; onDone: () => void }) {
+  const dispatch = useDo();
+  const { data, isError } = useVersionQuery({ plan: plan.plan.id, id: row.id });
+  if (isError)
+    return (
+      <p role="alert" className="text-oxide">
+        The server does not answer, or no longer has this version.
+      </p>
+    );
+  if (!data) return <p className="text-ink2">Fetching …</p>;
+  return (
+    <div className="grid gap-2 pb-3">
+      <p className="text-[14px] text-ink2">From then to now:</p>
+      <Differences before={data.document} after={plan} same="The same as the plan is now." />
+      <div className="flex flex-wrap gap-2">
+        <Button
+          look="strong"
+          onClick={() => {
+            dispatch(versionRestored(data.document));
+            onDone();
+          }}
+        >
+          Go back to this version
+        </Button>
+        <Button
+          look="quiet"
+          onClick={() =>
+            saveFile(
+              `${plan.plan.id}-${row.kind === 'saved' ? 'revision' : 'late'}-${row.revision}.platefold.json`,
+              writeDocument(data.document),
+              'application/json',
+            )
+          }
+        >
+          Save it as a file
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+/** Every version of the open plan that the server keeps, also those that came too late: seen, compared, restored. */
+export function VersionsSheet({ onClose }: { onClose: () => void }) {
+  const plan = useApp(s => s.plan.present);
+  const [chosen, setChosen] = useState<number>();
+  const { data, isError } = useVersionsQuery(plan?.plan.id ?? '', {
+    skip: !plan,
+    refetchOnMountOrArgChange: true,
+  });
+  if (!plan) return null;
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title="Versions of this plan"
+      about="The server keeps the last saves, and saves that came too late because somebody else had saved first. Going back is an edit like any other: undo takes it back."
+    >
+      {isError && (
+        <p role="alert" className="text-oxide">
+          The server does not answer.
+        </p>
+      )}
+      <ul aria-label="Versions">
+        {data?.map(row => (
+          <li key={row.id} className="border-t border-scribe">
+            <button
+              type="button"
+              aria-expanded={chosen === row.id}
+              className="flex min-h-12 w-full items-center justify-between gap-3 text-left"
+              onClick={() => setChosen(chosen === row.id ? undefined : row.id)}
+            >
+              <span>
+                {row.kind === 'saved' ? (
+                  <>
+                    Revision <span className="fig">{row.revision}</span>
+                  </>
+                ) : (
+                  <b>
+                    Came too late, made from revision <span className="fig">{row.revision}</span>
+                  </b>
+                )}
+              </span>
+              <span className="text-[13px] text-ink2">{when(row.savedAt)}</span>
+            </button>
+            {chosen === row.id && <Version plan={plan} row={row} onDone={onClose} />}
+          </li>
+        ))}
+      </ul>
+    </Dialog>
+  );
+}
