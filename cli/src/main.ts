@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { gatherFacts, readDocument, type UnitSystem } from '@plate-fold/core';
+import { ARCHIVE_USAGE, runArchive } from './archive';
 import { EXPORTS, exportFiles } from './export';
 import { runShell } from './shell';
 import { VERBS } from './verbs';
@@ -10,7 +11,7 @@ export interface Streams {
 }
 
 const KINDS = Object.keys(EXPORTS).join('|');
-const USAGE = `platefold VERB FILE [--build ID] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, shell, export --as ${KINDS} --out DIR [--units inch|metric]`;
+const USAGE = `platefold VERB FILE [--build ID] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, shell, export --as ${KINDS} --out DIR [--units inch|metric]; ${ARCHIVE_USAGE}`;
 
 interface Call {
   readonly verb: string;
@@ -68,6 +69,7 @@ export async function main(args: readonly string[], { out, err }: Streams): Prom
     out(`${USAGE}\n`);
     return 0;
   }
+  if (args[0] === 'backup' || args[0] === 'restore') return runArchive(args, { out, err });
   const call = parseCall(args);
   if (typeof call === 'string') return fail(call);
   let text: string;

@@ -1,11 +1,13 @@
 import { bodyParser } from '@koa/bodyparser';
 import Router from '@koa/router';
 import Koa from 'koa';
+import { archiveRoutes } from './api/archive';
 import { documentRoutes } from './api/documents';
 import { logRoutes } from './api/log';
 import { runRoutes } from './api/runs';
 import { shareRoutes } from './api/share';
 import { shelfRoutes } from './api/shelf';
+import type { Backups } from './db/backups';
 import type { Store } from './db/open';
 import { answerFaults } from './fault';
 import { guard } from './guard';
@@ -23,10 +25,12 @@ export interface AppOptions {
   readonly log: (e: unknown) => void;
   /** lets a phone on the local network take part in one run; not offered without it */
   readonly sharing?: Sharing;
+  /** copies of the database that are made by themselves; none where it lies elsewhere */
+  readonly backups?: Backups;
 }
 
 /** The whole server: faults, headers, guard, bodies, API, then the built interface. */
-export function createApp({ store, hosts, web, log, sharing }: AppOptions): Koa {
+export function createApp({ store, hosts, web, log, sharing, backups }: AppOptions): Koa {
   const app = new Koa();
   // a reader that leaves in mid-answer is no fault of ours
   app.on('error', e => {
@@ -47,6 +51,7 @@ export function createApp({ store, hosts, web, log, sharing }: AppOptions): Koa 
     runRoutes(store),
     logRoutes(store),
     shelfRoutes(store),
+    archiveRoutes(store, backups),
     scalesRoutes(),
     wrenchRoutes(),
     quoteRoutes(),

@@ -1,1 +1,4 @@
+export * from './archive';
+export { DatabaseFault, openStore } from './db/open';
+export { Refusal, wordsOf } from './fault';
 export * from './server';

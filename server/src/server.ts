@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import pino from 'pino';
 import { createApp } from './app';
+import { dailyBackups } from './db/backups';
 import { openStore, type Store } from './db/open';
 import { loadDemo } from './demo';
 import { hostNames } from './guard';
@@ -27,6 +28,9 @@ export interface RunningServer {
   readonly port: number;
   readonly close: () => Promise<void>;
 }
+
+/** After the start, ms. */
+const FIRST_BACKUP_MS = 20_000;
 
 export const BUILT_WEB = fileURLToPath(new URL('../../web/dist', import.meta.url));
 
@@ -61,15 +65,28 @@ async function serve(options: ServerOptions, store: Store): Promise<RunningServe
     app: s => shareApp(store, options.web, mistake, s),
     onEnd: run => store.events.tell(run, 'share-ended', {}),
   });
-  const app = createApp({ store, hosts: hostNames(host), web: options.web, log: mistake, sharing });
+  const backups = store.file === undefined ? undefined : dailyBackups(store.file, { log: mistake });
+  const app = createApp({
+    store,
+    hosts: hostNames(host),
+    web: options.web,
+    log: mistake,
+    sharing,
+    backups,
+  });
   const server = createServer(app.callback());
   await listening(server, options.port, host);
+  // whoever waits for the first page does not wait for this
+  const first = backups && setTimeout(() => void backups.look(), FIRST_BACKUP_MS);
+  first?.unref();
   const { port } = server.address() as AddressInfo;
   return {
     address: `http://${host}:${port}`,
     port,
     close: async () => {
       await sharing.close();
+      clearTimeout(first);
+      await backups?.stop();
       server.closeAllConnections();
       await new Promise(done => server.close(done));
       await store.close();

@@ -1,3 +1,4 @@
+export * from './archive';
 export * from './as-built';
 export * from './bend-table';
 export * from './csv';

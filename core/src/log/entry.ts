@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { LATEST_TIME } from '../sequence';
 
 export const LOG_KINDS = [
   'install',
@@ -57,8 +58,6 @@ export interface LogEntry {
 const id = () => yup.string().required().min(1).max(120);
 /** No figure of a log is beyond it; Infinity is. */
 const MOST = 1e7;
-/** The year 2100, ms. */
-export const LATEST_TIME = 4_102_444_800_000;
 const finite = () => yup.number().required().min(-MOST).max(MOST);
 
 /** What every entry has and what each kind adds; errors name the path. The server and the forms check by it. */

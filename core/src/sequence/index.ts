@@ -17,6 +17,7 @@ export * from './order';
 export * from './prepare-steps';
 export * from './prop';
 export * from './raise';
+export * from './read-tick';
 export * from './sequence';
 export * from './settings';
 export * from './step';

@@ -16,7 +16,7 @@ function looksLike(bytes: Buffer, type: string): boolean {
 }
 
 /** All bytes of a request, no more than so many. What is over is read and dropped, or the sender would never hear why. */
-async function upTo(request: IncomingMessage, most: number): Promise<Buffer> {
+export async function upTo(request: IncomingMessage, most: number, what = 'The photo'): Promise<Buffer> {
   const parts: Buffer[] = [];
   let length = 0;
   for await (const part of request) {
@@ -24,8 +24,7 @@ async function upTo(request: IncomingMessage, most: number): Promise<Buffer> {
     if (length <= most) parts.push(part as Buffer);
     if (length > 10 * most) break;
   }
-  if (length > most)
-    throw new Refusal(413, `The photo is larger than ${most / 1e6} MB: it was not kept. The note was.`);
+  if (length > most) throw new Refusal(413, `${what} is larger than ${most / 1e6} MB: it was not kept.`);
   return Buffer.concat(parts);
 }
 

@@ -75,7 +75,7 @@ export const carriedOver = (
   [...boltFaults(ticks).values()]
     .filter(f => f.state !== 'mended' && joints.has(f.joint))
     .map((f, i) => ({
-      id: `carried-${f.joint}-${now}`,
+      id: `carried-${i}-${now}`,
       stepId: f.tick.stepId,
       jointId: f.joint,
       kind: 'deviation',

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import Router from '@koa/router';
-import { FAULT_IDS, LATEST_TIME, MOST_TORQUE, openFaults } from '@plate-fold/core';
+import { openFaults, readTick, type Tick } from '@plate-fold/core';
 import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import * as yup from 'yup';
 import type { Store } from '../db/open';
@@ -11,45 +11,9 @@ import { param } from './param';
 import { answerPhoto, sentPhoto } from './photo';
 import { documentOf } from './revisions';
 import { carriedOver, logOf } from './run-end';
-import { checked, deviceId, sent } from './sent';
+import { checked, sent } from './sent';
 import { readTicks } from './ticks';
 
-const tickSchema = yup.object({
-  id: deviceId(),
-  stepId: yup.string().required().max(160),
-  jointId: yup.string().nullable().max(120),
-  kind: yup
-    .string()
-    .oneOf(['done', 'undone', 'deviation', 'override', 'claim', 'dismissed'] as const)
-    .required(),
-  torqueNm: yup.number().nullable().min(0).max(MOST_TORQUE),
-  note: yup.string().nullable().max(2000),
-  fault: yup
-    .string()
-    .nullable()
-    .oneOf([...FAULT_IDS, null]),
-  values: yup
-    .object()
-    .nullable()
-    .test(
-      'figures',
-      'values must be up to 12 figures',
-      v =>
-        v === null ||
-        v === undefined ||
-        (Object.keys(v).length <= 12 &&
-          Object.entries(v).every(
-            ([k, x]) => k.length <= 24 && typeof x === 'number' && Number.isFinite(x) && Math.abs(x) <= 1e7,
-          )),
-    ),
-  who: yup.string().nullable().max(80),
-  wrench: yup.string().nullable().max(80),
-  photo: yup.string().nullable().max(64),
-  at: yup.number().required().integer().min(0).max(LATEST_TIME),
-  device: yup.string().required().max(64),
-});
-
-type SentTick = yup.InferType<typeof tickSchema>;
 const MOST_TICKS = 500;
 
 const endSchema = yup.object({
@@ -168,17 +132,12 @@ export function runRoutes(store: Store): Router {
     const { ticks: all } = sent(ctx);
     if (!Array.isArray(all) || all.length > MOST_TICKS)
       throw new Refusal(422, `ticks must be a list of at most ${MOST_TICKS}: nothing was saved.`);
-    const good: SentTick[] = [];
+    const good: Tick[] = [];
     const refused: { readonly id: unknown; readonly fault: string }[] = [];
     for (const one of all as readonly unknown[]) {
-      try {
-        good.push(tickSchema.validateSync(one, { strict: true }));
-      } catch (e) {
-        refused.push({
-          id: (one as { id?: unknown } | null)?.id ?? null,
-          fault: `Not a tick: ${(e as Error).message}.`,
-        });
-      }
+      const read = readTick(one);
+      if (read.ok) good.push(read.tick);
+      else refused.push({ id: (one as { id?: unknown } | null)?.id ?? null, fault: read.fault });
     }
     if (good.length > 0) {
       const receivedAt = Date.now();

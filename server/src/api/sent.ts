@@ -1,5 +1,5 @@
 import type { Context } from 'koa';
-import * as yup from 'yup';
+import type * as yup from 'yup';
 import { Refusal } from '../fault';
 
 type Keys = Readonly<Record<string, unknown>>;
@@ -22,11 +22,3 @@ export function checked<T>(schema: yup.Schema<T>, value: unknown, what: string):
     throw new Refusal(422, `Not ${what}: ${(e as Error).message}.`);
   }
 }
-
-/** An id that a device makes: short, and such that it can stand in an address. */
-export const deviceId = () =>
-  yup
-    .string()
-    .required()
-    .max(64)
-    .matches(/^(?!\.{1,2}$)[^/\\?#%\p{Cc}\p{Cs}]+$/u, 'an id has no / \\ ? # % and no line breaks');

@@ -1,0 +1,59 @@
+import * as yup from 'yup';
+import { FAULT_IDS } from './faults';
+import { MOST_TORQUE, type Tick } from './moves';
+
+/** Characters of an id that a device makes. */
+const MOST_ID = 200;
+/** The year 2100, ms: no clock is set beyond it. */
+export const LATEST_TIME = 4_102_444_800_000;
+
+const tickSchema = yup.object({
+  id: yup
+    .string()
+    .required()
+    .max(MOST_ID)
+    .matches(/^(?!\.{1,2}$)[^/\\?#%\p{Cc}\p{Cs}]+$/u, 'id has / \\ ? # % or a line break in it'),
+  stepId: yup.string().required().max(160),
+  jointId: yup.string().nullable().max(120),
+  kind: yup
+    .string()
+    .oneOf(['done', 'undone', 'deviation', 'override', 'claim', 'dismissed'] as const)
+    .required(),
+  torqueNm: yup.number().nullable().min(0).max(MOST_TORQUE),
+  note: yup.string().nullable().max(2000),
+  fault: yup
+    .string()
+    .nullable()
+    .oneOf([...FAULT_IDS, null]),
+  values: yup
+    .object()
+    .nullable()
+    .test(
+      'figures',
+      'values must be up to 12 figures',
+      v =>
+        v === null ||
+        v === undefined ||
+        (Object.keys(v).length <= 12 &&
+          Object.entries(v).every(
+            ([k, x]) => k.length <= 24 && typeof x === 'number' && Number.isFinite(x) && Math.abs(x) <= 1e7,
+          )),
+    ),
+  who: yup.string().nullable().max(80),
+  wrench: yup.string().nullable().max(80),
+  photo: yup.string().nullable().max(64),
+  at: yup.number().required().integer().min(0).max(LATEST_TIME),
+  device: yup.string().required().max(64),
+});
+
+/** Reads a tick from outside. The fault says what is wrong with it. */
+export function readTick(
+  value: unknown,
+): { readonly ok: true; readonly tick: Tick } | { readonly ok: false; readonly fault: string } {
+  try {
+    return { ok: true, tick: tickSchema.validateSync(value, { strict: true }) as unknown as Tick };
+  } catch (e) {
+    if (e instanceof yup.ValidationError) return { ok: false, fault: `Not a tick: ${e.errors[0]}.` };
+    throw e;
+  }
+}

@@ -1,0 +1,3 @@
+export * from './collect';
+export * from './pack';
+export * from './restore';
