@@ -19,7 +19,6 @@ import {
   says,
   TestServer,
   walkUntil,
-  words,
 } from './browser';
 
 let browser: Browser;

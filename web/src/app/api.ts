@@ -17,6 +17,18 @@ export interface DocumentRow {
   readonly revision: number;
   readonly updatedAt: number;
 }
+/** Copies of the database that the server makes by itself. */
+export interface Backups {
+  /** where they lie; null where the database is not a file of this machine */
+  readonly folder: string | null;
+  /** newest first */
+  readonly kept: readonly { readonly name: string; readonly at: number; readonly bytes: number }[];
+  readonly fault?: string;
+}
+/** Where an archive is to be had: of one plan, or of everything. */
+export const archiveAt = (plan?: string): string =>
+  `/api/archive?versions=1${plan === undefined ? '' : `&plan=${encodeURIComponent(plan)}`}`;
+
 /** A version of a plan that the server keeps. */
 export interface VersionRow {
   readonly id: number;
@@ -121,6 +133,19 @@ export const api = createApi({
     }),
     version: build.query<VersionRow & { document: PlanDocument }, { plan: string; id: number }>({
       query: ({ plan, id }) => `${planAt(plan)}/revisions/${id}`,
+    }),
+    backups: build.query<Backups, void>({ query: () => '/backups' }),
+    restoreArchive: build.mutation<
+      { plans: readonly string[]; runs: number; photos: number },
+      { file: Blob; existing?: 'replace' | 'both' }
+    >({
+      query: ({ file, existing }) => ({
+        url: `/archive${existing ? `?existing=${existing}` : ''}`,
+        method: 'POST',
+        body: file,
+        headers: { 'content-type': 'application/zip' },
+      }),
+      invalidatesTags: ['documents', 'runs', 'log', 'shelf', 'kits'],
     }),
     runs: build.query<readonly RunRow[], string>({
       query: id => `${planAt(id)}/runs`,
@@ -237,6 +262,8 @@ export const api = createApi({
 export const {
   useDocumentsQuery,
   useVersionsQuery,
+  useBackupsQuery,
+  useRestoreArchiveMutation,
   useVersionQuery,
   useAddDocumentMutation,
   useRunsQuery,

@@ -1,12 +1,16 @@
-import { BODIES, type Body, blankPlan, type Fault, readDocument, startingRig } from '@plate-fold/core';
-import { FileUp } from 'lucide-react';
+import { BODIES, type Body, blankPlan, startingRig } from '@plate-fold/core';
+import { Archive, FileUp } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Button } from '../ui/button';
 import { BODY_NAMES, when } from '../ui/names';
-import { useAddDocumentMutation, useDocumentsQuery } from './api';
+import { archiveAt, useAddDocumentMutation, useBackupsQuery, useDocumentsQuery } from './api';
+import { ClashSheet } from './clash-sheet';
+import { type NotTaken, useTakeIn } from './use-take-in';
 
 const SHOWN_FAULTS = 8;
+const LINK =
+  'inline-flex min-h-11 items-center gap-2 rounded-[4px] border border-scribe bg-paper px-3 font-semibold hover:border-ink2';
 
 /** All plans on this server, and the way in for a plan file. */
 export function Plans() {
@@ -15,32 +19,20 @@ export function Plans() {
     pollingInterval: 15_000,
   });
   const [add, adding] = useAddDocumentMutation();
-  const [faults, setFaults] = useState<{ file: string; list: readonly Fault[] }>();
+  const { data: backups } = useBackupsQuery();
+  const taking = useTakeIn();
+  const [begun, setBegun] = useState<NotTaken>();
+  const faults = begun ?? taking.notTaken;
   const input = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
 
-  const take = async (file: File): Promise<void> => {
-    setFaults(undefined);
-    const read = readDocument(await file.text());
-    if (!read.ok) return setFaults({ file: file.name, list: read.faults });
-    const answer = await add(read.document);
-    if ('data' in answer && answer.data) navigate(`/plan/${answer.data.id}/cover`);
-    else {
-      const { data: said } = answer.error as { data?: { fault?: string } };
-      setFaults({
-        file: file.name,
-        list: [{ path: 'file', fault: said?.fault ?? 'could not be stored: the server does not answer' }],
-      });
-    }
-  };
-
   const begin = async (body: Body): Promise<void> => {
-    setFaults(undefined);
+    setBegun(undefined);
     const id = `${body}-${Date.now().toString(36)}`;
     const rig = startingRig(body, undefined, id);
     const answer = await add(blankPlan(rig, id, 'new set'));
-    if ('data' in answer && answer.data) navigate(`/plan/${answer.data.id}/rig`);
-    else setFaults({ file: 'The new plan', list: [{ path: 'server', fault: 'does not answer: try again' }] });
+    if ('data' in answer && answer.data) navigate(`/plan/${encodeURIComponent(answer.data.id)}/rig`);
+    else setBegun({ file: 'The new plan', list: [{ path: 'server', fault: 'does not answer: try again' }] });
   };
 
   return (
@@ -54,20 +46,26 @@ export function Plans() {
       <main className="flex-1">
         <div className="mb-2 flex flex-wrap items-end justify-between gap-3">
           <h2 className="text-[19px] font-bold">Plans</h2>
-          <Button onClick={() => input.current?.click()} disabled={adding.isLoading}>
-            <FileUp size={18} aria-hidden="true" /> Open a plan file
-          </Button>
+          <div className="flex flex-wrap gap-2">
+            <a href={archiveAt()} download className={LINK}>
+              <Archive size={18} aria-hidden="true" /> Back everything up
+            </a>
+            <Button onClick={() => input.current?.click()} disabled={taking.busy}>
+              <FileUp size={18} aria-hidden="true" /> Open a plan file or archive
+            </Button>
+          </div>
           <input
             ref={input}
             type="file"
-            accept=".json,application/json"
-            aria-label="Plan file"
+            accept=".json,.zip,application/json,application/zip"
+            aria-label="Plan file or archive"
             className="sr-only"
             tabIndex={-1}
             onChange={e => {
               const file = e.target.files?.[0];
               e.target.value = '';
-              if (file) void take(file);
+              setBegun(undefined);
+              if (file) void taking.take(file);
             }}
           />
         </div>
@@ -89,6 +87,16 @@ export function Plans() {
             )}
           </div>
         )}
+        {taking.taken && (
+          <p role="status" className="mb-4 border border-scribe bg-paper p-3">
+            {taking.taken}
+          </p>
+        )}
+        <ClashSheet
+          clash={taking.clash}
+          onTake={(file, existing) => void taking.takeArchive(file, existing)}
+          onCancel={taking.cancel}
+        />
         {isError && (
           <p role="alert" className="mb-4">
             The server does not answer.{' '}
@@ -104,7 +112,7 @@ export function Plans() {
           {data?.map(d => (
             <li key={d.id}>
               <Link
-                to={`/plan/${d.id}/cover`}
+                to={`/plan/${encodeURIComponent(d.id)}/cover`}
                 className="grid min-h-16 grid-cols-[1fr_auto] items-center gap-x-4 rounded-[4px] border border-scribe bg-paper px-4 py-2.5 hover:border-ink2"
               >
                 <span className="min-w-0">
@@ -141,6 +149,15 @@ export function Plans() {
         </section>
       </main>
       <footer className="mt-8 border-t border-scribe pt-3 text-[13px] text-ink2">
+        {backups?.folder && (
+          <p className={`mb-2 ${backups.fault ? 'font-semibold text-oxide' : ''}`}>
+            {backups.fault ??
+              (backups.kept[0]
+                ? `Backed up ${when(backups.kept[0].at)}; a copy is made every day and seven are kept, in`
+                : 'A copy of everything is made every day and seven are kept, in')}{' '}
+            <span className="fig break-all">{backups.folder}</span>
+          </p>
+        )}
         Figures of strength and torque are estimates, not certificates. The vehicle maker’s values, local
         rules and licensed practice come first. Never work under a vehicle on a jack alone.
       </footer>

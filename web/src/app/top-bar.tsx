@@ -1,10 +1,23 @@
 import { formatMass, MATERIALS, writeDocument } from '@plate-fold/core';
-import { Download, Eye, History, Keyboard, LayoutList, Menu, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
+import {
+  Archive,
+  Download,
+  Eye,
+  History,
+  Keyboard,
+  LayoutList,
+  Menu,
+  Moon,
+  Redo2,
+  Sun,
+  Undo2,
+} from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { Swatch } from '../picture/hatch';
 import { SIDE_NAMES, when } from '../ui/names';
 import { saveFile } from '../ui/save-file';
+import { archiveAt } from './api';
 import { selectWeights } from './derived';
 import { buildActivated, redone, undone } from './plan-slice';
 import { useApp, useDo } from './store';
@@ -172,6 +185,11 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
               }
             >
               <Download size={17} aria-hidden="true" /> Save the plan as a file
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} asChild>
+              <a href={archiveAt(plan.id)} download>
+                <Archive size={17} aria-hidden="true" /> Save it with runs, log and photos
+              </a>
             </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} onSelect={onVersions}>
               <History size={17} aria-hidden="true" /> Versions

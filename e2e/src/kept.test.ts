@@ -1,0 +1,366 @@
+import { readdir, readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { PlanDocument } from '@plate-fold/core';
+import type { Browser, Page } from 'puppeteer-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { seriousFaults } from './axe';
+import {
+  DESK,
+  downloadsOf,
+  goToStep,
+  onward,
+  openBrowser,
+  openPage,
+  PHONE,
+  press,
+  saved,
+  says,
+  startRun,
+  storedPlan,
+  TestServer,
+  ticksOf,
+  walkUntil,
+} from './browser';
+
+const COVER = '/plan/bramble-winter/cover';
+let browser: Browser;
+let server: TestServer;
+beforeAll(async () => {
+  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.remove();
+});
+
+const stored = async (at: TestServer, plan: string): Promise<PlanDocument> =>
+  ((await (await fetch(at.at(`/api/documents/${plan}`))).json()) as { document: PlanDocument }).document;
+/** Another sheet for plate D, as one press. */
+async function anotherSheet(page: Page): Promise<void> {
+  await press(page, 'Plate D, fuel tank');
+  await says(page, 'Sheet in build A');
+  await press(page, 'Aluminium 5052-H32', 'radio');
+}
+const done = (page: Page): Promise<number> =>
+  page.$eval('[role="progressbar"]', e => Number(e.getAttribute('aria-valuenow')));
+/** Leaves no room in the store of a page for keys that begin so. */
+const fillStore = (page: Page, prefix: string): Promise<void> =>
+  page.evaluate(p => {
+    const set = Storage.prototype.setItem;
+    Storage.prototype.setItem = function (key: string, value: string) {
+      if (key.startsWith(p)) throw new DOMException('full', 'QuotaExceededError');
+      set.call(this, key, value);
+    };
+  }, prefix);
+
+describe('a run', () => {
+  it('loaded again while the server is away shows every tick, and a tick without a reading wipes none', async () => {
+    const own = await TestServer.open();
+    try {
+      const id = await startRun(own, 'pebble-tray');
+      const page = await openPage(browser, PHONE, { units: 'metric' });
+      await page.goto(own.at(`/run/${id}`));
+      await walkUntil(page, /Plate B: tighten to 60 %/);
+      const target = Number(await page.$eval('[aria-label="Torque"] .fig', e => e.textContent));
+      const reading = page.locator('aria/Wrench reads[role="textbox"]');
+      // no wrench reads that: told where it is typed, and not taken
+      await reading.fill('1200');
+      await says(page, 'not above 1000');
+      await reading.fill(String(target));
+      await says(page, 'on target');
+      await onward(page);
+      await page.waitForSelector('[data-bolt="j-10"][data-look="done"]');
+      await page.waitForFunction(
+        async run => {
+          const r = (await (await fetch(`/api/runs/${run}`)).json()) as { ticks: { jointId: string }[] };
+          return r.ticks.some(t => t.jointId === 'j-10');
+        },
+        { polling: 200 },
+        id,
+      );
+      const before = await done(page);
+      expect(before).toBeGreaterThan(6);
+      // the service worker has the page by now
+      await page.waitForFunction(async () => (await navigator.serviceWorker.ready).active !== null);
+      await own.stop();
+      await page.reload();
+      await page.waitForSelector('[role="progressbar"]');
+      expect(await done(page)).toBe(before);
+      await goToStep(page, 'Plate B: tighten to 60 %');
+      await page.waitForSelector('[data-bolt="j-10"][data-look="done"]');
+      await own.start();
+      await page.reload();
+      await page.waitForSelector('[role="progressbar"]');
+      // ticked once more from another device, without a figure
+      const of = (await ticksOf(own, id)).find(t => t.jointId === 'j-10' && t.torqueNm);
+      await fetch(own.at(`/api/runs/${id}/ticks`), {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ ticks: [{ ...of, id: 'later', torqueNm: null, at: (of?.at ?? 0) + 1000 }] }),
+      });
+      await page.reload();
+      await goToStep(page, 'Plate B: tighten to 60 %');
+      await press(page, 'Bolt 1, j-10, done');
+      expect(await page.$eval('#reading', e => Number((e as HTMLInputElement).placeholder))).toBe(target);
+      expect(page.faults).toEqual([]);
+      await page.browserContext().close();
+    } finally {
+      await own.remove();
+    }
+  });
+
+  it('on a device whose store is full goes on, says what only the page has, and sends it', async () => {
+    const own = await TestServer.open();
+    try {
+      const id = await startRun(own, 'pebble-tray');
+      const page = await openPage(browser, PHONE);
+      await page.goto(own.at(`/run/${id}`));
+      await page.waitForSelector('footer button');
+      await fillStore(page, 'plate-fold tick');
+      await own.stop();
+      await onward(page);
+      await says(page, '1 only in this page: the device’s store is full');
+      await onward(page);
+      await says(page, '2 only in this page');
+      // leaving asks first; staying keeps them
+      const asked = new Promise<string>(said =>
+        page.once('dialog', d => {
+          said(d.type());
+          void d.dismiss();
+        }),
+      );
+      await page.evaluate(() => setTimeout(() => location.reload(), 0));
+      expect(await asked).toBe('beforeunload');
+      await own.start();
+      await page.waitForFunction(() => !/only in this page/.test(document.body.innerText), {
+        timeout: 15_000,
+      });
+      expect(await ticksOf(own, id)).toHaveLength(2);
+      await page.browserContext().close();
+    } finally {
+      await own.remove();
+    }
+  });
+
+  it('with a tick that the server will not take sets it aside, says so, and sends the others', async () => {
+    const id = await startRun(server, 'pebble-tray');
+    const page = await openPage(browser, PHONE);
+    await page.goto(server.at(`/run/${id}`));
+    await page.waitForSelector('footer button');
+    await page.evaluate(run => {
+      const bad = {
+        id: 'bad',
+        stepId: 'kit',
+        jointId: null,
+        kind: 'done',
+        torqueNm: 1200,
+        at: 5,
+        device: 'x',
+      };
+      localStorage.setItem(`plate-fold tick ${run} bad`, JSON.stringify(bad));
+    }, id);
+    await onward(page);
+    await says(page, /One tick was refused and set aside on this device; the others are sent.*1000/);
+    expect((await ticksOf(server, id)).map(t => t.stepId)).toEqual(['options']);
+    expect(
+      await page.evaluate(
+        run => Object.keys(localStorage).filter(k => k.includes(run) && !k.startsWith('plate-fold run')),
+        id,
+      ),
+    ).toEqual([`plate-fold aside ${id} bad`]);
+    await onward(page);
+    await says(page, /3 of \d+/);
+    await page.browserContext().close();
+  });
+});
+
+describe('edits', () => {
+  it('followed at once by another plan are saved', async () => {
+    const own = await TestServer.open();
+    try {
+      const page = await openPage(browser, DESK);
+      await page.goto(own.at(COVER));
+      await press(page, 'Plate D, fuel tank');
+      await says(page, 'Sheet in build A');
+      await page.evaluate(() => {
+        const radio = [...document.querySelectorAll<HTMLElement>('[role="radio"], input[type="radio"]')].find(
+          e =>
+            /Aluminium 5052-H32/.test(
+              e.getAttribute('aria-label') ?? e.textContent ?? e.closest('label')?.textContent ?? '',
+            ),
+        );
+        radio?.click();
+        document.querySelector<HTMLElement>('a[aria-label="Plate Fold, all plans"]')?.click();
+      });
+      await page.waitForSelector('a[href="/plan/heron-belly/cover"], a[href^="/plan/pebble"]');
+      await page.evaluate(() => document.querySelector<HTMLElement>('a[href^="/plan/pebble"]')?.click());
+      await page.waitForSelector('[aria-label="Tally"]');
+      await page.waitForFunction(
+        async () => {
+          const r = (await (await fetch('/api/documents/bramble-winter')).json()) as {
+            document: { plan: { builds: { sheets: Record<string, { material: string }> }[] } };
+          };
+          return r.document.plan.builds[0]?.sheets['plate-d']?.material === 'al-5052-h32';
+        },
+        { polling: 200 },
+      );
+      await page.waitForFunction(
+        () => !Object.keys(localStorage).some(k => k.startsWith('plate-fold draft')),
+      );
+      expect((await stored(own, 'pebble-tray')).plan.id).toBe('pebble-tray');
+      expect(page.faults).toEqual([]);
+      await page.browserContext().close();
+    } finally {
+      await own.remove();
+    }
+  });
+
+  it('on a device whose store is full are still saved, and called what they are while they are not', async () => {
+    const own = await TestServer.open();
+    try {
+      const page = await openPage(browser, DESK);
+      await page.goto(own.at(COVER));
+      await page.waitForSelector('[aria-label="Tally"]');
+      await fillStore(page, 'plate-fold draft');
+      await own.stop();
+      await anotherSheet(page);
+      await says(page, 'offline: in this page only, do not close it');
+      await own.start();
+      await page.waitForSelector('[data-save="saved"]', { timeout: 15_000 });
+      expect((await stored(own, 'bramble-winter')).plan.builds[0]?.sheets['plate-d']?.material).toBe(
+        'al-5052-h32',
+      );
+      await page.browserContext().close();
+    } finally {
+      await own.remove();
+    }
+  });
+
+  it('of a tab and of one that was made as its copy are two drafts', async () => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at(COVER));
+    await page.waitForSelector('[aria-label="Tally"]');
+    const name = await page.evaluate(() => sessionStorage.getItem('plate-fold tab'));
+    const opened = new Promise<Page>(found =>
+      page.browserContext().once('targetcreated', t => void t.page().then(p => p && found(p))),
+    );
+    // a window that a page opens gets a copy of its session's store, as a doubled tab does
+    await page.evaluate(() => void window.open(location.href, '_blank'));
+    const copy = await opened;
+    await copy.waitForSelector('[aria-label="Tally"]');
+    const other = await copy.evaluate(() => sessionStorage.getItem('plate-fold tab'));
+    expect([name, other].every(n => typeof n === 'string' && n.length > 4)).toBe(true);
+    expect(other).not.toBe(name);
+    await page.reload();
+    await page.waitForSelector('[aria-label="Tally"]');
+    expect(await page.evaluate(() => sessionStorage.getItem('plate-fold tab'))).toBe(name);
+    await page.browserContext().close();
+  });
+});
+
+describe('versions', () => {
+  it('are seen, told apart in words, and brought back; one that came too late as well', async () => {
+    const own = await TestServer.open();
+    try {
+      const page = await openPage(browser, DESK, { units: 'metric' });
+      await page.goto(own.at(COVER));
+      const before = (await stored(own, 'bramble-winter')).plan;
+      await anotherSheet(page);
+      await saved(page);
+      // somebody else comes too late
+      const late = { ...(await stored(own, 'bramble-winter')) };
+      await fetch(own.at('/api/documents/bramble-winter'), {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({
+          baseRevision: 1,
+          document: { ...late, plan: { ...late.plan, name: 'late' } },
+        }),
+      });
+      await press(page, 'Menu');
+      await press(page, 'Versions', 'menuitem');
+      await says(page, 'Came too late, made from revision 1');
+      await page.evaluate(() =>
+        [...document.querySelectorAll<HTMLElement>('[role=dialog] li button')]
+          .find(b => b.textContent?.includes('Came too late'))
+          ?.click(),
+      );
+      await says(page, /The plan is called/i);
+      await page.evaluate(() =>
+        [...document.querySelectorAll<HTMLElement>('[role=dialog] li button')]
+          .find(b => /^Revision 1/.test(b.textContent ?? ''))
+          ?.click(),
+      );
+      await says(page, /Build A: .*5052.* for plate D/i);
+      expect(await seriousFaults(page)).toEqual([]);
+      await press(page, 'Go back to this version');
+      await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+      await page.waitForFunction(
+        () => document.querySelector('[data-save]')?.getAttribute('data-save') !== 'saved',
+      );
+      expect((await storedPlan(own, page, 'bramble-winter')).builds).toEqual(before.builds);
+      await press(page, 'Undo');
+      await page.waitForFunction(
+        () => document.querySelector('[data-save]')?.getAttribute('data-save') !== 'saved',
+      );
+      expect((await storedPlan(own, page, 'bramble-winter')).builds).not.toEqual(before.builds);
+      expect(page.faults).toEqual([]);
+      await page.browserContext().close();
+    } finally {
+      await own.remove();
+    }
+  });
+});
+
+describe('an archive', () => {
+  it('of a plan is saved and taken in again: cancel, keep both, replace', async () => {
+    const own = await TestServer.open();
+    try {
+      const page = await openPage(browser, DESK);
+      const folder = await downloadsOf(page);
+      await page.goto(own.at(COVER));
+      await press(page, 'Menu');
+      await press(page, 'Save it with runs, log and photos', 'menuitem');
+      let file: string | undefined;
+      for (let i = 0; i < 100 && !file; i++) {
+        await new Promise(d => setTimeout(d, 100));
+        file = (await readdir(folder)).find(f => f.endsWith('.platefold.zip'));
+      }
+      expect(file).toMatch(/^bramble-winter-.*\.platefold\.zip$/);
+      const path = join(folder, file as string);
+      expect((await readFile(path)).subarray(0, 2).toString()).toBe('PK');
+      const plans = async () =>
+        ((await (await fetch(own.at('/api/documents'))).json()) as { id: string }[]).map(d => d.id);
+      const take = async (): Promise<void> => {
+        await page.goto(own.at('/'));
+        const input = (await page.waitForSelector('input[type="file"]')) as unknown as {
+          uploadFile(p: string): Promise<void>;
+        };
+        await input.uploadFile(path);
+        await says(page, 'This plan is here already');
+      };
+      await take();
+      expect(await seriousFaults(page)).toEqual([]);
+      await press(page, 'Cancel');
+      expect(await plans()).toHaveLength(4);
+      await take();
+      await press(page, 'Keep both; the archive’s comes in beside it');
+      await page.waitForSelector('[aria-label="Tally"]');
+      expect(page.url()).toContain('/plan/bramble-winter-2/cover');
+      expect(await plans()).toHaveLength(5);
+      await page.goto(own.at(COVER));
+      await anotherSheet(page);
+      await saved(page);
+      await take();
+      await press(page, 'Replace: what is here of it is lost, with its runs and log');
+      await page.waitForSelector('[aria-label="Tally"]');
+      expect((await stored(own, 'bramble-winter')).plan.builds[0]?.sheets['plate-d']?.material).not.toBe(
+        'al-5052-h32',
+      );
+      expect(page.faults).toEqual([]);
+      await page.browserContext().close();
+    } finally {
+      await own.remove();
+    }
+  });
+});

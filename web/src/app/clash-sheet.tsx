@@ -1,0 +1,37 @@
+import { Button } from '../ui/button';
+import { Dialog } from '../ui/dialog';
+import type { Clash } from './use-take-in';
+
+/** Asked when an archive brings plans that are here already: nothing is changed before the owner has said what becomes of them. */
+export function ClashSheet({
+  clash,
+  onTake,
+  onCancel,
+}: {
+  clash: Clash | undefined;
+  onTake: (file: File, existing: 'replace' | 'both') => void;
+  onCancel: () => void;
+}) {
+  if (!clash) return null;
+  const one = clash.names.length === 1;
+  return (
+    <Dialog
+      open
+      onClose={onCancel}
+      title={one ? 'This plan is here already' : 'Some of these plans are here already'}
+      about={`${clash.names.map(n => `“${n}”`).join(', ')}: nothing has been changed yet.`}
+    >
+      <div className="grid gap-2">
+        <Button look="strong" onClick={() => onTake(clash.file, 'both')}>
+          Keep both; the archive’s {one ? 'comes' : 'come'} in beside {one ? 'it' : 'them'}
+        </Button>
+        <Button onClick={() => onTake(clash.file, 'replace')}>
+          Replace: what is here of {one ? 'it' : 'them'} is lost, with its runs and log
+        </Button>
+        <Button look="quiet" onClick={onCancel}>
+          Cancel
+        </Button>
+      </div>
+    </Dialog>
+  );
+}
