@@ -29,6 +29,30 @@ export interface AppOptions {
   readonly backups?: Backups;
 }
 
+/** Every route of the API. */
+export function apiRouters({
+  store,
+  sharing,
+  backups,
+}: Pick<AppOptions, 'store' | 'sharing' | 'backups'>): readonly Router[] {
+  const health = new Router();
+  health.get('/api/health', ctx => {
+    ctx.body = { ok: true };
+  });
+  return [
+    health,
+    documentRoutes(store),
+    runRoutes(store),
+    logRoutes(store),
+    shelfRoutes(store),
+    archiveRoutes(store, backups),
+    scalesRoutes(),
+    wrenchRoutes(),
+    quoteRoutes(),
+    ...(sharing ? [shareRoutes(store, sharing)] : []),
+  ];
+}
+
 /** The whole server: faults, headers, guard, bodies, API, then the built interface. */
 export function createApp({ store, hosts, web, log, sharing, backups }: AppOptions): Koa {
   const app = new Koa();
@@ -41,23 +65,7 @@ export function createApp({ store, hosts, web, log, sharing, backups }: AppOptio
   app.use(guard(hosts));
   app.use(unkept);
   app.use(bodyParser({ jsonLimit: '4mb', enableTypes: ['json'] }));
-  const health = new Router();
-  health.get('/api/health', ctx => {
-    ctx.body = { ok: true };
-  });
-  for (const router of [
-    health,
-    documentRoutes(store),
-    runRoutes(store),
-    logRoutes(store),
-    shelfRoutes(store),
-    archiveRoutes(store, backups),
-    scalesRoutes(),
-    wrenchRoutes(),
-    quoteRoutes(),
-    ...(sharing ? [shareRoutes(store, sharing)] : []),
-  ])
-    app.use(router.routes());
+  for (const router of apiRouters({ store, sharing, backups })) app.use(router.routes());
   app.use(pages(web));
   return app;
 }

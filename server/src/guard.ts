@@ -12,11 +12,12 @@ export const hostNames = (listen: string): readonly string[] =>
  * (Origin, or Sec-Fetch-Site where there is no Origin). Another port of this machine is another site.
  */
 export const guard =
-  (names: readonly string[]): Middleware =>
+  (names: readonly string[] | (() => readonly string[])): Middleware =>
   async (ctx, next) => {
     const host = ctx.get('host');
     const name = host.replace(/:\d+$/, '');
-    if (!names.includes(name)) throw new Refusal(403, 'This server answers under its own address only.');
+    const known = typeof names === 'function' ? names() : names;
+    if (!known.includes(name)) throw new Refusal(403, 'This server answers under its own address only.');
     const origin = ctx.get('origin');
     const site = ctx.get('sec-fetch-site');
     const foreign =

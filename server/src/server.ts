@@ -65,6 +65,7 @@ async function serve(options: ServerOptions, store: Store): Promise<RunningServe
     app: s => shareApp(store, options.web, mistake, s),
     onEnd: run => store.events.tell(run, 'share-ended', {}),
   });
+  store.events.whenever('ended', run => sharing.runEnded(run));
   const backups = store.file === undefined ? undefined : dailyBackups(store.file, { log: mistake });
   const app = createApp({
     store,

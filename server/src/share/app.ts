@@ -1,11 +1,13 @@
 import { bodyParser } from '@koa/bodyparser';
 import Koa, { type Context, type Middleware } from 'koa';
+import compose from 'koa-compose';
 import { runRoutes } from '../api/runs';
 import type { Store } from '../db/open';
 import { answerFaults, Refusal } from '../fault';
 import { guard } from '../guard';
 import { headers, pages, unkept } from '../pages';
 import { wrenchRoutes } from '../stand-ins/wrench';
+import { door, onlyOpened } from './door';
 import { JOIN_SCRIPT, joinPage } from './join-page';
 import type { Sharing } from './sharing';
 
@@ -14,6 +16,8 @@ const WHY = {
   wrong: 'That is not the code.',
   expired: 'That code has expired: ask for a new one at the desk.',
   spent: 'That code is spent: ask for a new one at the desk.',
+  often: 'Too many wrong codes from this device: ask for a new one at the desk.',
+  stopped: 'Too many wrong codes were tried: ask for a new one at the desk.',
 } as const;
 
 const page = (ctx: Context, status: number, text: string): void => {
@@ -34,8 +38,14 @@ const gate =
     }
     if (ctx.path === '/join' && ctx.method === 'POST') {
       const { code } = (ctx.request.body ?? {}) as { code?: unknown };
-      const answer = sharing.enter(typeof code === 'string' ? code.slice(0, 40) : '');
-      if ('why' in answer) return page(ctx, 401, joinPage(WHY[answer.why]));
+      const from = ctx.req.socket.remoteAddress ?? '';
+      const answer = sharing.enter(typeof code === 'string' ? code.slice(0, 40) : '', from);
+      if ('why' in answer)
+        return page(
+          ctx,
+          answer.why === 'often' || answer.why === 'stopped' ? 429 : 401,
+          joinPage(WHY[answer.why]),
+        );
       ctx.cookies.set(COOKIE, answer.token, {
         httpOnly: true,
         sameSite: 'strict',
@@ -54,21 +64,9 @@ const gate =
       return;
     }
     if (sharing.letIn(ctx.cookies.get(COOKIE))) return next();
-    if (ctx.path.startsWith('/api/'))
+    if (/^\/*api(\/|$)/i.test(ctx.path))
       throw new Refusal(401, 'This device is not let in, or the desk has ended the sharing.');
     page(ctx, 401, joinPage());
-  };
-
-/** Of what the server can do, a device that was let in gets its run and the wrench. */
-const onlyTheRun =
-  (sharing: Sharing): Middleware =>
-  async (ctx, next) => {
-    if (!ctx.path.startsWith('/api/')) return next();
-    const run = `/api/runs/${sharing.run}`;
-    const its = ctx.path === run || ctx.path.startsWith(`${run}/`);
-    const wrench = ctx.path === '/api/devices/wrench' || ctx.path.startsWith('/api/devices/wrench/');
-    if (!its && !wrench) throw new Refusal(403, 'Only the shared run is open to this device.');
-    await next();
   };
 
 /** What a phone on the local network reaches: the page for the code, then the one run that is shared. */
@@ -84,13 +82,15 @@ export function shareApp(
   });
   app.use(answerFaults(log));
   app.use(headers(false));
-  app.use(guard(sharing.hosts));
+  app.use(guard(() => sharing.hosts));
   app.use(unkept);
   app.use(bodyParser({ jsonLimit: '4mb', formLimit: '1kb', enableTypes: ['json', 'form'] }));
   app.use(gate(sharing));
-  app.use(onlyTheRun(sharing));
-  app.use(runRoutes(store).routes());
-  app.use(wrenchRoutes().routes());
+  app.use(door(() => sharing.run).routes());
+  app.use(onlyOpened);
+  // only what the door has opened gets as far as these
+  const api = compose([runRoutes(store).routes(), wrenchRoutes().routes()] as Middleware[]);
+  app.use((ctx, next) => (ctx.state.opened === true ? api(ctx, next) : next()));
   app.use(pages(web));
   return app;
 }

@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { networkInterfaces } from 'node:os';
 import type Koa from 'koa';
 import { Refusal } from '../fault';
-import { type CodeAnswer, freshCode, type OneTimeCode, tryCode } from './code';
+import { type CodeAnswer, freshCode, type OneTimeCode, tryCode, withWrongTry, wrongInAll } from './code';
 
 /** How a run is shared at present, as the desk is told. */
 export interface ShareState {
@@ -15,11 +15,25 @@ export interface ShareState {
   readonly code?: { readonly text: string; readonly expiresAt: number };
   /** devices that were let in */
   readonly devices: number;
+  /** codes that were tried in vain while this one is good, and from where; none: nobody has */
+  readonly wrong?: { readonly tries: number; readonly from: readonly string[] };
 }
 
 /** How long a phone has to hear that the sharing has ended, ms. */
 const LAST_WORD_MS = 60;
 const SESSION_MS = 12 * 3600_000;
+/** How long it stays open with nobody in and no code to come in by, ms. */
+const EMPTY_MS = 10 * 60_000;
+/** How long it stays open after the run is ended, for phones to hear of it and to send what they still have, ms. */
+const ENDED_MS = 10 * 60_000;
+const LOOK_MS = 30_000;
+/** Connections in all, and from one address: a phone needs half a dozen. */
+const MOST_CONNECTIONS = 128;
+const MOST_OF_ONE = 24;
+/** How long a request may take to arrive, ms. */
+const SLOW_MS = 20_000;
+/** Addresses named to the desk. */
+const NAMED = 4;
 
 /** Addresses of this machine that others on its local networks reach it by. */
 export const localAddresses = (): readonly string[] =>
@@ -48,6 +62,12 @@ export class Sharing {
   #run: string | undefined;
   #code: OneTimeCode | undefined;
   readonly #sessions = new Map<string, number>();
+  readonly #connections = new Map<string, number>();
+  #openedAt = 0;
+  #endedAt: number | undefined;
+  /** when somebody was last in, or could have come in */
+  #aliveAt = 0;
+  #timer: ReturnType<typeof setInterval> | undefined;
 
   constructor(options: SharingOptions) {
     this.#options = options;
@@ -74,8 +94,62 @@ export class Sharing {
       run: this.#run,
       addresses: this.hosts.map(h => `http://${h}:${address.port}`),
       ...(code ? { code: { text: code.text, expiresAt: code.expiresAt } } : {}),
-      devices: this.#sessions.size,
+      devices: this.#devices(),
+      ...(this.#code && this.#code.tries.size > 0
+        ? {
+            wrong: {
+              tries: wrongInAll(this.#code),
+              from: [...this.#code.tries.keys()].slice(0, NAMED),
+            },
+          }
+        : {}),
     };
+  }
+
+  /** Devices whose session is good; those that are not are forgotten. */
+  #devices(): number {
+    for (const [token, until] of this.#sessions) if (until <= this.#now) this.#sessions.delete(token);
+    return this.#sessions.size;
+  }
+
+  /** Told when a run has ended: the sharing of it ends a while later by itself. */
+  runEnded(run: string): void {
+    if (run === this.#run) this.#endedAt = this.#now;
+  }
+
+  /** Ends the sharing when its time is over; whether it did. Called by a timer while it is open. */
+  async look(): Promise<boolean> {
+    if (this.#run === undefined) return false;
+    const now = this.#now;
+    if (this.#devices() > 0 || (this.#code && now <= this.#code.expiresAt)) this.#aliveAt = now;
+    const over =
+      now - this.#openedAt > SESSION_MS ||
+      now - this.#aliveAt > EMPTY_MS ||
+      (this.#endedAt !== undefined && now - this.#endedAt > ENDED_MS);
+    if (over) await this.close();
+    return over;
+  }
+
+  /** Bounds what strangers can hold open. */
+  #bounded(server: Server): Server {
+    server.maxConnections = MOST_CONNECTIONS;
+    server.headersTimeout = SLOW_MS;
+    server.requestTimeout = 3 * SLOW_MS;
+    server.on('connection', socket => {
+      const from = socket.remoteAddress ?? '';
+      const open = (this.#connections.get(from) ?? 0) + 1;
+      if (open > MOST_OF_ONE) {
+        socket.destroy();
+        return;
+      }
+      this.#connections.set(from, open);
+      socket.on('close', () => {
+        const left = (this.#connections.get(from) ?? 1) - 1;
+        if (left > 0) this.#connections.set(from, left);
+        else this.#connections.delete(from);
+      });
+    });
+    return server;
   }
 
   /** Opens the listener for a run, or changes over to it, and makes a new code. */
@@ -88,8 +162,12 @@ export class Sharing {
     if (this.#run !== run) this.#sessions.clear();
     this.#run = run;
     this.#code = freshCode(this.#now);
+    this.#openedAt = this.#now;
+    this.#aliveAt = this.#now;
+    this.#endedAt = undefined;
+    this.#timer ??= setInterval(() => void this.look(), LOOK_MS).unref();
     if (this.#server) return;
-    const server = createServer(this.#options.app(this).callback());
+    const server = this.#bounded(createServer(this.#options.app(this).callback()));
     // always the same port where it is free: what a phone still keeps belongs to the address it was kept under
     const { host, port } = this.#options;
     if (await this.#listens(server, port, host)) {
@@ -121,6 +199,8 @@ export class Sharing {
   async close(): Promise<void> {
     const server = this.#server;
     if (this.#run !== undefined) this.#options.onEnd?.(this.#run);
+    clearInterval(this.#timer);
+    this.#timer = undefined;
     this.#server = undefined;
     this.#run = undefined;
     this.#code = undefined;
@@ -132,15 +212,18 @@ export class Sharing {
   }
 
   /** Lets a device in that knows the code; the code is then spent. A token where it is right. */
-  enter(typed: string): { readonly token: string } | { readonly why: Exclude<CodeAnswer, 'right'> } {
-    const answer = tryCode(this.#code, typed, this.#now);
+  enter(
+    typed: string,
+    from: string,
+  ): { readonly token: string } | { readonly why: Exclude<CodeAnswer, 'right'> } {
+    const answer = tryCode(this.#code, typed, this.#now, from);
     if (answer === 'right') {
       this.#code = undefined;
       const token = randomBytes(24).toString('base64url');
       this.#sessions.set(token, this.#now + SESSION_MS);
       return { token };
     }
-    if (answer === 'wrong' && this.#code) this.#code = { ...this.#code, tries: this.#code.tries + 1 };
+    if (answer === 'wrong' && this.#code) this.#code = withWrongTry(this.#code, from);
     return { why: answer };
   }
 

@@ -72,6 +72,8 @@ export interface Share {
   readonly addresses?: readonly string[];
   readonly code?: { readonly text: string; readonly expiresAt: number };
   readonly devices?: number;
+  /** codes tried in vain while this one is good, and from which addresses */
+  readonly wrong?: { readonly tries: number; readonly from: readonly string[] };
 }
 /** The kit of one build of a plan. */
 export interface KitOf {

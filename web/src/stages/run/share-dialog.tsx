@@ -86,6 +86,21 @@ export function ShareDialog({ run, open, onClose }: { run: string; open: boolean
               ? 'No device has joined yet.'
               : `${mine.devices} ${mine.devices === 1 ? 'device has' : 'devices have'} joined.`}
           </p>
+          {mine.wrong && (
+            <div
+              role="alert"
+              className="mt-2 border border-l-[6px] border-oxide/60 border-l-oxide bg-oxidesoft p-3"
+            >
+              <p>
+                {mine.wrong.tries === 1 ? 'One wrong code was' : `${mine.wrong.tries} wrong codes were`}{' '}
+                tried, from <span className="fig">{mine.wrong.from.join(', ')}</span>. If that was nobody you
+                know, end the sharing; the code itself is still good.
+              </p>
+              <Button className="mt-2 w-full" onClick={() => void begin(run)}>
+                Show a fresh code
+              </Button>
+            </div>
+          )}
           <p className="mt-1 text-[13px] leading-snug text-ink2">
             Leave the page open on the phone: over the local network a browser keeps neither the page after
             closing nor the screen lit. Ticks stay on the phone and are sent when it is back in reach.
