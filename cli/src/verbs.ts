@@ -185,8 +185,8 @@ const sequenceVerb: Verb = facts => {
 
 /** The brake's order, and what stands in its way where there is none. */
 const orderOf = (p: FoldedPanel, document: PlanDocument) => {
-  const { order, blocked } = brakeOrder(p, shopOf(document.plan));
-  return blocked.length > 0 ? { order, blocked } : { order };
+  const { order, blocked, gaveUp } = brakeOrder(p, shopOf(document.plan));
+  return blocked.length > 0 ? { order, blocked, ...(gaveUp ? { gaveUp } : {}) } : { order };
 };
 
 const foldVerb: Verb = ({ panels, document }) => ({

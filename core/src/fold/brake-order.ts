@@ -4,7 +4,7 @@ import { dieFor } from './brake';
 import { flatBodies } from './collision';
 import type { FoldedPanel } from './fold';
 import { baseCorners, LEAST_TURN } from './mitre';
-import { type PosedBend, pose } from './pose';
+import { type Pose, type PosedBend, pose } from './pose';
 
 /** The envelope of a brake's tools, mm: straight punch over a V-die, both cut to the bend, beam and bed all along. */
 export interface BrakeTools {
@@ -41,6 +41,8 @@ export interface BrakeOrder {
   readonly order: readonly string[];
   /** why the next bend cannot be made, one entry for each bend that is left; empty when the order works */
   readonly blocked: readonly Blocked[];
+  /** the search ended before every order was looked at: there may be one that works */
+  readonly gaveUp?: true;
 }
 
 /** What of a bend's width the tools press: walls that stand at its ends already need the rest, mm from its start. */
@@ -127,27 +129,72 @@ function toolsAt(
   ];
 }
 
-/** The first flat that a tool meets while a bend is made, with `made` already finished; undefined when it goes. */
-function blockedBy(
-  f: FoldedPanel,
-  bend: string,
-  made: ReadonlySet<string>,
-  die: number,
-  tools: BrakeTools,
-): Blocked | undefined {
+/**
+ * Which flats meet which tools at which bend. A flat stands where the bends on its way to the base put it, so that whether it meets a tool
+ * at bend `b` hangs on those and on the bends below `b` alone: every such case is computed once, however many orders come past it.
+ */
+function meetings(f: FoldedPanel, die: number, tools: BrakeTools) {
   const t = f.sheet.thickness;
-  for (const share of WATCHED) {
-    const posed = pose(f, id => (id === bend ? share : made.has(id) ? 1 : 0));
-    const at = posed.bends.find(b => b.id === bend);
-    if (!at) return undefined;
-    const around = toolsAt(at, pressed(f, at), t, die, tools);
-    const flats = flatBodies(f, posed);
-    for (const [tool, solid] of around)
-      for (const { facet, bodies } of flats) {
-        if (bodies.some(q => penetration(solid, q, CLEAR) > CLEAR)) return { bend, by: facet, tool };
+  const parent = new Map(f.facets.map(x => [x.id, x.parent]));
+  const way = new Map<string, readonly string[]>();
+  const wayOf = (id: string): readonly string[] => {
+    const known = way.get(id);
+    if (known) return known;
+    const made: string[] = [];
+    for (let at: string | undefined = id; at !== undefined; at = parent.get(at)) made.push(at);
+    way.set(id, made);
+    return made;
+  };
+  const bending = new Set(f.bends.filter(b => b.angle !== 0).map(b => b.id));
+  const flats = f.facets.map(x => x.id);
+  /** The bends that decide whether flat and tool meet. */
+  const deciding = (bend: string, flat: string): readonly string[] =>
+    [...new Set([...wayOf(flat), ...wayOf(bend)])].filter(id => id !== bend && bending.has(id));
+  const decidingOf = new Map<string, readonly string[]>();
+  const posed = new Map<
+    string,
+    readonly { readonly pose: Pose; readonly around: readonly [ToolPart, Convex][] }[]
+  >();
+  const standing = (bend: string, made: readonly string[]) => {
+    const key = `${bend}|${made.join('|')}`;
+    const known = posed.get(key);
+    if (known) return known;
+    const done = new Set(made);
+    const all = WATCHED.flatMap(share => {
+      const p = pose(f, id => (id === bend ? share : done.has(id) ? 1 : 0));
+      const at = p.bends.find(b => b.id === bend);
+      return at ? [{ pose: p, around: toolsAt(at, pressed(f, at), t, die, tools) }] : [];
+    });
+    posed.set(key, all);
+    return all;
+  };
+  const met = new Map<string, ToolPart | null>();
+  return {
+    flats,
+    deciding: (bend: string, flat: string): readonly string[] => {
+      const key = `${bend}|${flat}`;
+      const known = decidingOf.get(key) ?? deciding(bend, flat);
+      decidingOf.set(key, known);
+      return known;
+    },
+    /** The tool that a flat meets while a bend is made, with these of the deciding bends finished; null when it goes. */
+    tool: (bend: string, flat: string, made: readonly string[]): ToolPart | null => {
+      const key = `${bend}|${flat}|${made.join('|')}`;
+      const known = met.get(key);
+      if (known !== undefined) return known;
+      let found: ToolPart | null = null;
+      for (const { pose: p, around } of standing(bend, made)) {
+        const [body] = flatBodies(f, p, flat);
+        if (!body) break;
+        found =
+          around.find(([, solid]) => body.bodies.some(q => penetration(solid, q, CLEAR) > CLEAR))?.[0] ??
+          null;
+        if (found) break;
       }
-  }
-  return undefined;
+      met.set(key, found);
+      return found;
+    },
+  };
 }
 
 /** Bends from the tips of the flange tree to its root: the order that mostly works, and the first one tried. */
@@ -165,16 +212,17 @@ function tipsFirst(f: FoldedPanel): readonly string[] {
     .map(b => b.id);
 }
 
-/** Sets of bends looked at before the search gives up: ten bends in every order. */
-const MOST_SETS = 1024;
+/** Sets of bends looked at before the search gives up. */
+const MOST_SETS = 3000;
 
 /** By what is laid flat: a plate and the same plate drilled are bent alike. */
 const known = new WeakMap<object, Map<string, BrakeOrder>>();
 
 /**
  * An order of bends the brake can make: at every bend the part, as it is by then, is held against punch, beam, die and bed
- * from flat to finished, and no flat may meet them. Searched depth first over the sets of bends made, tips first. The
- * tools are an envelope (`TOOLS` where the shop tells none); the narrowest die that suits the sheet is taken.
+ * from flat to finished, and no flat may meet them. Searched depth first over the sets of bends made, tips first; a set from which some
+ * bend can never be made any more is left at once, and no set is looked at twice. The tools are an envelope (`TOOLS` where the shop tells
+ * none); the narrowest die that suits the sheet is taken.
  */
 export function brakeOrder(f: FoldedPanel, shop: Shop): BrakeOrder {
   const tools = shop.tools ?? TOOLS;
@@ -184,9 +232,34 @@ export function brakeOrder(f: FoldedPanel, shop: Shop): BrakeOrder {
   known.set(f.blank.pieces, mine);
   const hit = mine.get(key);
   if (hit) return hit;
-  const all = tipsFirst(f);
-  const failed = new Map<string, readonly Blocked[]>();
-  const keyOf = (made: ReadonlySet<string>): string => all.filter(id => made.has(id)).join('|');
+  const result = searched(tipsFirst(f), meetings(f, die, tools));
+  mine.set(key, result);
+  return result;
+}
+
+function searched(
+  all: readonly string[],
+  { flats, deciding, tool }: ReturnType<typeof meetings>,
+): BrakeOrder {
+  /** Why a bend cannot be made now; `lost` when no further bend can mend that. */
+  const judged = (
+    bend: string,
+    made: ReadonlySet<string>,
+  ): (Blocked & { readonly lost: boolean }) | undefined => {
+    let first: (Blocked & { lost: boolean }) | undefined;
+    for (const flat of flats) {
+      const on = deciding(bend, flat);
+      const done = on.filter(id => made.has(id));
+      const by = tool(bend, flat, done);
+      if (by === null) continue;
+      const lost = done.length === on.length;
+      if (lost) return { bend, by: flat, tool: by, lost };
+      first ??= { bend, by: flat, tool: by, lost };
+    }
+    return first;
+  };
+  const failed = new Set<string>();
+  let sets = 0;
   let deepest: { readonly made: readonly string[]; readonly blocked: readonly Blocked[] } = {
     made: [],
     blocked: [],
@@ -194,28 +267,31 @@ export function brakeOrder(f: FoldedPanel, shop: Shop): BrakeOrder {
   const search = (made: readonly string[]): readonly string[] | undefined => {
     if (made.length === all.length) return made;
     const done = new Set(made);
-    const k = keyOf(done);
-    if (failed.has(k) || failed.size > MOST_SETS) return undefined;
-    const blocked: Blocked[] = [];
-    for (const id of all) {
-      if (done.has(id)) continue;
-      const why = blockedBy(f, id, done, die, tools);
-      if (why) {
-        blocked.push(why);
-        continue;
-      }
-      const rest = search([...made, id]);
-      if (rest) return rest;
-    }
-    failed.set(k, blocked);
+    const k = all.map(id => (done.has(id) ? 1 : 0)).join('');
+    if (failed.has(k) || sets >= MOST_SETS) return undefined;
+    sets++;
+    const left = all.filter(id => !done.has(id)).map(id => ({ id, why: judged(id, done) }));
+    const blocked = left.flatMap(({ why }): readonly Blocked[] =>
+      why ? [{ bend: why.bend, by: why.by, tool: why.tool }] : [],
+    );
     if (blocked.length > 0 && (deepest.blocked.length === 0 || made.length > deepest.made.length))
       deepest = { made, blocked };
+    // a bend that is lost makes every order from here on one that does not work
+    const lost = left.some(({ why }) => why?.lost);
+    if (!lost || made.length === 0)
+      for (const { id, why } of left) {
+        if (why) continue;
+        const rest = search([...made, id]);
+        if (rest) return rest;
+      }
+    failed.add(k);
     return undefined;
   };
   const order = search([]);
-  const result: BrakeOrder = order
-    ? { order, blocked: [] }
-    : { order: [...deepest.made, ...all.filter(id => !deepest.made.includes(id))], blocked: deepest.blocked };
-  mine.set(key, result);
-  return result;
+  if (order) return { order, blocked: [] };
+  return {
+    order: [...deepest.made, ...all.filter(id => !deepest.made.includes(id))],
+    blocked: deepest.blocked,
+    ...(sets >= MOST_SETS ? { gaveUp: true } : {}),
+  };
 }

@@ -15,15 +15,15 @@ const cut = new WeakMap<object, readonly (readonly [string, Triangles])[]>();
 
 /**
  * The flats of a plate where a pose puts them, openings and reliefs left in: a tool or a flange that passes through one is
- * no plan. Flats without area are left out.
+ * no plan. Flats without area are left out; `only`: this flat alone.
  */
-export function flatBodies(f: FoldedPanel, posed: Pose): readonly FlatBody[] {
+export function flatBodies(f: FoldedPanel, posed: Pose, only?: string): readonly FlatBody[] {
   const flats =
     cut.get(f.blank.pieces) ?? [...flatRegions(f)].map(([id, r]) => [id, triangulated(r)] as const);
   cut.set(f.blank.pieces, flats);
   const t = f.sheet.thickness;
   return flats.flatMap(([facet, triangles]): readonly FlatBody[] => {
-    const frame = posed.frames.get(facet);
+    const frame = only === undefined || only === facet ? posed.frames.get(facet) : undefined;
     if (!frame || triangles.length === 0) return [];
     const up = scale3(frame.n, t);
     return [

@@ -158,6 +158,45 @@ describe('the order of bends on the brake', () => {
     expect(deep.order).toHaveLength(2);
   });
 
+  /** A regular tray of so many walls, all of one height, with lips turned in where wanted. */
+  const tray = (walls: number, height: number, lip?: number): Panel => ({
+    ...panel([]),
+    base: {
+      origin: [0, 0, 300],
+      pitch: 0,
+      roll: 0,
+      outline: Array.from({ length: walls }, (_, i): Vec2 => {
+        const a = (2 * Math.PI * i) / walls;
+        return [500 * Math.cos(a), 500 * Math.sin(a)];
+      }),
+    },
+    flanges: Array.from({ length: walls }, (_, i) => ({
+      id: `f${i}`,
+      edge: i,
+      length: height,
+      angle: 90,
+      ...(lip === undefined
+        ? {}
+        : { flanges: [{ id: `l${i}`, edge: 'far' as const, length: lip, angle: 90 }] }),
+    })),
+  });
+
+  it('is found for a tray of sixteen bends, and told what is in the way where there is none', () => {
+    const low = brakeOrder(fold(tray(16, 60), steel), works);
+    expect([low.blocked, low.gaveUp]).toEqual([[], undefined]);
+    expect(new Set(low.order).size).toBe(16);
+    for (const [walls, height, lip] of [
+      [16, 400],
+      [8, 120, 30],
+    ] as const) {
+      const { order, blocked } = brakeOrder(fold(tray(walls, height, lip), steel), works);
+      expect(new Set(order).size).toBe(16);
+      expect(blocked.length).toBeGreaterThan(0);
+      // what is left are the last of the order
+      for (const b of blocked) expect(order.slice(-blocked.length)).toContain(b.bend);
+    }
+  });
+
   it('is found by the owner’s own tools: a slimmer, taller punch makes what the usual one cannot', () => {
     const f = fold(channel(70, 60), steel);
     const by = (tools: typeof TOOLS): BrakeOrder => brakeOrder(f, { ...works, tools });

@@ -59,13 +59,17 @@ export const brake: Rule = {
           });
         return out;
       });
-      const blocked = cold
-        ? brakeOrder(p, shop).blocked.map(
+      const bent = cold ? brakeOrder(p, shop) : undefined;
+      const none = bent?.gaveUp
+        ? 'no order of bends was found, though not every one was tried'
+        : 'no order of bends works';
+      const blocked = bent
+        ? bent.blocked.map(
             (b): Unsigned => ({
               severity: 'fix',
               where: 'fold',
               about: [id, b.bend, b.by],
-              text: `${plate}: no order of bends works. Bend ${b.bend} is left, and ${b.by === 'base' ? 'the base' : `flange ${b.by}`} meets ${TOOL[b.tool]} (estimate, tools as entered for ${shop.name}).`,
+              text: `${plate}: ${none}. Bend ${b.bend} is left, and ${b.by === 'base' ? 'the base' : `flange ${b.by}`} meets ${TOOL[b.tool]} (estimate, tools as entered for ${shop.name}).`,
               remedy:
                 'Shorten the flange that is in the way, split the plate, or ask a shop with a taller or slimmer punch.',
             }),

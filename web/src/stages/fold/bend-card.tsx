@@ -49,7 +49,7 @@ export function BendCard({
   );
   const { panel } = folded;
   const shop = shopOf(facts.document.plan);
-  const { order, blocked } = brakeOrder(folded, shop);
+  const { order, blocked, gaveUp } = brakeOrder(folded, shop);
   const chosen = folded.bends.find(b => b.id === bend) ?? folded.bends.find(b => b.id === order[0]);
   return (
     <div className="p-4">
@@ -63,7 +63,9 @@ export function BendCard({
         <p className="text-[13px] text-ink2">
           {blocked.length === 0
             ? 'Held against punch, beam, die and bed at every step; an estimate, tools as entered.'
-            : 'No order works on this brake; what stands in the way is below.'}
+            : gaveUp
+              ? 'No order was found for this brake, though not every one was tried; what stands in the way is below.'
+              : 'No order works on this brake; what stands in the way is below.'}
         </p>
       )}
       <ol className="mt-2">
