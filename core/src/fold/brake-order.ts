@@ -260,10 +260,6 @@ function searched(
   };
   const failed = new Set<string>();
   let sets = 0;
-  let deepest: { readonly made: readonly string[]; readonly blocked: readonly Blocked[] } = {
-    made: [],
-    blocked: [],
-  };
   const search = (made: readonly string[]): readonly string[] | undefined => {
     if (made.length === all.length) return made;
     const done = new Set(made);
@@ -271,11 +267,6 @@ function searched(
     if (failed.has(k) || sets >= MOST_SETS) return undefined;
     sets++;
     const left = all.filter(id => !done.has(id)).map(id => ({ id, why: judged(id, done) }));
-    const blocked = left.flatMap(({ why }): readonly Blocked[] =>
-      why ? [{ bend: why.bend, by: why.by, tool: why.tool }] : [],
-    );
-    if (blocked.length > 0 && (deepest.blocked.length === 0 || made.length > deepest.made.length))
-      deepest = { made, blocked };
     // a bend that is lost makes every order from here on one that does not work
     const lost = left.some(({ why }) => why?.lost);
     if (!lost || made.length === 0)
@@ -289,9 +280,27 @@ function searched(
   };
   const order = search([]);
   if (order) return { order, blocked: [] };
+  // no order works: as far as it goes all the same, so that what is left is what stands in the way
+  const made: string[] = [];
+  let left: readonly { readonly id: string; readonly why: Blocked | undefined }[] = [];
+  for (;;) {
+    const done = new Set(made);
+    left = all.filter(id => !done.has(id)).map(id => ({ id, why: judged(id, done) }));
+    // the one that spoils the fewest of the others
+    const spoils = (id: string): number => {
+      const after = new Set(made).add(id);
+      return left.filter(o => o.id !== id && judged(o.id, after)?.lost).length;
+    };
+    const next = left
+      .filter(({ why }) => !why)
+      .map(({ id }) => ({ id, n: spoils(id) }))
+      .reduce<{ id: string; n: number } | undefined>((a, b) => (a && a.n <= b.n ? a : b), undefined);
+    if (!next) break;
+    made.push(next.id);
+  }
   return {
-    order: [...deepest.made, ...all.filter(id => !deepest.made.includes(id))],
-    blocked: deepest.blocked,
+    order: [...made, ...left.map(({ id }) => id)],
+    blocked: left.flatMap(({ why }) => (why ? [{ bend: why.bend, by: why.by, tool: why.tool }] : [])),
     ...(sets >= MOST_SETS ? { gaveUp: true } : {}),
   };
 }
