@@ -1,6 +1,8 @@
 import DxfParser from 'dxf-parser';
 import { boxOf, contains, distance2, type Polygon, selfCrossing, signedArea, type Vec2 } from '../geometry';
+import { LIMITS } from '../plan';
 import { bad, good, type Result } from '../units';
+import { DXF_LIMITS, dxfEntities } from './dxf-door';
 
 /** A plate outline from a drawing with what is cut out of it; mm, as drawn. */
 export interface DrawnPlate {
@@ -47,7 +49,8 @@ interface Contour {
 /** Points along an arc from a0 by `sweep` (radians), without its last one. */
 function arcPoints(c: Vec2, r: number, a0: number, sweep: number): Vec2[] {
   const step = 2 * Math.acos(Math.max(-1, 1 - DXF_TOLERANCE / Math.max(r, DXF_TOLERANCE)));
-  const n = Math.max(2, Math.ceil(Math.abs(sweep) / step));
+  // one more than a contour may have is told as what it is
+  const n = Math.min(DXF_LIMITS.points + 1, Math.max(2, Math.ceil(Math.abs(sweep) / Math.max(step, 1e-6))));
   return Array.from({ length: n }, (_, i): Vec2 => {
     const a = a0 + (sweep * i) / n;
     return [c[0] + r * Math.cos(a), c[1] + r * Math.sin(a)];
@@ -108,12 +111,11 @@ export function dxfUnit(text: string): number | undefined {
  */
 export function readDxf(text: string, perUnit: number | undefined = dxfUnit(text)): Result<DrawnPlates> {
   if (perUnit === undefined) return bad('the drawing does not say its unit: choose mm or inch');
+  const own = dxfEntities(text, perUnit);
+  if (!own.ok) return own;
   let entities: readonly Entity[];
   try {
-    const drawing = new DxfParser().parseSync(text);
-    if (!drawing || !/EOF\s*$/.test(text.trimEnd()))
-      return bad('the drawing breaks off: the file may be torn');
-    entities = drawing.entities as unknown as readonly Entity[];
+    entities = (new DxfParser().parseSync(own.value)?.entities ?? []) as unknown as readonly Entity[];
   } catch {
     return bad('this is not a whole DXF drawing: the file may be torn');
   }
@@ -167,11 +169,18 @@ export function readDxf(text: string, perUnit: number | undefined = dxfUnit(text
       ]);
     }
   }
+  if (loose.length > DXF_LIMITS.loose)
+    return bad(`there are ${loose.length} loose lines and arcs; ${DXF_LIMITS.loose} is the most`);
   const chains = joined(loose);
   if (!chains.ok) return chains;
   const all = [...closed, ...chains.value].filter(c => c.points.length > 2);
   if (all.length === 0) return bad('there is no closed contour in the drawing');
   for (const c of all) {
+    // circles stay circles
+    if (!c.circle && c.points.length > DXF_LIMITS.points)
+      return bad(
+        `a contour at ${place(c.points[0] as Vec2)} mm has ${c.points.length} points with its curves made straight; ${DXF_LIMITS.points} is the most`,
+      );
     const cross = selfCrossing(c.points);
     if (cross) return bad(`a contour crosses itself near ${place(c.points[cross[0]] as Vec2)} mm`);
     if (Math.abs(signedArea(c.points)) < 1)
@@ -187,6 +196,8 @@ export function readDxf(text: string, perUnit: number | undefined = dxfUnit(text
     else if (c.circle) around.holes.push({ at: c.circle.at, circle: c.circle.d });
     else around.holes.push({ polygon: c.points });
   }
+  if (plates.length > LIMITS.panels)
+    return bad(`there are ${plates.length} outlines; ${LIMITS.panels} plates are the most`);
   const { min, max } = boxOf(all.flatMap(c => c.points));
   if (Math.max(max[0] - min[0], max[1] - min[1]) > 6000)
     return bad('the drawing is more than 6 m across: check its unit');

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { LIMITS } from '../plan';
 import { MM_PER_INCH, parseNumber, roundTo, type UnitSystem } from '../units';
 import { csv } from './csv';
 
@@ -55,6 +56,8 @@ export function tableCsv<T>(table: Table<T>, rows: readonly T[], system: UnitSys
 
 const fold = (s: string): string => s.trim().toLowerCase().replace(/[_-]+/g, ' ').replace(/\s+/g, ' ');
 const HEAD = /^(.*?)(?:[\s(]+(mm|millimet(?:re|er)s?|in|inch(?:es)?|")\)?)?$/;
+/** Characters of one cell: an outline of many points is the longest. */
+const MOST_LETTERS = 20_000;
 const YES = new Set(['yes', 'y', 'true', '1', 'x']);
 const NO = new Set(['no', 'n', 'false', '0', '', '-']);
 
@@ -101,6 +104,8 @@ function readCell<T>({ column, perUnit }: Found<T>, text: string): { value: Cell
     return column.needed ? { fault: 'is empty' } : { value: undefined };
   switch (column.kind) {
     case 'text':
+      if (t.length > MOST_LETTERS)
+        return { fault: `has ${t.length} characters; ${MOST_LETTERS} is the most` };
       return column.choices && !column.choices.includes(t)
         ? { fault: `is "${t}", but must be one of ${column.choices.join(', ')}` }
         : { value: t };
@@ -109,9 +114,31 @@ function readCell<T>({ column, perUnit }: Found<T>, text: string): { value: Cell
       return NO.has(fold(t)) ? { value: false } : { fault: `is "${t}", but must be yes or no` };
     default: {
       const n = parseNumber(t);
-      return n.ok ? { value: n.value * perUnit } : { fault: n.fault };
+      if (!n.ok) return { fault: n.fault };
+      const value = n.value * perUnit;
+      return Number.isFinite(value) && Math.abs(value) <= LIMITS.number
+        ? { value }
+        : { fault: `is "${t.slice(0, 30)}", beyond ${LIMITS.number} either way` };
     }
   }
+}
+
+/** Characters of a table's text, and cells of one row. */
+const MOST_TEXT = 4_000_000;
+const MOST_CELLS = 100;
+/** Faults told at once. */
+const MOST_FAULTS = 50;
+
+/** What is wrong with a text before it is taken apart. */
+function tooLarge(text: string): CellFault | undefined {
+  if (text.length > MOST_TEXT)
+    return { row: 1, column: '', fault: `the text has ${text.length} characters; ${MOST_TEXT} is the most` };
+  let rows = 1;
+  for (let i = text.indexOf('\n'); i >= 0; i = text.indexOf('\n', i + 1)) rows++;
+  // a quoted cell may hold line breaks: some room for those
+  return rows > 4 * LIMITS.entries
+    ? { row: rows, column: '', fault: `there are more rows than the ${LIMITS.entries} that a list holds` }
+    : undefined;
 }
 
 /**
@@ -119,6 +146,8 @@ function readCell<T>({ column, perUnit }: Found<T>, text: string): { value: Cell
  * no row comes back.
  */
 export function readTable<T>(table: Table<T>, text: string, system: UnitSystem): TableRead<T> {
+  const over = tooLarge(text);
+  if (over) return { ok: false, faults: [over] };
   const parsed = Papa.parse<string[]>(text.trim().replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy' });
   const torn = parsed.errors.find(e => e.type === 'Quotes');
   if (torn)
@@ -131,6 +160,22 @@ export function readTable<T>(table: Table<T>, text: string, system: UnitSystem):
   const [header, ...body] = parsed.data;
   if (!header || body.length === 0)
     return { ok: false, faults: [{ row: 1, column: '', fault: 'there are no rows under the header' }] };
+  if (body.length > LIMITS.entries)
+    return {
+      ok: false,
+      faults: [
+        {
+          row: LIMITS.entries + 2,
+          column: '',
+          fault: `is beyond the ${LIMITS.entries} rows that a list holds`,
+        },
+      ],
+    };
+  if (header.length > MOST_CELLS)
+    return {
+      ok: false,
+      faults: [{ row: 1, column: '', fault: `has ${header.length} cells; ${MOST_CELLS} is the most` }],
+    };
   const faults: CellFault[] = [];
   const found = readHeader(table, header, system, faults);
   if (faults.length > 0) return { ok: false, faults };
@@ -154,7 +199,7 @@ export function readTable<T>(table: Table<T>, text: string, system: UnitSystem):
     }
     return [made as T];
   });
-  return faults.length > 0 ? { ok: false, faults } : { ok: true, rows };
+  return faults.length > 0 ? { ok: false, faults: faults.slice(0, MOST_FAULTS) } : { ok: true, rows };
 }
 
 export const describeCell = (f: CellFault): string =>

@@ -6,11 +6,13 @@ import {
   inPlan,
   type PlanDocument,
   readDocument,
+  rigTable,
   type StrikeAnswer,
   tableCsv,
+  tableLaidIn,
 } from '@plate-fold/core';
 import { describe, expect, it } from 'vitest';
-import { RIG_TABLES, tableLaidIn } from './rig/rig-tables';
+import { RIG_TABLES } from './rig/rig-tables';
 import { compareRows } from './weigh/rows';
 import type { Column } from './weigh/use-columns';
 
@@ -123,8 +125,8 @@ describe('a rig’s tables', () => {
   it.each(RIG_TABLES.map(t => [t.tab, t] as const))(
     '%s laid in as they are change nothing that matters',
     (_, of) => {
-      const table = of.table(doc.rig, 'metric');
-      const laid = tableLaidIn(doc, of, tableCsv(table, doc.rig[of.list] as never, 'metric'), 'metric');
+      const table = rigTable(of.list, doc.rig, 'metric');
+      const laid = tableLaidIn(doc, of.list, tableCsv(table, doc.rig[of.list] as never, 'metric'), 'metric');
       if (!('document' in laid)) throw new Error(JSON.stringify(laid.faults));
       expect(laid.rows).toBe(doc.rig[of.list].length);
       expect(checkDocument(laid.document).ok).toBe(true);
@@ -136,7 +138,7 @@ describe('a rig’s tables', () => {
     const holes = RIG_TABLES.find(t => t.list === 'mounts');
     if (!holes) throw new Error('no holes');
     const text = 'id,x mm,y mm,z mm,kind\nn,1,2,3,threaded\nn,4,5,6,threaded';
-    expect(tableLaidIn(doc, holes, text, 'metric')).toEqual({
+    expect(tableLaidIn(doc, holes.list, text, 'metric')).toEqual({
       ok: false,
       faults: [{ row: 3, column: 'id', fault: '"n" stands in an earlier row too' }],
     });
@@ -147,7 +149,7 @@ describe('a rig’s tables', () => {
     const used = doc.plan.joints[0]?.mount ?? '';
     const laid = tableLaidIn(
       doc,
-      holes,
+      holes.list,
       `id,x mm,y mm,z mm,kind,thread\n${used},-440,-120,427,captive-nut,M8x1.25`,
       'metric',
     );

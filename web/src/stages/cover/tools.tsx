@@ -32,6 +32,7 @@ import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
+import { readDxfInWorker } from '../../work/read-client';
 import type { Pick } from './use-pick';
 
 const TOOL =
@@ -98,8 +99,7 @@ export function PlateTools(props: {
   };
   const over = facts.rig.components.filter(c => !c.moves);
   const take = async (text: string, perUnit?: number): Promise<void> => {
-    const { readDxf } = await import('../../work/dxf');
-    const read = readDxf(text, perUnit);
+    const read = await readDxfInWorker(text, perUnit);
     if (!read.ok) {
       if (perUnit === undefined && read.fault.includes('does not say its unit')) {
         setDrawing(text);

@@ -6,9 +6,11 @@ import {
   freshId,
   MM_PER_INCH,
   REPAIR,
+  rigTable,
   roundTo,
   type TableColumn,
   tableCsv,
+  tableLaidIn,
   type UnitSystem,
 } from '@plate-fold/core';
 import { ClipboardPaste, Download, FileUp, Plus, Trash2 } from 'lucide-react';
@@ -19,7 +21,8 @@ import { useEdit } from '../../app/use-edit';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { saveFile } from '../../ui/save-file';
-import { type RigTable, tableLaidIn } from './rig-tables';
+import { layInWorker } from '../../work/read-client';
+import type { RigTable } from './rig-tables';
 
 const SHOWN = 10;
 
@@ -120,21 +123,29 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
   const units = useApp(s => s.view.units);
   const edit = useEdit();
   const [pasting, setPasting] = useState(false);
+  const [reading, setReading] = useState(false);
   const [text, setText] = useState('');
   const [faults, setFaults] = useState<readonly CellFault[]>([]);
   const [done, setDone] = useState<string>();
   const file = useRef<HTMLInputElement>(null);
   const { rig, plan } = facts.document;
-  const table = of.table(rig, units);
+  const table = rigTable(of.list, rig, units);
   const rows = rig[of.list] as readonly { readonly id: string }[];
-  const lay = (csv: string): boolean => {
-    const laid = tableLaidIn(facts.document, of, csv, units);
+  const lay = async (csv: string): Promise<boolean> => {
+    const document = facts.document;
+    setReading(true);
+    const laid = await layInWorker(document, of.list, csv, units);
+    setReading(false);
     if ('faults' in laid) {
       setFaults(laid.faults);
       return false;
     }
     setFaults([]);
-    edit(`${of.tab} laid in`, () => laid.document);
+    edit(`${of.tab} laid in`, now =>
+      now === document
+        ? laid.document
+        : { ok: false, fault: 'The plan was changed while the table was read: lay it in once more.' },
+    );
     setDone(`${laid.rows} ${laid.rows === 1 ? 'row' : 'rows'} laid in.`);
     return true;
   };
@@ -148,7 +159,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
     const cells = table.columns.map(c => (c === column ? typed : shownAs(c, row, units)));
     const csv = [header, cells.map(c => `"${c.replaceAll('"', '""')}"`).join(',')].join('\r\n');
     if (line === '') return undefined;
-    const laid = tableLaidIn(facts.document, of, csv, units);
+    const laid = tableLaidIn(facts.document, of.list, csv, units);
     if ('faults' in laid) return laid.faults[0]?.fault ?? 'does not fit';
     edit(`${of.one} changed`, () => laid.document);
     return undefined;
@@ -304,12 +315,12 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
         <Button
           look="strong"
           className="mt-2 w-full"
-          disabled={text.trim() === ''}
+          disabled={text.trim() === '' || reading}
           onClick={() => {
-            if (lay(text)) setPasting(false);
+            void lay(text).then(done => done && setPasting(false));
           }}
         >
-          Lay in
+          {reading ? 'Reading …' : 'Lay in'}
         </Button>
       </Dialog>
     </div>

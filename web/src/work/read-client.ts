@@ -1,0 +1,50 @@
+import {
+  bad,
+  type DrawnPlates,
+  type LaidIn,
+  type PlanDocument,
+  type Result,
+  type RigList,
+  type UnitSystem,
+} from '@plate-fold/core';
+import { inWorker } from './job';
+import type { ReadWish } from './read.worker';
+
+/** Nobody waits longer for a file to be read, ms. */
+const MOST_MS = 10_000;
+const WHY = `it was not read within ${MOST_MS / 1000} s: it is too large, or no file of this kind`;
+
+/** Reads what came from outside in a worker of its own, which is ended when it takes too long; the page itself never waits. */
+async function read<T>(wish: ReadWish, otherwise: (why: string) => T): Promise<T> {
+  const job = inWorker<T>(new Worker(new URL('./read.worker.ts', import.meta.url), { type: 'module' }), wish);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<T>(done => {
+    timer = setTimeout(() => {
+      job.cancel();
+      done(otherwise(WHY));
+    }, MOST_MS);
+  });
+  try {
+    return await Promise.race([job.result, late]);
+  } catch (e) {
+    return otherwise(`it could not be read (${(e as Error).message})`);
+  } finally {
+    clearTimeout(timer);
+  }
+}
+
+/** Plate outlines of a drawing; `perUnit` where the drawing does not say its unit. */
+export const readDxfInWorker = (text: string, perUnit?: number): Promise<Result<DrawnPlates>> =>
+  read({ kind: 'dxf', text, perUnit }, bad);
+
+/** A table laid into the rig of a plan, all of it or nothing. */
+export const layInWorker = (
+  doc: PlanDocument,
+  list: RigList,
+  text: string,
+  units: UnitSystem,
+): Promise<LaidIn> =>
+  read<LaidIn>({ kind: 'table', doc, list, text, units }, fault => ({
+    ok: false,
+    faults: [{ row: 1, column: '', fault }],
+  }));
