@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
+import { basename, dirname, join } from 'node:path';
 import {
   bagListCsv,
   barCuts,
@@ -19,6 +19,7 @@ import {
   nestDxf,
   patternDxf,
   patternSvg,
+  plateFiles,
   remindersIcs,
   shopOf,
   shoppingList,
@@ -40,19 +41,11 @@ const bookFont = (weight: number): Uint8Array => {
 type File = readonly [name: string, content: string | Uint8Array];
 type Files = (facts: Facts, system: UnitSystem) => readonly File[];
 
-/** A name that every file system takes: `A-engine`. */
-const fileName = (mark: string, name: string): string =>
-  `${mark}-${name}`
-    .toLowerCase()
-    .replace(/^./, c => c.toUpperCase())
-    .replace(/[^a-z0-9]+/gi, '-')
-    .replace(/-+$/, '');
-
 const perPlate =
   (ending: string, text: (facts: Facts, i: number, system: UnitSystem) => string): Files =>
   (facts, system) =>
-    facts.panels.map(
-      (p, i) => [`${fileName(p.panel.mark, p.panel.name)}.${ending}`, text(facts, i, system)] as const,
+    plateFiles(facts.panels.map(p => p.panel)).map(
+      (name, i) => [`${name}.${ending}`, text(facts, i, system)] as const,
     );
 
 const plate = (facts: Facts, i: number): Facts['panels'][number] => {
@@ -143,7 +136,8 @@ export async function exportFiles(
 ): Promise<readonly string[]> {
   const files = EXPORTS[as]?.(facts, system) ?? [];
   await mkdir(out, { recursive: true });
-  const paths = files.map(([name, content]) => [join(out, name), content] as const);
+  // names come from the plan: whatever they hold, a file lies in the folder that was named
+  const paths = files.map(([name, content]) => [join(out, basename(name)), content] as const);
   for (const [path, content] of paths) await writeFile(path, content);
   return paths.map(([path]) => path);
 }

@@ -10,7 +10,12 @@ export interface IcsReminder {
 const two = (n: number): string => String(n).padStart(2, '0');
 /** Text as a property's value (RFC 5545, 3.3.11). */
 const value = (s: string): string =>
-  s.replaceAll('\\', '\\\\').replaceAll(';', '\\;').replaceAll(',', '\\,').replace(/\r?\n/g, '\\n');
+  s
+    .replaceAll('\\', '\\\\')
+    .replaceAll(';', '\\;')
+    .replaceAll(',', '\\,')
+    .replace(/\r\n|[\r\n\u2028\u2029]/g, '\\n')
+    .replace(/\p{Cc}/gu, ' ');
 
 /** Lines of at most 75 octets, each further one begun with a blank (RFC 5545, 3.1). No character is torn. */
 function folded(line: string): string {

@@ -9,6 +9,7 @@ export * from './hole-table';
 export * from './ics';
 export * from './lists';
 export * from './log-lists';
+export * from './names';
 export * from './pattern-dxf';
 export * from './pattern-svg';
 export * from './rig-lists';

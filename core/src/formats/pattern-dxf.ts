@@ -18,6 +18,7 @@ import {
 } from '../fold';
 import { type Polygon, toRadians, type Vec2 } from '../geometry';
 import { MM_PER_INCH, type UnitSystem } from '../units';
+import { oneLine } from './names';
 import { arrow, beside, cross, HOLE_TEXT, holeLabel, label } from './pattern-mark';
 
 const LAYERS = [
@@ -96,7 +97,7 @@ function draw(
     on('ETCH');
     if (!h.cut) for (const [a, b] of cross(h.at)) line(a, b);
     const [dx, dy] = beside(h);
-    dxf.addText(at([h.at[0] + dx, h.at[1] + dy]), HOLE_TEXT * k, holeLabel(h), {
+    dxf.addText(at([h.at[0] + dx, h.at[1] + dy]), HOLE_TEXT * k, oneLine(holeLabel(h)), {
       horizontalAlignment: TextHorizontalAlignment.Left,
       verticalAlignment: TextVerticalAlignment.BaseLine,
       rotation: place.turn,
@@ -109,7 +110,7 @@ function draw(
   on('ETCH');
   for (const o of p.marked) closed(o);
   for (const [a, b] of arrow(p.etch.at, p.etch.grain)) line(a, b);
-  dxf.addText(at([p.etch.at[0], p.etch.at[1] + 12]), 12 * k, label(p), {
+  dxf.addText(at([p.etch.at[0], p.etch.at[1] + 12]), 12 * k, oneLine(label(p)), {
     horizontalAlignment: TextHorizontalAlignment.Left,
     verticalAlignment: TextVerticalAlignment.BaseLine,
     rotation: place.turn,

@@ -2,6 +2,7 @@ import { type BendLine, type FlatPattern, holeOutline, type PatternHole } from '
 import type { Polygon, Vec2 } from '../geometry';
 import { boxOf } from '../geometry';
 import { roundTo } from '../units';
+import { oneLine } from './names';
 import { arrow, beside, cross, HOLE_TEXT, holeLabel, label } from './pattern-mark';
 
 const xml = (s: string): string =>
@@ -39,7 +40,7 @@ export function patternSvg(p: FlatPattern): string {
     `<path class="${b.direction === 'up' ? 'bend-up' : 'bend-down'}" d="M${at(b.from)}L${at(b.to)}"/>`;
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${n(w)}mm" height="${n(h)}mm" viewBox="0 0 ${n(w)} ${n(h)}">`,
-    `<title>${xml(label(p))}</title>`,
+    `<title>${xml(oneLine(label(p)))}</title>`,
     `<style>path{fill:none;stroke:#000;stroke-width:.4}.bend-up{stroke:#00f;stroke-dasharray:8 3}.bend-down{stroke:#c00;stroke-dasharray:3 3}.etch{stroke:#080}.pilot{stroke:#808}.csk{stroke:#088}text{font:12px sans-serif;fill:#080}.hole{font-size:${HOLE_TEXT}px}</style>`,
     `<path class="cut" d="${cut}"/>`,
     ...(pilots.length > 0 ? [`<path class="pilot" d="${pilots.join('')}"/>`] : []),
@@ -50,7 +51,7 @@ export function patternSvg(p: FlatPattern): string {
     `<path class="etch" d="${p.marked.map(ring).join('')}${arrow(p.etch.at, p.etch.grain)
       .map(([a, b]) => `M${at(a)}L${at(b)}`)
       .join('')}"/>`,
-    `<text x="${at(p.etch.at).split(' ')[0]}" y="${n(max[1] - p.etch.at[1] + margin - 6)}">${xml(label(p))}</text>`,
+    `<text x="${at(p.etch.at).split(' ')[0]}" y="${n(max[1] - p.etch.at[1] + margin - 6)}">${xml(oneLine(label(p)))}</text>`,
     '</svg>\n',
   ].join('\n');
 }

@@ -9,6 +9,7 @@ import {
   holeTableCsv,
   patternDxf,
   patternSvg,
+  plateFiles,
   stl,
 } from '@plate-fold/core';
 import { Download } from 'lucide-react';
@@ -22,7 +23,9 @@ export function ShopFiles({ folded }: { folded: FoldedPanel }) {
   const facts = useFacts();
   const units = useApp(s => s.view.units);
   const { panel } = folded;
-  const file = `${panel.mark}-${panel.name}`.replace(/[^\w]+/g, '-');
+  const file = plateFiles(facts.panels.map(p => p.panel))[
+    facts.panels.findIndex(p => p.panel.id === panel.id)
+  ];
   const part = (p: FoldedPanel) => ({
     name: `${p.panel.mark} ${p.panel.name}`,
     family: p.material.family,
