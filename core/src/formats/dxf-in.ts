@@ -17,6 +17,8 @@ export interface DrawnPlates {
 
 /** Curves are flattened to chords no farther than this from the arc, mm. */
 export const DXF_TOLERANCE = 0.1;
+/** A bulge below it is a straight line. */
+const FLAT = 1e-6;
 /** Ends this near to each other are joined, mm. */
 const JOIN = 0.05;
 
@@ -63,7 +65,8 @@ function segment(a: Point, b: Point, k: number): Vec2[] {
     [a.x * k, a.y * k],
     [b.x * k, b.y * k],
   ];
-  if (!a.bulge) return [p];
+  // flatter than any line is drawn: its circle would have no centre
+  if (a.bulge === undefined || Math.abs(a.bulge) < FLAT) return [p];
   const sweep = 4 * Math.atan(a.bulge);
   const chord = distance2(p, q);
   if (chord === 0) return [p];
@@ -176,6 +179,8 @@ export function readDxf(text: string, perUnit: number | undefined = dxfUnit(text
   const all = [...closed, ...chains.value].filter(c => c.points.length > 2);
   if (all.length === 0) return bad('there is no closed contour in the drawing');
   for (const c of all) {
+    if (!c.points.flat().every(Number.isFinite))
+      return bad('a contour has a place that is none: the file may be torn');
     // circles stay circles
     if (!c.circle && c.points.length > DXF_LIMITS.points)
       return bad(
