@@ -28,7 +28,7 @@ export function checkDocument(value: unknown, before?: PlanDocument): ReadDocume
   const faults = faultsWithin(documentSchema, value, { before });
   if (faults.length > 0) return { ok: false, faults };
   const document = value as PlanDocument;
-  const crossed = crossFaults(document);
+  const crossed = crossFaults(document, before);
   return crossed.length > 0 ? { ok: false, faults: crossed } : { ok: true, document };
 }
 

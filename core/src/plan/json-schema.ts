@@ -30,6 +30,7 @@ function convert(d: yup.SchemaFieldDescription | undefined): Json {
       type: 'array',
       items: convert(s.innerType as yup.SchemaFieldDescription),
       ...(min ? { minItems: min.min } : {}),
+      ...(max ? { maxItems: max.max } : {}),
     };
   if (s.type === 'tuple') {
     const items = (s.innerType as yup.SchemaFieldDescription[]).map(convert);

@@ -2,8 +2,8 @@ import { selfCrossing, signedArea } from '../geometry';
 import type { Fault } from './faults';
 import type { Flange, PlanDocument } from './plan';
 
-/** Faults that no single key shows: doubled ids, names of things that do not exist, outlines that cross. */
-export function crossFaults(doc: PlanDocument): Fault[] {
+/** Faults that no single key shows: doubled ids, names of things that do not exist, outlines that cross. `before`: a document without any. */
+export function crossFaults(doc: PlanDocument, before?: PlanDocument): Fault[] {
   const { rig, plan } = doc;
   const faults: Fault[] = [];
   const say = (path: string, fault: string): void => void faults.push({ path, fault });
@@ -19,7 +19,18 @@ export function crossFaults(doc: PlanDocument): Fault[] {
   const known = (path: string, value: string | undefined, set: ReadonlySet<string>, what: string): void => {
     if (value !== undefined && !set.has(value)) say(path, `names ${what} "${value}", which does not exist`);
   };
+  // outlines that were sound before, by the objects that they are
+  const were = new Set<unknown>(
+    before
+      ? [
+          ...before.plan.panels.map(p => p.base.outline),
+          ...before.rig.components.map(c => c.footprint),
+          ...before.rig.members.map(m => m.footprint),
+        ]
+      : [],
+  );
   const sound = (path: string, outline: readonly (readonly [number, number])[]): void => {
+    if (were.has(outline)) return;
     const cross = selfCrossing(outline);
     if (cross) say(path, `crosses itself: edge ${cross[0]} meets edge ${cross[1]}`);
     else if (Math.abs(signedArea(outline)) < 1) say(path, 'encloses no area');
