@@ -46,7 +46,7 @@ export function Plans() {
       <main className="flex-1">
         <div className="mb-2 flex flex-wrap items-end justify-between gap-3">
           <h2 className="text-[19px] font-bold">Plans</h2>
-          <div className="flex flex-wrap gap-2">
+          <div className="flex flex-wrap gap-2 max-desk:w-full max-desk:*:flex-1 max-desk:*:whitespace-nowrap">
             <a href={archiveAt()} download className={LINK}>
               <Archive size={18} aria-hidden="true" /> Back everything up
             </a>
