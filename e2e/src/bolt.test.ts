@@ -155,7 +155,7 @@ describe('the kit', () => {
     const run = page.url().split('/').at(-1);
     await expect
       .poll(async () => (await (await fetch(server.at(`/api/runs/${run}`))).json()).ticks, {
-        timeout: 15_000,
+        timeout: 90_000,
       })
       .toMatchObject([
         {

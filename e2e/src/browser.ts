@@ -77,6 +77,9 @@ export class TestServer {
   }
 }
 
+/** How long a page may take for anything on a machine that is busy with others; nobody waits so long where it works. */
+const PATIENCE_MS = 60_000;
+
 export interface View {
   readonly width: number;
   readonly height: number;
@@ -92,7 +95,7 @@ export async function openPage(
 ): Promise<Page & { faults: string[] }> {
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
-  page.setDefaultTimeout(20_000);
+  page.setDefaultTimeout(PATIENCE_MS);
   await page.setViewport(view);
   await page.evaluateOnNewDocument(
     p => {
@@ -115,7 +118,7 @@ export const words = (page: Page): Promise<string> =>
   page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
 
 /** Waits until the page says something. */
-export async function says(page: Page, text: string | RegExp, timeout = 20_000): Promise<void> {
+export async function says(page: Page, text: string | RegExp, timeout = PATIENCE_MS): Promise<void> {
   const { source, flags } =
     typeof text === 'string' ? { source: text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), flags: '' } : text;
   try {

@@ -81,7 +81,7 @@ describe('an installation on the phone', () => {
 
     // a good joint clicks, is recorded with its peak and its wrench, and the next one is up
     await pull(page, 'a good joint');
-    await page.waitForSelector('[data-bolt="j-10"][data-look="done"]', { timeout: 30_000 });
+    await page.waitForSelector('[data-bolt="j-10"][data-look="done"]', { timeout: 90_000 });
     await press(page, 'Stop reading');
     // a figure that is typed instead
     await page.waitForSelector('[data-bolt="j-13"][data-look="now"]');
@@ -215,7 +215,7 @@ describe('an installation on the phone', () => {
       await says(page, /3 of \d+/);
       await own.start();
       await page.waitForFunction(() => !/kept on this device/.test(document.body.innerText), {
-        timeout: 15_000,
+        timeout: 90_000,
       });
       const ticks = await kept(own, id);
       expect(ticks.length).toBe(2);

@@ -133,7 +133,7 @@ describe('a run', () => {
       expect(await asked).toBe('beforeunload');
       await own.start();
       await page.waitForFunction(() => !/only in this page/.test(document.body.innerText), {
-        timeout: 15_000,
+        timeout: 90_000,
       });
       expect(await ticksOf(own, id)).toHaveLength(2);
       await page.browserContext().close();
@@ -226,7 +226,7 @@ describe('edits', () => {
       await anotherSheet(page);
       await says(page, 'offline: in this page only, do not close it');
       await own.start();
-      await page.waitForSelector('[data-save="saved"]', { timeout: 15_000 });
+      await page.waitForSelector('[data-save="saved"]', { timeout: 90_000 });
       expect((await stored(own, 'bramble-winter')).plan.builds[0]?.sheets['plate-d']?.material).toBe(
         'al-5052-h32',
       );

@@ -93,7 +93,7 @@ describe.each([
       await says(page, '2 kept on this device');
       await own.start();
       await page.waitForFunction(() => !/kept on this device/.test(document.body.innerText), {
-        timeout: 15_000,
+        timeout: 90_000,
       });
       await page.reload();
       await goToStep(page, 'Plate B: tighten to 30 %');

@@ -50,7 +50,7 @@ afterEach(() => server.close());
 
 describe('the first start', () => {
   it('killed at any moment is followed by one that finishes it', async () => {
-    const rounds = Number(process.env.SOAK_KILLS ?? 4);
+    const rounds = Number(process.env.SOAK_KILLS ?? 3);
     for (let round = 0; round < rounds; round++) {
       const data = await mkdtemp(join(tmpdir(), 'platefold-first-'));
       const child = spawn(process.execPath, ['--import', 'tsx', MAIN], {
@@ -157,7 +157,7 @@ describe('a change alone', () => {
           expect((await call(`/api/documents/${ID}`)).body.document).toEqual(next);
         }
       }),
-      { numRuns: Number(process.env.SOAK_PATCHES ?? 60) },
+      { numRuns: Number(process.env.SOAK_PATCHES ?? 40) },
     );
   });
 

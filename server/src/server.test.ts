@@ -278,7 +278,7 @@ const launch = (
 describe('as a process', () => {
   it('kill -9 under mixed writes loses none that was acknowledged', async () => {
     const data = await mkdtemp(join(tmpdir(), 'platefold-kill-'));
-    const rounds = Number(process.env.SOAK_KILLS ?? 4);
+    const rounds = Number(process.env.SOAK_KILLS ?? 3);
     const post = async (address: string, path: string, method: string, body: unknown) => {
       const r = await fetch(`${address}${path}`, {
         method,

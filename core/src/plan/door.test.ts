@@ -32,7 +32,7 @@ describe('the door of a document', () => {
       fc.property(fc.constantFrom(...DEMOS).chain(anyMutation), d => {
         expect(yes(d)).toBe(faultsAgainst(documentSchema, d).length === 0);
       }),
-      { numRuns: 150 },
+      { numRuns: 100 },
     );
   });
 
@@ -48,7 +48,7 @@ describe('the door of a document', () => {
         const again = readDocument(writeDocument(r.document));
         expect(again.ok && JSON.stringify(again.document)).toBe(JSON.stringify(r.document));
       }),
-      { numRuns: 400 },
+      { numRuns: 250 },
     );
   });
 

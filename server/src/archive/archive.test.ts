@@ -198,7 +198,7 @@ describe('an archive', () => {
         await store.close();
         stores.pop();
       }),
-      { numRuns: Number(process.env.SOAK_ARCHIVES ?? 25) },
+      { numRuns: Number(process.env.SOAK_ARCHIVES ?? 12) },
     );
   });
 
