@@ -364,3 +364,42 @@ describe('an archive', () => {
     }
   });
 });
+
+describe('a page older than the build', () => {
+  it.each([
+    ['loads itself anew when a part of it is gone', 'new', false],
+    ['stays as it is when the server is only away', 'away', true],
+  ] as const)('%s', async (_, server_, stays) => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at(COVER));
+    await page.waitForSelector('[aria-label="Tally"]');
+    await page.evaluate(() => Object.assign(window, { mark: true }));
+    await page.setRequestInterception(true);
+    let asked = 0;
+    page.on('request', r => {
+      const { pathname } = new URL(r.url());
+      const fetched = r.resourceType() === 'fetch';
+      if (/^\/assets\/fold-stage/.test(pathname) && asked === 0)
+        void (server_ === 'away' ? r.abort() : r.respond({ status: 404, body: '' }));
+      else if (pathname === '/' && fetched) {
+        asked++;
+        void (server_ === 'away'
+          ? r.abort()
+          : r.respond({
+              contentType: 'text/html',
+              body: '<script type="module" src="/assets/later.js"></script>',
+            }));
+      } else void r.continue();
+    });
+    await page.evaluate(() => document.querySelector<HTMLElement>('a[href$="/fold"]')?.click());
+    if (stays) {
+      await says(page, 'This page has broken down');
+      expect(await page.evaluate(() => 'mark' in window)).toBe(true);
+    } else {
+      await page.waitForFunction(() => !('mark' in window));
+      await page.waitForSelector('[aria-label="Tally"]');
+    }
+    expect(asked).toBeGreaterThan(0);
+    await page.browserContext().close();
+  });
+});
