@@ -6,7 +6,7 @@ import { documents, revisions } from '../db/schema';
 import { Refusal } from '../fault';
 import { changedBy } from './change';
 import { param } from './param';
-import { documentAt, documentOf, KEEP, prunedRevisions, WHOLE_EACH } from './revisions';
+import { documentAt, documentOf, KEEP, keptWhole, prunedRevisions } from './revisions';
 import { sent } from './sent';
 
 /** Documents held as objects, so that a change of a few bytes need not read the whole again. */
@@ -117,7 +117,7 @@ export function documentRoutes(store: Store): Router {
   const save = async (id: string, baseRevision: number, doc: PlanDocument, patch?: unknown) => {
     const now = Date.now();
     const revision = baseRevision + 1;
-    const short = patch !== undefined && revision % WHOLE_EACH !== 0 ? JSON.stringify(patch) : null;
+    const short = patch !== undefined && !keptWhole(id, revision) ? JSON.stringify(patch) : null;
     // a change is written as a change: of the whole plan some hundred kilobytes would be written twice
     const next =
       short === null
@@ -134,7 +134,7 @@ export function documentRoutes(store: Store): Router {
         db.run(sql`insert into revisions (document_id, revision, kind, body, patch, saved_at)
           select ${id}, ${revision}, 'saved', ${short === null ? (next as { body: string }).body : ''}, ${short}, ${now}
           where changes() = 1`),
-        ...(revision % WHOLE_EACH === 0 ? [db.run(prunedRevisions(id, revision))] : []),
+        ...(keptWhole(id, revision) ? [db.run(prunedRevisions(id, revision))] : []),
       ]),
     );
     if (done.length === 1) {

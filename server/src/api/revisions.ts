@@ -7,7 +7,11 @@ import { changedBy } from './change';
 /** Saved revisions kept per plan at least, and as many of those that came too late at most. */
 export const KEEP = 60;
 /** Every so many revisions one is kept whole; the others say what changed since the one before. */
-export const WHOLE_EACH = 20;
+const WHOLE_EACH = 20;
+
+/** Whether a revision is kept whole: each twentieth, plans one after another, so that many that are edited at once do not pay for it together. */
+export const keptWhole = (id: string, revision: number): boolean =>
+  (revision + [...id].reduce((n, c) => n + c.charCodeAt(0), 0)) % WHOLE_EACH === 0;
 
 /** A plan as it stood at a saved revision; undefined where that is no longer kept. */
 export async function documentAt(
