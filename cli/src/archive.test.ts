@@ -51,7 +51,7 @@ describe('backup and restore', () => {
     await writeFile(torn, (await readFile(file)).subarray(0, 500));
     const before = await kept(data);
     const wrong: readonly [args: string[], says: string][] = [
-      [['restore', torn, '--data', data], 'no whole zip file'],
+      [['restore', torn, '--data', data], 'not a whole zip file'],
       [['restore', join(other, 'none.zip'), '--data', data], 'there is no file'],
       [['restore', file, '--data', data, '--existing', 'maybe'], 'must be replace or both'],
       [['restore', '--data', data], 'needs one file'],

@@ -119,9 +119,9 @@ describe('a run', () => {
       await fillStore(page, 'plate-fold tick');
       await own.stop();
       await onward(page);
-      await says(page, '1 only in this page: the device’s store is full');
+      await says(page, '1 tick is only on this page: this device’s storage is full');
       await onward(page);
-      await says(page, '2 only in this page');
+      await says(page, '2 ticks are only on this page');
       // leaving asks first; staying keeps them
       const asked = new Promise<string>(said =>
         page.once('dialog', d => {
@@ -132,7 +132,7 @@ describe('a run', () => {
       await page.evaluate(() => setTimeout(() => location.reload(), 0));
       expect(await asked).toBe('beforeunload');
       await own.start();
-      await page.waitForFunction(() => !/only in this page/.test(document.body.innerText), {
+      await page.waitForFunction(() => !/only on this page/.test(document.body.innerText), {
         timeout: 90_000,
       });
       expect(await ticksOf(own, id)).toHaveLength(2);
@@ -160,7 +160,7 @@ describe('a run', () => {
       localStorage.setItem(`plate-fold tick ${run} bad`, JSON.stringify(bad));
     }, id);
     await onward(page);
-    await says(page, /One tick was refused and set aside on this device; the others are sent.*1000/);
+    await says(page, /One tick was not taken: the torque reading is not between 0 and 1000 N·m .* set aside/);
     expect((await ticksOf(server, id)).map(t => t.stepId)).toEqual(['options']);
     expect(
       await page.evaluate(
@@ -224,7 +224,7 @@ describe('edits', () => {
       await fillStore(page, 'plate-fold draft');
       await own.stop();
       await anotherSheet(page);
-      await says(page, 'offline: in this page only, do not close it');
+      await says(page, 'offline: only on this page, keep it open');
       await own.start();
       await page.waitForSelector('[data-save="saved"]', { timeout: 90_000 });
       expect((await stored(own, 'bramble-winter')).plan.builds[0]?.sheets['plate-d']?.material).toBe(
@@ -279,10 +279,10 @@ describe('versions', () => {
       });
       await press(page, 'Menu');
       await press(page, 'Versions', 'menuitem');
-      await says(page, 'Came too late, made from revision 1');
+      await says(page, 'Saved too late, made from revision 1');
       await page.evaluate(() =>
         [...document.querySelectorAll<HTMLElement>('[role=dialog] li button')]
-          .find(b => b.textContent?.includes('Came too late'))
+          .find(b => b.textContent?.includes('Saved too late'))
           ?.click(),
       );
       await says(page, /The plan is called/i);
@@ -291,9 +291,9 @@ describe('versions', () => {
           .find(b => /^Revision 1/.test(b.textContent ?? ''))
           ?.click(),
       );
-      await says(page, /Build A: .*5052.* for plate D/i);
+      await says(page, /Build A: plate D of .*5052/i);
       expect(await seriousFaults(page)).toEqual([]);
-      await press(page, 'Go back to this version');
+      await press(page, 'Restore this version');
       await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
       await page.waitForFunction(
         () => document.querySelector('[data-save]')?.getAttribute('data-save') !== 'saved',
@@ -320,7 +320,7 @@ describe('an archive', () => {
       const folder = await downloadsOf(page);
       await page.goto(own.at(COVER));
       await press(page, 'Menu');
-      await press(page, 'Save it with runs, log and photos', 'menuitem');
+      await press(page, 'Save with runs, log and photos', 'menuitem');
       let file: string | undefined;
       for (let i = 0; i < 100 && !file; i++) {
         await new Promise(d => setTimeout(d, 100));
@@ -337,14 +337,14 @@ describe('an archive', () => {
           uploadFile(p: string): Promise<void>;
         };
         await input.uploadFile(path);
-        await says(page, 'This plan is here already');
+        await says(page, 'You already have this plan');
       };
       await take();
       expect(await seriousFaults(page)).toEqual([]);
       await press(page, 'Cancel');
       expect(await plans()).toHaveLength(4);
       await take();
-      await press(page, 'Keep both; the archive’s comes in beside it');
+      await press(page, 'Keep both');
       await page.waitForSelector('[aria-label="Tally"]');
       expect(page.url()).toContain('/plan/bramble-winter-2/cover');
       expect(await plans()).toHaveLength(5);
@@ -352,7 +352,7 @@ describe('an archive', () => {
       await anotherSheet(page);
       await saved(page);
       await take();
-      await press(page, 'Replace: what is here of it is lost, with its runs and log');
+      await press(page, 'Replace mine: its runs and log are deleted');
       await page.waitForSelector('[aria-label="Tally"]');
       expect((await stored(own, 'bramble-winter')).plan.builds[0]?.sheets['plate-d']?.material).not.toBe(
         'al-5052-h32',

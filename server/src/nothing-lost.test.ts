@@ -193,7 +193,7 @@ describe('ticks', () => {
     });
     expect([r.status, r.body.received]).toEqual([200, ['a', 'f']]);
     expect(r.body.refused.map((x: { id: unknown }) => x.id)).toEqual(['b', 'c', null, null, 'd/e']);
-    expect(r.body.fault).toContain('torqueNm must be less than or equal to 1000');
+    expect(r.body.fault).toContain('the torque reading is not between 0 and 1000 N·m (738 lbf·ft)');
     expect((await call(`/api/runs/${id}`)).body.ticks.map((t: { id: string }) => t.id)).toEqual(['a', 'f']);
     expect((await call(`/api/runs/${id}/ticks`, 'POST', { ticks: 'all' })).status).toBe(422);
   });

@@ -65,7 +65,7 @@ function segment(a: Point, b: Point, k: number): Vec2[] {
     [a.x * k, a.y * k],
     [b.x * k, b.y * k],
   ];
-  // flatter than any line is drawn: its circle would have no centre
+  // flatter than any line is drawn: its circle would have no center
   if (a.bulge === undefined || Math.abs(a.bulge) < FLAT) return [p];
   const sweep = 4 * Math.atan(a.bulge);
   const chord = distance2(p, q);

@@ -1,6 +1,6 @@
 import { boxOf } from '../geometry';
 import { MATERIALS, tradeName } from '../sheet';
-import { formatAngle, formatLength, formatTorque, type UnitSystem } from '../units';
+import { formatAngle, formatLength, formatTorque, tapeLength, type UnitSystem } from '../units';
 import type { Flange, Joint, Panel, PlanDocument, SheetChoice } from './plan';
 
 type Named = { readonly id: string };
@@ -16,6 +16,9 @@ const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) =
 const listed = (ids: readonly string[]): string =>
   ids.length <= NAMED ? ids.join(', ') : `${ids.slice(0, NAMED).join(', ')} and ${ids.length - NAMED} more`;
 
+/** `bolt` or `bolts`. */
+const some = (what: string, n: number): string => (n === 1 ? what : `${what}s`);
+
 /** Entries of two lists that are new, gone, and in both. */
 function paired<T extends Named>(before: readonly T[], after: readonly T[]) {
   const was = new Map(before.map(x => [x.id, x]));
@@ -30,9 +33,14 @@ function paired<T extends Named>(before: readonly T[], after: readonly T[]) {
   };
 }
 
-/** A length as it is read from a tape: tenths only where there are any. */
-const measured = (mm: number, units: UnitSystem): string =>
-  formatLength(Math.abs(mm), units, units === 'inch' || Math.abs(mm - Math.round(mm)) > 0.04);
+/** From here on a tape is read; what is less is measured with a caliper, mm. */
+const HALF_INCH = 12.7;
+/** A length as it is measured: tenths of a millimeter only where there are any, fractions of an inch where a tape shows them. */
+function measured(mm: number, units: UnitSystem): string {
+  const far = Math.abs(mm);
+  if (units === 'inch' && far >= HALF_INCH) return tapeLength(far, units);
+  return formatLength(far, units, units === 'inch' || Math.abs(far - Math.round(far)) > 0.04);
+}
 
 /** `12 mm back`: a way along an axis of the vehicle. */
 function way(mm: number, [plus, minus]: readonly [string, string], units: UnitSystem): string[] {
@@ -115,8 +123,14 @@ function jointPhrase(a: Joint, b: Joint, units: UnitSystem): string {
   return parts.length > 0 ? parts.join(', ') : 'other details';
 }
 
+const FINISHED: Readonly<Record<SheetChoice['finish'], string>> = {
+  raw: '',
+  zinc: ', zinc plated',
+  powder: ', powder coated',
+  paint: ', painted',
+};
 const sheetName = (s: SheetChoice): string =>
-  `${s.gauge ?? tradeName(MATERIALS[s.material].family, s.thickness)} ${MATERIALS[s.material].name}${s.finish === 'raw' ? '' : `, ${s.finish}`}`;
+  `${s.gauge ?? tradeName(MATERIALS[s.material].family, s.thickness)} ${MATERIALS[s.material].short}${FINISHED[s.finish]}`;
 
 function lists<T extends Named>(
   what: string,
@@ -126,7 +140,7 @@ function lists<T extends Named>(
 ): void {
   const { added, removed, both } = paired(before, after);
   const told = (list: readonly Named[], did: string): void => {
-    if (list.length > 0) say(`${what} ${listed(list.map(x => x.id))} ${did}`);
+    if (list.length > 0) say(`${some(what, list.length)} ${listed(list.map(x => x.id))} ${did}`);
   };
   told(added, 'added');
   told(removed, 'removed');
@@ -151,15 +165,17 @@ export function differences(before: PlanDocument, after: PlanDocument, units: Un
   for (const [a, b] of panels.both) for (const s of panelPhrases(a, b, units)) say(`plate ${a.mark} ${s}`);
 
   const joints = paired(p.joints, q.joints);
-  if (joints.added.length > 0) say(`bolt ${listed(joints.added.map(j => j.id))} added`);
-  if (joints.removed.length > 0) say(`bolt ${listed(joints.removed.map(j => j.id))} removed`);
+  if (joints.added.length > 0)
+    say(`${some('bolt', joints.added.length)} ${listed(joints.added.map(j => j.id))} added`);
+  if (joints.removed.length > 0)
+    say(`${some('bolt', joints.removed.length)} ${listed(joints.removed.map(j => j.id))} removed`);
   // bolts that were changed alike are told together
   const alike = new Map<string, string[]>();
   for (const [a, b] of joints.both) {
     const phrase = jointPhrase(a, b, units);
     alike.set(phrase, [...(alike.get(phrase) ?? []), a.id]);
   }
-  for (const [phrase, ids] of alike) say(`bolt ${listed(ids)}: ${phrase}`);
+  for (const [phrase, ids] of alike) say(`${some('bolt', ids.length)} ${listed(ids)}: ${phrase}`);
 
   lists('crossbar', p.crossbars, q.crossbars, say);
   lists('hole', p.holes, q.holes, say);
@@ -173,7 +189,8 @@ export function differences(before: PlanDocument, after: PlanDocument, units: Un
       if (is && was && !same(was, is))
         marks.set(sheetName(is), [...(marks.get(sheetName(is)) ?? []), panel.mark]);
     }
-    for (const [sheet, on] of marks) say(`build ${a.id}: ${sheet} for plate ${listed(on)}`);
+    for (const [sheet, on] of marks)
+      say(`build ${a.id}: ${some('plate', on.length)} ${listed(on)} of ${sheet}`);
     if (a.name !== b.name) say(`build ${a.id} is called \u201c${b.name}\u201d`);
     if (a.note !== b.note || !same(a.offer, b.offer)) say(`build ${a.id}: another note or offer`);
   }
@@ -184,7 +201,7 @@ export function differences(before: PlanDocument, after: PlanDocument, units: Un
   if (!same(r.selected, s.selected)) say('other options of the vehicle');
   lists('part', r.components, s.components, say);
   lists('frame member', r.members, s.members, say);
-  lists('hole in the frame', r.mounts, s.mounts, say);
+  lists('frame hole', r.mounts, s.mounts, say);
   lists('service point', r.servicePoints, s.servicePoints, say);
   lists('factory part', r.factoryParts, s.factoryParts, say);
 

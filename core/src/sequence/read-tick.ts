@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { NM_PER_LBF_FT } from '../units';
 import { FAULT_IDS } from './faults';
 import { MOST_TORQUE, type Tick } from './moves';
 
@@ -6,6 +7,9 @@ import { MOST_TORQUE, type Tick } from './moves';
 const MOST_ID = 200;
 /** The year 2100, ms: no clock is set beyond it. */
 export const LATEST_TIME = 4_102_444_800_000;
+
+/** Said to whoever typed it, in both units: a device's own are not known here. */
+const OFF_SCALE = `the torque reading is not between 0 and ${MOST_TORQUE} N·m (${Math.round(MOST_TORQUE / NM_PER_LBF_FT)} lbf·ft).`;
 
 const tickSchema = yup.object({
   id: yup
@@ -19,7 +23,7 @@ const tickSchema = yup.object({
     .string()
     .oneOf(['done', 'undone', 'deviation', 'override', 'claim', 'dismissed'] as const)
     .required(),
-  torqueNm: yup.number().nullable().min(0).max(MOST_TORQUE),
+  torqueNm: yup.number().nullable().min(0, OFF_SCALE).max(MOST_TORQUE, OFF_SCALE),
   note: yup.string().nullable().max(2000),
   fault: yup
     .string()
@@ -53,7 +57,8 @@ export function readTick(
   try {
     return { ok: true, tick: tickSchema.validateSync(value, { strict: true }) as unknown as Tick };
   } catch (e) {
-    if (e instanceof yup.ValidationError) return { ok: false, fault: `Not a tick: ${e.errors[0]}.` };
+    if (e instanceof yup.ValidationError)
+      return { ok: false, fault: e.errors[0] === OFF_SCALE ? OFF_SCALE : `Not a tick: ${e.errors[0]}.` };
     throw e;
   }
 }

@@ -35,7 +35,7 @@ export async function unpacked(bytes: Uint8Array): Promise<Archive> {
           return size <= ARCHIVE_LIMITS.bytes && count <= ARCHIVE_LIMITS.files && !f.name.endsWith('/');
         },
       },
-      (e, all) => (e ? fail(new Refusal(422, 'That is no whole zip file: nothing was changed.')) : done(all)),
+      (e, all) => (e ? fail(new Refusal(422, 'This is not a whole zip file: it may be torn.')) : done(all)),
     ),
   );
   if (size > ARCHIVE_LIMITS.bytes || count > ARCHIVE_LIMITS.files)

@@ -107,7 +107,7 @@ autosave.startListening({
           fault:
             answer?.fault ??
             (getState().plan.unkept
-              ? 'The server does not answer, and this device’s store is full: your edits are in this page only.'
+              ? 'The server does not answer, and this device’s storage is full: your edits are only on this page. Keep it open.'
               : 'The server does not answer. Your edits are kept on this device.'),
         }),
       );

@@ -18,15 +18,15 @@ export function ClashSheet({
     <Dialog
       open
       onClose={onCancel}
-      title={one ? 'This plan is here already' : 'Some of these plans are here already'}
-      about={`${clash.names.map(n => `“${n}”`).join(', ')}: nothing has been changed yet.`}
+      title={one ? 'You already have this plan' : 'You already have some of these plans'}
+      about={`${clash.names.map(n => `“${n}”`).join(', ')}. Nothing has been changed yet.`}
     >
       <div className="grid gap-2">
         <Button look="strong" onClick={() => onTake(clash.file, 'both')}>
-          Keep both; the archive’s {one ? 'comes' : 'come'} in beside {one ? 'it' : 'them'}
+          Keep both
         </Button>
         <Button onClick={() => onTake(clash.file, 'replace')}>
-          Replace: what is here of {one ? 'it' : 'them'} is lost, with its runs and log
+          Replace mine: {one ? 'its' : 'their'} runs and log are deleted
         </Button>
         <Button look="quiet" onClick={onCancel}>
           Cancel

@@ -19,7 +19,7 @@ export function ConflictSheet() {
       title="This plan was changed somewhere else"
       about={`Another tab or device saved revision ${conflict.revision} while you worked from revision ${revision}. Both versions are kept on the server, under Versions in the menu; choose the one to go on with.`}
     >
-      <h3 className="font-bold">What theirs has otherwise than mine</h3>
+      <h3 className="font-bold">How theirs differs from mine</h3>
       <div className="mb-3 max-h-[30dvh] overflow-auto">
         <Differences before={present} after={conflict.document} same="Nothing: both say the same." />
       </div>

@@ -10,7 +10,7 @@ import { type NotTaken, useTakeIn } from './use-take-in';
 
 const SHOWN_FAULTS = 8;
 const LINK =
-  'inline-flex min-h-11 items-center gap-2 rounded-[4px] border border-scribe bg-paper px-3 font-semibold hover:border-ink2';
+  'inline-flex min-h-11 items-center justify-center gap-2 rounded-[4px] border border-scribe bg-paper px-3 font-semibold hover:border-ink2';
 
 /** All plans on this server, and the way in for a plan file. */
 export function Plans() {
@@ -46,9 +46,9 @@ export function Plans() {
       <main className="flex-1">
         <div className="mb-2 flex flex-wrap items-end justify-between gap-3">
           <h2 className="text-[19px] font-bold">Plans</h2>
-          <div className="flex flex-wrap gap-2 max-desk:w-full max-desk:*:flex-1 max-desk:*:whitespace-nowrap">
+          <div className="flex flex-wrap gap-2 max-desk:w-full max-desk:*:w-full">
             <a href={archiveAt()} download className={LINK}>
-              <Archive size={18} aria-hidden="true" /> Back everything up
+              <Archive size={18} aria-hidden="true" /> Back up everything
             </a>
             <Button onClick={() => input.current?.click()} disabled={taking.busy}>
               <FileUp size={18} aria-hidden="true" /> Open a plan file or archive
@@ -78,7 +78,8 @@ export function Plans() {
             <ul className="mt-1 list-disc pl-5">
               {faults.list.slice(0, SHOWN_FAULTS).map(f => (
                 <li key={`${f.path} ${f.fault}`}>
-                  <span className="fig text-[13px]">{f.path}</span> {f.fault}
+                  {f.path !== '' && <span className="fig text-[13px]">{f.path} </span>}
+                  {f.fault}
                 </li>
               ))}
             </ul>

@@ -29,7 +29,7 @@ function SaveMark() {
     saved: savedAt ? `saved ${when(savedAt)}` : 'saved',
     pending: 'saving \u2026',
     saving: 'saving \u2026',
-    offline: unkept ? 'offline: in this page only, do not close it' : 'offline: kept on this device',
+    offline: unkept ? 'offline: only on this page, keep it open' : 'offline: kept on this device',
     conflict: 'changed elsewhere',
     refused: 'not saved',
   }[save];
@@ -188,7 +188,7 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
             </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} asChild>
               <a href={archiveAt(plan.id)} download>
-                <Archive size={17} aria-hidden="true" /> Save it with runs, log and photos
+                <Archive size={17} aria-hidden="true" /> Save with runs, log and photos
               </a>
             </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} onSelect={onVersions}>

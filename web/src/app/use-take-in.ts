@@ -37,9 +37,7 @@ export function useTakeIn() {
     const { data } = error as Refused;
     setNotTaken({
       file,
-      list: data?.faults ?? [
-        { path: 'file', fault: data?.fault ?? 'could not be stored: the server does not answer' },
-      ],
+      list: data?.faults ?? [{ path: '', fault: data?.fault ?? 'The server does not answer.' }],
     });
   };
   const takeArchive = async (file: File, existing?: 'replace' | 'both'): Promise<void> => {

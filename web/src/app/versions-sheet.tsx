@@ -49,7 +49,7 @@ function Version({ plan, row, onDone }: { plan: PlanDocument; row: VersionRow; o
   if (!data) return <p className="text-ink2">Fetching …</p>;
   return (
     <div className="grid gap-2 pb-3">
-      <p className="text-[14px] text-ink2">From then to now:</p>
+      <p className="text-[14px] text-ink2">Changed since then:</p>
       <Differences before={data.document} after={plan} same="The same as the plan is now." />
       <div className="flex flex-wrap gap-2">
         <Button
@@ -59,7 +59,7 @@ function Version({ plan, row, onDone }: { plan: PlanDocument; row: VersionRow; o
             onDone();
           }}
         >
-          Go back to this version
+          Restore this version
         </Button>
         <Button
           look="quiet"
@@ -71,7 +71,7 @@ function Version({ plan, row, onDone }: { plan: PlanDocument; row: VersionRow; o
             )
           }
         >
-          Save it as a file
+          Save as a file
         </Button>
       </div>
     </div>
@@ -92,7 +92,7 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
       open
       onClose={onClose}
       title="Versions of this plan"
-      about="The server keeps the last saves, and saves that came too late because somebody else had saved first. Going back is an edit like any other: undo takes it back."
+      about="The server keeps the last saves, and saves that came too late because someone else saved first. Restoring one is an edit like any other: Undo takes it back."
     >
       {isError && (
         <p role="alert" className="text-oxide">
@@ -115,7 +115,7 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
                   </>
                 ) : (
                   <b>
-                    Came too late, made from revision <span className="fig">{row.revision}</span>
+                    Saved too late, made from revision <span className="fig">{row.revision}</span>
                   </b>
                 )}
               </span>

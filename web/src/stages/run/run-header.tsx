@@ -44,7 +44,7 @@ export function RunHeader(props: {
   const said = [
     waiting > unkept ? `${waiting - unkept} kept on this device, sent when the server answers` : '',
     unkept > 0
-      ? `${unkept} only in this page: the device’s store is full. Leave the page open until ${unkept === 1 ? 'it is' : 'they are'} sent`
+      ? `${unkept} ${unkept === 1 ? 'tick is' : 'ticks are'} only on this page: this device’s storage is full. Keep the page open until ${unkept === 1 ? 'it is' : 'they are'} sent`
       : '',
     fault ?? '',
     other && !fault ? otherWords(other, walked) : '',

@@ -86,7 +86,7 @@ export function useRun(id: string): RunState {
     if (gone.size > 0) setTicks(before => before.filter(t => !gone.has(t.id)));
     const aside =
       refused.length > 0
-        ? `${refused.length === 1 ? 'One tick was' : `${refused.length} ticks were`} refused and set aside on this device; the others are sent. ${refused[0]?.fault}`
+        ? `${refused.length === 1 ? 'One tick was' : `${refused.length} ticks were`} not taken: ${refused[0]?.fault} ${refused.length === 1 ? 'It is' : 'They are'} set aside on this device; do that step again.`
         : undefined;
     if (data) {
       for (const t of data.received) dropTick(id, t);
