@@ -11,10 +11,26 @@ export class Refusal extends Error {
   }
 }
 
-const FULL = /SQLITE_FULL|ENOSPC|EFBIG|database or disk is full/i;
-const READONLY = /SQLITE_READONLY|SQLITE_CANTOPEN|EROFS|EACCES|SQLITE_IOERR|disk I\/O error/i;
-const DAMAGED = /SQLITE_CORRUPT|SQLITE_NOTADB|malformed/i;
-const AWAY = /fetch failed|ECONNREFUSED|ECONNRESET|ENOTFOUND|HRANA|SERVER_ERROR/i;
+/** What can be wrong with the place where data are kept. */
+export type PlaceFault = 'full' | 'damaged' | 'held' | 'failing' | 'closed' | 'away';
+
+const PLACE: readonly (readonly [PlaceFault, RegExp])[] = [
+  ['full', /SQLITE_FULL|ENOSPC|EFBIG|database or disk is full/i],
+  ['damaged', /SQLITE_CORRUPT|SQLITE_NOTADB|malformed/i],
+  ['held', /SQLITE_BUSY|database is locked/i],
+  ['failing', /SQLITE_IOERR|disk I\/O error/i],
+  [
+    'closed',
+    /SQLITE_READONLY|SQLITE_CANTOPEN|EROFS|EACCES|ENOTDIR|EEXIST|EPERM|ConnectionFailed|unable to open/i,
+  ],
+  ['away', /fetch failed|ECONNREFUSED|ECONNRESET|ENOTFOUND|HRANA|SERVER_ERROR/i],
+];
+
+/** What an error says of the place where data are kept; undefined where it says nothing of it. */
+export function placeFault(e: unknown): PlaceFault | undefined {
+  const text = wordsOf(e);
+  return PLACE.find(([, pattern]) => pattern.test(text))?.[0];
+}
 
 /** What statuses that a request brings on itself mean, as sentences. */
 const SAID: Readonly<Record<number, string>> = {
@@ -35,26 +51,18 @@ export function wordsOf(e: unknown): string {
   return words.join(' ');
 }
 
-/** What is wrong with the place where data are kept, as a status and a sentence; undefined where nothing is. */
-function ofThePlace(e: unknown): { readonly status: number; readonly fault: string } | undefined {
-  const text = wordsOf(e);
-  if (FULL.test(text))
-    return {
-      status: 507,
-      fault: 'The disk that holds the data folder is full: nothing was saved. Make room, then save again.',
-    };
-  if (DAMAGED.test(text))
-    return {
-      status: 500,
-      fault:
-        'The database is damaged: nothing was saved. Stop the server, and put back a backup (docs/running.md).',
-    };
-  if (READONLY.test(text))
-    return { status: 507, fault: 'The data folder cannot be written to: nothing was saved.' };
-  if (AWAY.test(text))
-    return { status: 503, fault: 'The database does not answer: nothing was saved. Try again.' };
-  return undefined;
-}
+/** What is answered where the place is at fault. */
+const ANSWERS: Readonly<Record<PlaceFault, readonly [status: number, fault: string]>> = {
+  full: [507, 'The disk that holds the data folder is full: nothing was saved. Make room, then save again.'],
+  damaged: [
+    500,
+    'The database is damaged: nothing was saved. Stop the server, and put back a backup (docs/running.md).',
+  ],
+  held: [503, 'Another program holds the database: nothing was saved. Try again.'],
+  failing: [507, 'The data folder cannot be written to: nothing was saved.'],
+  closed: [507, 'The data folder cannot be written to: nothing was saved.'],
+  away: [503, 'The database does not answer: nothing was saved. Try again.'],
+};
 
 /** Turns whatever goes wrong into one clear answer; nothing is half-written, since writes are transactions. */
 export const answerFaults = (log: (e: unknown) => void) => async (ctx: Context, next: Next) => {
@@ -62,14 +70,15 @@ export const answerFaults = (log: (e: unknown) => void) => async (ctx: Context, 
     await next();
   } catch (e) {
     const { status = 0 } = e as { status?: number };
-    const place = ofThePlace(e);
+    const place = placeFault(e);
     if (e instanceof Refusal) {
       ctx.status = e.status;
       ctx.body = { fault: e.message, ...e.more };
     } else if (place) {
       log(e);
-      ctx.status = place.status;
-      ctx.body = { fault: place.fault };
+      const [code, fault] = ANSWERS[place];
+      ctx.status = code;
+      ctx.body = { fault };
     } else if (e instanceof URIError || SAID[status] !== undefined) {
       ctx.status = e instanceof URIError ? 400 : status;
       ctx.body = { fault: SAID[ctx.status] };

@@ -20,8 +20,17 @@ const dataDir = resolve(process.env.DATA_DIR ?? 'data');
 const databaseUrl = process.env.DATABASE_URL || undefined;
 
 const { DatabaseFault } = await import('./db/open');
-const { wordsOf } = await import('./fault');
+const { placeFault, wordsOf } = await import('./fault');
 const { BUILT_WEB, startServer } = await import('./server');
+
+/** What is wrong with the data folder, and what helps. */
+const PLACES = {
+  full: `The disk that holds ${dataDir} is full. Make room and start again: nothing is lost.`,
+  damaged: `${dataDir}/plate-fold.db is damaged or not a database. Move it aside; a new one is made on the next start, and the newest backup lies in ${dataDir}/backups.`,
+  failing: `The disk that holds ${dataDir} is full or failing: the database cannot be read or written.`,
+  held: `${dataDir}/plate-fold.db is held by another program. End that, then start again.`,
+  closed: `The data folder ${dataDir} cannot be written to. Choose another: DATA_DIR=~/plate-fold npm start`,
+} as const;
 
 /** What keeps the server from starting, as one line for people. */
 function reason(e: unknown): string {
@@ -35,20 +44,8 @@ function reason(e: unknown): string {
     return `DATABASE_URL is "${databaseUrl}", which is no address of a database. It is file:, libsql:, http: or https:.`;
   if (databaseUrl && !databaseUrl.startsWith('file:'))
     return `The database at ${databaseUrl} does not answer: ${text.trim().split('\n')[0]}.`;
-  if (/SQLITE_FULL|ENOSPC|EFBIG|database or disk is full/i.test(text))
-    return `The disk that holds ${dataDir} is full. Make room and start again: nothing is lost.`;
-  if (/SQLITE_CORRUPT|SQLITE_NOTADB|malformed/i.test(text))
-    return `${dataDir}/plate-fold.db is damaged or not a database. Move it aside; a new one is made on the next start, and the newest backup lies in ${dataDir}/backups.`;
-  if (/SQLITE_IOERR|disk I\/O error/i.test(text))
-    return `The disk that holds ${dataDir} is full or failing: the database cannot be read or written.`;
-  if (/SQLITE_BUSY|database is locked/i.test(text))
-    return `${dataDir}/plate-fold.db is held by another program. End that, then start again.`;
-  if (
-    /EACCES|EROFS|ENOTDIR|EEXIST|EPERM|SQLITE_CANTOPEN|SQLITE_READONLY|ConnectionFailed|unable to open/i.test(
-      text,
-    )
-  )
-    return `The data folder ${dataDir} cannot be written to. Choose another: DATA_DIR=~/plate-fold npm start`;
+  const place = placeFault(e);
+  if (place !== undefined && place !== 'away') return PLACES[place];
   return `Plate Fold could not start: ${message}`;
 }
 

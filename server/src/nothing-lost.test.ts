@@ -9,6 +9,7 @@ import fc from 'fast-check';
 import jsonPatch from 'fast-json-patch';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type RunningServer, startServer } from './index';
+import { asking } from './testing/asking';
 
 const DEMO = JSON.parse(
   await readFile(fileURLToPath(new URL('../../demo/bramble.platefold.json', import.meta.url)), 'utf8'),
@@ -20,15 +21,7 @@ const PLANS = 4;
 
 let dir: string;
 let server: RunningServer;
-const call = async (path: string, method = 'GET', body?: unknown, headers: Record<string, string> = {}) => {
-  const r = await fetch(`${server.address}${path}`, {
-    method,
-    headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
-    body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
-  });
-  // biome-ignore lint/suspicious/noExplicitAny: answers of many shapes
-  return { status: r.status, headers: r.headers, body: (await r.json().catch(() => undefined)) as any };
-};
+const call = asking(() => server);
 const sql = async (...statements: string[]) => {
   const client = createClient({ url: `file:${join(dir, 'plate-fold.db')}` });
   const rows = [];

@@ -32,9 +32,12 @@ export const headers = (trusted: boolean): Middleware =>
     originAgentCluster: trusted,
   }) as Middleware;
 
+/** Whether an address is one of the API, however its letters are written. */
+export const isApi = (path: string): boolean => /^\/*api(\/|$)/i.test(path);
+
 /** No browser and no proxy keeps what the API answers, unless the answer itself says so. */
 export const unkept: Middleware = async (ctx, next) => {
-  if (/^\/api(\/|$)/i.test(ctx.path)) ctx.set('cache-control', 'no-store');
+  if (isApi(ctx.path)) ctx.set('cache-control', 'no-store');
   await next();
 };
 
@@ -42,7 +45,7 @@ export const unkept: Middleware = async (ctx, next) => {
 export const pages =
   (web: string | undefined): Middleware =>
   async ctx => {
-    if (/^\/api(\/|$)/i.test(ctx.path)) throw new Refusal(404, 'There is nothing at this address.');
+    if (isApi(ctx.path)) throw new Refusal(404, 'There is nothing at this address.');
     if (!web || !existsSync(join(web, 'index.html')))
       throw new Refusal(404, 'The interface has not been built.');
     if (ctx.method !== 'GET' && ctx.method !== 'HEAD') throw new Refusal(405, 'Pages are only read.');

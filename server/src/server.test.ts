@@ -8,6 +8,7 @@ import { fileURLToPath } from 'node:url';
 import { createClient } from '@libsql/client';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type RunningServer, startServer } from './index';
+import { asking } from './testing/asking';
 
 const DEMO = JSON.parse(
   await readFile(fileURLToPath(new URL('../../demo/bramble.platefold.json', import.meta.url)), 'utf8'),
@@ -18,15 +19,7 @@ const ID = DEMO.plan.id as string;
 
 let dir: string;
 let server: RunningServer;
-const call = async (path: string, method = 'GET', body?: unknown, headers: Record<string, string> = {}) => {
-  const r = await fetch(`${server.address}${path}`, {
-    method,
-    headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
-    body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
-  });
-  // biome-ignore lint/suspicious/noExplicitAny: answers of many shapes
-  return { status: r.status, headers: r.headers, body: (await r.json().catch(() => undefined)) as any };
-};
+const call = asking(() => server);
 const renamed = (name: string) => ({ ...DEMO, plan: { ...DEMO.plan, name } });
 
 beforeEach(async () => {

@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { createClient } from '@libsql/client';
 import { describe, expect, it } from 'vitest';
 import { type RunningServer, startServer } from './index';
+import { asking } from './testing/asking';
 import { libsqlServer } from './testing/libsql-server';
 
 const DEMO = JSON.parse(
@@ -13,15 +14,8 @@ const DEMO = JSON.parse(
 );
 const ID = DEMO.plan.id as string;
 const folder = () => mkdtemp(join(tmpdir(), 'platefold-several-'));
-const json = async (server: RunningServer, path: string, method = 'GET', body?: unknown) => {
-  const r = await fetch(`${server.address}${path}`, {
-    method,
-    headers: body === undefined ? {} : { 'content-type': 'application/json' },
-    body: body === undefined ? undefined : JSON.stringify(body),
-  });
-  // biome-ignore lint/suspicious/noExplicitAny: answers of many shapes
-  return { status: r.status, body: (await r.json()) as any };
-};
+const json = (server: RunningServer, path: string, method?: string, body?: unknown) =>
+  asking(() => server)(path, method, body);
 
 /** Edits from two servers at once, each again on what is newest until it is in; what is stored in the end. */
 async function editedByBoth(servers: readonly RunningServer[], edits: number): Promise<readonly string[]> {

@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { ADDRESSABLE } from '../plan';
 import { LATEST_TIME } from '../sequence';
 
 export const LOG_KINDS = [
@@ -63,9 +64,7 @@ const finite = () => yup.number().required().min(-MOST).max(MOST);
 /** What every entry has and what each kind adds; errors name the path. The server and the forms check by it. */
 export const logEntrySchema = yup
   .object({
-    id: id()
-      .max(64)
-      .matches(/^(?!\.{1,2}$)[^/\\?#%\p{Cc}\p{Cs}]+$/u, 'id has / \\ ? # % or a line break in it'),
+    id: id().max(64).matches(ADDRESSABLE, 'id has / \\ ? # % or a line break in it'),
     kind: yup.string().oneOf(LOG_KINDS).required(),
     at: yup.number().required().integer().min(0).max(LATEST_TIME),
     km: yup.number().min(0).max(5_000_000),

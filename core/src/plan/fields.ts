@@ -7,7 +7,7 @@ export const addressable = () =>
   id().test(
     'addressable',
     `must be at most ${LIMITS.id} characters without / \\ ? # % and line breaks, and not . or ..: it stands in addresses and file names`,
-    v => v === undefined || ADDRESSABLE.test(v),
+    v => v === undefined || (v.length <= LIMITS.id && ADDRESSABLE.test(v)),
   );
 export const text = () => yup.string().defined();
 export const oneOf = (values: readonly string[]) =>

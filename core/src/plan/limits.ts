@@ -110,5 +110,5 @@ export function boundsFaults(value: unknown, before?: unknown, most = 8): Fault[
   return faults;
 }
 
-/** An id that can stand in an address and in a file's name. */
-export const ADDRESSABLE = /^(?!\.{1,2}$)[^/\\?#%\p{Cc}\p{Cs}\u2028\u2029]{1,120}$/u;
+/** What can stand in an address and in a file's name; how long it may be is asked beside it. */
+export const ADDRESSABLE = /^(?!\.{1,2}$)[^/\\?#%\p{Cc}\p{Cs}\u2028\u2029]+$/u;

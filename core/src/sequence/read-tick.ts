@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { ADDRESSABLE } from '../plan';
 import { NM_PER_LBF_FT } from '../units';
 import { FAULT_IDS } from './faults';
 import { MOST_TORQUE, type Tick } from './moves';
@@ -12,11 +13,7 @@ export const LATEST_TIME = 4_102_444_800_000;
 const OFF_SCALE = `the torque reading is not between 0 and ${MOST_TORQUE} N·m (${Math.round(MOST_TORQUE / NM_PER_LBF_FT)} lbf·ft).`;
 
 const tickSchema = yup.object({
-  id: yup
-    .string()
-    .required()
-    .max(MOST_ID)
-    .matches(/^(?!\.{1,2}$)[^/\\?#%\p{Cc}\p{Cs}]+$/u, 'id has / \\ ? # % or a line break in it'),
+  id: yup.string().required().max(MOST_ID).matches(ADDRESSABLE, 'id has / \\ ? # % or a line break in it'),
   stepId: yup.string().required().max(160),
   jointId: yup.string().nullable().max(120),
   kind: yup

@@ -5,7 +5,7 @@ import { runRoutes } from '../api/runs';
 import type { Store } from '../db/open';
 import { answerFaults, Refusal } from '../fault';
 import { guard } from '../guard';
-import { headers, pages, unkept } from '../pages';
+import { headers, isApi, pages, unkept } from '../pages';
 import { wrenchRoutes } from '../stand-ins/wrench';
 import { door, onlyOpened } from './door';
 import { JOIN_SCRIPT, joinPage } from './join-page';
@@ -64,7 +64,7 @@ const gate =
       return;
     }
     if (sharing.letIn(ctx.cookies.get(COOKIE))) return next();
-    if (/^\/*api(\/|$)/i.test(ctx.path))
+    if (isApi(ctx.path))
       throw new Refusal(401, 'This device is not let in, or the desk has ended the sharing.');
     page(ctx, 401, joinPage());
   };

@@ -2,6 +2,7 @@ import Router from '@koa/router';
 import type { Context } from 'koa';
 import { param } from '../api/param';
 import { Refusal } from '../fault';
+import { isApi } from '../pages';
 
 /** All that a device which was let in may ask of the server, besides pages. Everything that is not listed is closed. */
 export const OPEN: readonly (readonly [method: 'get' | 'post' | 'put', path: string])[] = [
@@ -33,7 +34,7 @@ export function door(run: () => string | undefined): Router {
 
 /** What the door has not opened is not served, but for pages. */
 export const onlyOpened = async (ctx: Context, next: () => Promise<unknown>): Promise<void> => {
-  if (ctx.state.opened !== true && /^\/*api(\/|$)/i.test(ctx.path))
+  if (ctx.state.opened !== true && isApi(ctx.path))
     throw new Refusal(403, 'Only the shared run is open to this device.');
   await next();
 };
