@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import { type ShellCase, solveShell } from '@plate-fold/core';
+import { type ShellCase, solveShell } from '@plate-fold/core/strike';
 
 /*
  * Draws docs/convergence.svg: how the error of the shell falls as its elements are halved, against closed forms. `npm run

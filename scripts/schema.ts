@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import { jsonSchema } from '@plate-fold/core';
+import { jsonSchema } from '@plate-fold/core/plan';
 
 writeFileSync(
   new URL('../docs/plan-file.schema.json', import.meta.url),

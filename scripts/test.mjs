@@ -46,6 +46,7 @@ function stage(name, command, args) {
   return done.status === 0;
 }
 stage('lint', 'npx', ['biome', 'check', '.']);
+stage('rooms', process.execPath, ['scripts/rooms.mjs']);
 /** Several stages at once, two at a time; each says what it has to say when it is through. */
 async function stages(all) {
   const waiting = [...all];

@@ -1,17 +1,10 @@
-import { readFileSync } from 'node:fs';
-import {
-  BODIES,
-  blankPlan,
-  check,
-  gatherFacts,
-  type Panel,
-  type PlanDocument,
-  propose,
-  readDocument,
-  startingRig,
-  USUAL_SHEET,
-  type Vec2,
-} from '@plate-fold/core';
+import { check } from '@plate-fold/core/checks';
+import { gatherFacts } from '@plate-fold/core/derive';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import { blankPlan, type Panel, type PlanDocument, readDocument, USUAL_SHEET } from '@plate-fold/core/plan';
+import { propose } from '@plate-fold/core/propose';
+import { BODIES, startingRig } from '@plate-fold/core/rig';
+import { demoText } from '@plate-fold/demo';
 import { line, median } from './measure';
 
 /*
@@ -22,9 +15,7 @@ import { line, median } from './measure';
 const FRAME = 1000 / 60;
 
 function demo(): PlanDocument {
-  const read = readDocument(
-    readFileSync(new URL('../../demo/bramble.platefold.json', import.meta.url), 'utf8'),
-  );
+  const read = readDocument(demoText('bramble'));
   if (!read.ok) throw new Error(read.faults[0]?.fault);
   return read.document;
 }

@@ -7,10 +7,11 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { PlanDocument } from '@plate-fold/core';
+import type { PlanDocument } from '@plate-fold/core/plan';
+import { demo as demoPlan } from '@plate-fold/demo';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
-const demo = JSON.parse(readFileSync(join(ROOT, 'demo/bramble.platefold.json'), 'utf8')) as PlanDocument;
+const demo = demoPlan('bramble');
 const SIZE = 100_000;
 /** Bytes of a change: so many bolts get another torque at once. */
 const CHANGE = 5000;

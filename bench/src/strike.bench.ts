@@ -2,7 +2,7 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { linearSolver, type ShellModel } from '@plate-fold/core';
+import { linearSolver, type ShellModel } from '@plate-fold/core/strike';
 import { line } from './measure';
 
 /** A clamped square plate, 500 mm, struck in its middle; as many nodes as second-order shells on an N × N grid have. */

@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Streams } from './main';
+import type { Streams } from './streams';
 
 export const ARCHIVE_USAGE =
   'platefold backup --data DIR --out FILE [--plan ID] [--versions]; platefold restore FILE --data DIR [--existing replace|both]';

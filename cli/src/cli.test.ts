@@ -3,11 +3,12 @@ import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { readDxf } from '@plate-fold/core';
+import { readDxf } from '@plate-fold/core/formats';
+import { demoPath } from '@plate-fold/demo';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { main } from './main';
 
-const DEMO = fileURLToPath(new URL('../../demo/bramble.platefold.json', import.meta.url));
+const DEMO = demoPath('bramble');
 const call = async (...args: string[]) => {
   let [out, err] = ['', ''];
   const code = await main(args, { out: t => (out += t), err: t => (err += t) });
@@ -127,7 +128,7 @@ describe('platefold', () => {
     'export of %s: every bolt of the hole table stands in the drawing of its plate, bars in a list of their own',
     async name => {
       const dir = await mkdtemp(join(tmpdir(), 'plate-fold-holes-'));
-      const file = fileURLToPath(new URL(`../../demo/${name}.platefold.json`, import.meta.url));
+      const file = demoPath(name);
       const files = async (as: string): Promise<readonly string[]> =>
         JSON.parse((await call('export', file, '--as', as, '--out', dir, '--json')).out).files;
       const [lists, drawings] = [await files('csv'), await files('dxf')];

@@ -2,34 +2,28 @@ import { readFileSync } from 'node:fs';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { basename, dirname, join } from 'node:path';
+import { barCuts, shoppingList, toolRoll } from '@plate-fold/core/bolt';
+import { buildBook } from '@plate-fold/core/book';
+import type { Facts } from '@plate-fold/core/derive';
+import { flatPattern, foldedSolid, NEST_DEFAULTS, nest, shopOf } from '@plate-fold/core/fold';
 import {
   bagListCsv,
-  barCuts,
   barCutsCsv,
   bendTableCsv,
-  dueList,
-  type Facts,
-  flatPattern,
-  foldedSolid,
   glb,
   holeTableCsv,
-  MATERIALS,
-  NEST_DEFAULTS,
-  nest,
   nestDxf,
   patternDxf,
   patternSvg,
   plateFiles,
   remindersIcs,
-  shopOf,
-  shoppingList,
   stl,
-  toolRoll,
   toolRollCsv,
-  type UnitSystem,
-  writeDocument,
-} from '@plate-fold/core';
-import { buildBook } from '@plate-fold/core/book';
+} from '@plate-fold/core/formats';
+import { dueList } from '@plate-fold/core/log';
+import { writeDocument } from '@plate-fold/core/plan';
+import { MATERIALS } from '@plate-fold/core/sheet';
+import type { UnitSystem } from '@plate-fold/core/units';
 
 const FONT_FILES = 'files/atkinson-hyperlegible-next-latin-';
 /** A font of the book, as its package ships it. */

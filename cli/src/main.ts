@@ -1,14 +1,12 @@
 import { readFile } from 'node:fs/promises';
-import { gatherFacts, readDocument, type UnitSystem } from '@plate-fold/core';
+import { gatherFacts } from '@plate-fold/core/derive';
+import { readDocument } from '@plate-fold/core/plan';
+import type { UnitSystem } from '@plate-fold/core/units';
 import { ARCHIVE_USAGE, runArchive } from './archive';
 import { EXPORTS, exportFiles } from './export';
 import { runShell } from './shell';
+import type { Streams } from './streams';
 import { VERBS } from './verbs';
-
-export interface Streams {
-  readonly out: (text: string) => void;
-  readonly err: (text: string) => void;
-}
 
 const KINDS = Object.keys(EXPORTS).join('|');
 const USAGE = `platefold VERB FILE [--build ID] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, shell, export --as ${KINDS} --out DIR [--units inch|metric]; ${ARCHIVE_USAGE}`;

@@ -1,16 +1,14 @@
 import { mkdtemp, readdir, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { PlanDocument } from '@plate-fold/core';
-import { csv, fileName, oneLine, readDxf, remindersIcs } from '@plate-fold/core';
+import { csv, fileName, oneLine, readDxf, remindersIcs } from '@plate-fold/core/formats';
+import { demo } from '@plate-fold/demo';
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { main } from './main';
 
 const NASTY = 'belly\r\n0\nSECTION\u2028=1+1,"x";\u0007';
-const DEMO = JSON.parse(
-  await readFile(new URL('../../demo/bramble.platefold.json', import.meta.url), 'utf8'),
-) as PlanDocument;
+const DEMO = demo('bramble');
 
 describe('names with line breaks and worse', () => {
   it('break no drawing, list or calendar, and plates of one name do not overwrite each other', async () => {

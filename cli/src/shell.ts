@@ -1,4 +1,5 @@
-import { fixed, readShellCase, type ShellAnswer, solveShell } from '@plate-fold/core';
+import { readShellCase, type ShellAnswer, solveShell } from '@plate-fold/core/strike';
+import { fixed } from '@plate-fold/core/units';
 
 const place = (p: readonly number[]): string => p.map(v => fixed(v, 1)).join(', ');
 

@@ -1,17 +1,14 @@
-import { readFileSync } from 'node:fs';
-import { check, checkDocument, gatherFacts, type PlanDocument, writeDocument } from '@plate-fold/core';
+import { check } from '@plate-fold/core/checks';
+import { gatherFacts } from '@plate-fold/core/derive';
+import { checkDocument, type PlanDocument, writeDocument } from '@plate-fold/core/plan';
 import { anyMutation } from '@plate-fold/core/testing';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { EXPORTS } from './export';
 import { VERBS } from './verbs';
 
-const DEMOS = ['bramble', 'pebble', 'heron', 'wren'].map(
-  name =>
-    JSON.parse(
-      readFileSync(new URL(`../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-    ) as PlanDocument,
-);
+const DEMOS = ['bramble', 'pebble', 'heron', 'wren'].map(name => demo(name));
 /** Striking a plate takes seconds by itself, the book its fonts: both work from what the others have checked. */
 const verbs = Object.entries(VERBS).filter(([name]) => name !== 'strike');
 const exports_ = Object.entries(EXPORTS).filter(([name]) => name !== 'pdf');

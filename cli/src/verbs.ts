@@ -1,30 +1,25 @@
 import {
-  bendDeduction,
-  brakeOrder,
-  check,
-  type Facts,
-  type FoldedPanel,
+  jointCapacity,
+  type ResolvedJoint,
+  shoppingList,
+  stackFaults,
+  toolRoll,
+} from '@plate-fold/core/bolt';
+import { check } from '@plate-fold/core/checks';
+import { type Facts, weighAll } from '@plate-fold/core/derive';
+import { bendDeduction, brakeOrder, type FoldedPanel, shopOf } from '@plate-fold/core/fold';
+import type { PlanDocument } from '@plate-fold/core/plan';
+import { installationOf, stepTorque } from '@plate-fold/core/sequence';
+import { serviceList } from '@plate-fold/core/service';
+import { strikeForce, strikePlate, wishOf } from '@plate-fold/core/strike';
+import {
   fixed,
   formatAngle,
   formatLength,
   formatMass,
   formatPercent,
   formatTorque,
-  installationOf,
-  jointCapacity,
-  type PlanDocument,
-  type ResolvedJoint,
-  serviceList,
-  shopOf,
-  shoppingList,
-  stackFaults,
-  stepTorque,
-  strikeForce,
-  strikePlate,
-  toolRoll,
-  weighAll,
-  wishOf,
-} from '@plate-fold/core';
+} from '@plate-fold/core/units';
 
 export interface Answer {
   /** the object that `--json` prints, keys as in docs/plan-file.md */

@@ -2,7 +2,8 @@ import { existsSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Plan, PlanDocument, Tick } from '@plate-fold/core';
+import type { Plan, PlanDocument } from '@plate-fold/core/plan';
+import type { Tick } from '@plate-fold/core/sequence';
 import { BUILT_WEB, type RunningServer, startServer } from '@plate-fold/server';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 

@@ -1,7 +1,8 @@
 import { readdir, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { LogEntry, Tick } from '@plate-fold/core';
+import type { LogEntry } from '@plate-fold/core/log';
+import type { Tick } from '@plate-fold/core/sequence';
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seriousFaults } from './axe';

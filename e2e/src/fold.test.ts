@@ -1,6 +1,7 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { readDxf, signedArea } from '@plate-fold/core';
+import { readDxf } from '@plate-fold/core/formats';
+import { signedArea } from '@plate-fold/core/geometry';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seriousFaults } from './axe';

@@ -1,5 +1,6 @@
 import { readdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { demoText } from '@plate-fold/demo';
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seriousFaults } from './axe';
@@ -252,7 +253,7 @@ describe('files', () => {
   it('a torn plan is refused with its place; a sound one opens; lists come out as CSV', async () => {
     const page = await openPage(browser, DESK);
     const folder = await downloadsOf(page);
-    const text = await readFile(new URL('../../demo/bramble.platefold.json', import.meta.url), 'utf8');
+    const text = demoText('bramble');
     const torn = join(folder, 'torn.platefold.json');
     const other = join(folder, 'spring.platefold.json');
     await writeFile(torn, text.slice(0, text.length / 2));

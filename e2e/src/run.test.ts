@@ -1,7 +1,7 @@
 // The run as a mechanic has it: on the floor, on a phone, with what goes wrong there.
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Tick } from '@plate-fold/core';
+import type { Tick } from '@plate-fold/core/sequence';
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seriousFaults } from './axe';

@@ -1,17 +1,9 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import {
-  describeFaults,
-  gatherFacts,
-  installationOf,
-  type LogEntry,
-  movesOf,
-  type PlanDocument,
-  readDocument,
-  readLogEntry,
-  type Tick,
-  targetOf,
-} from '@plate-fold/core';
+import { gatherFacts } from '@plate-fold/core/derive';
+import { type LogEntry, readLogEntry } from '@plate-fold/core/log';
+import { describeFaults, type PlanDocument, readDocument } from '@plate-fold/core/plan';
+import { installationOf, movesOf, type Tick, targetOf } from '@plate-fold/core/sequence';
 import { eq, sql } from 'drizzle-orm';
 import type { BatchItem } from 'drizzle-orm/batch';
 import { columns } from './api/documents';

@@ -1,19 +1,18 @@
 import { spawn } from 'node:child_process';
-import { mkdtemp, open, readFile } from 'node:fs/promises';
+import { mkdtemp, open } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { createClient } from '@libsql/client';
 import { anyMutation } from '@plate-fold/core/testing';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import jsonPatch from 'fast-json-patch';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type RunningServer, startServer } from './index';
 import { asking } from './testing/asking';
 
-const DEMO = JSON.parse(
-  await readFile(fileURLToPath(new URL('../../demo/bramble.platefold.json', import.meta.url)), 'utf8'),
-);
+const DEMO = demo('bramble');
 const MAIN = fileURLToPath(new URL('./main.ts', import.meta.url));
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const ID = DEMO.plan.id as string;

@@ -1,18 +1,17 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
+import { mkdtemp, writeFile } from 'node:fs/promises';
 import { request } from 'node:http';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { createClient } from '@libsql/client';
+import { demo } from '@plate-fold/demo';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type RunningServer, startServer } from './index';
 import { asking } from './testing/asking';
 
-const DEMO = JSON.parse(
-  await readFile(fileURLToPath(new URL('../../demo/bramble.platefold.json', import.meta.url)), 'utf8'),
-);
+const DEMO = demo('bramble');
 const MAIN = fileURLToPath(new URL('./main.ts', import.meta.url));
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const ID = DEMO.plan.id as string;
@@ -66,8 +65,7 @@ describe('documents', () => {
   });
 
   it('refuses what is not a plan, naming path and fault', async () => {
-    const bad = structuredClone(DEMO);
-    bad.rig.tyreRadius = 'large';
+    const bad = { ...DEMO, rig: { ...DEMO.rig, tyreRadius: 'large' } };
     const r = await call(`/api/documents/${ID}`, 'PUT', { baseRevision: 1, document: bad });
     expect(r.status).toBe(422);
     expect(r.body.fault).toContain('rig.tyreRadius is "large", which is not a number');

@@ -1,17 +1,16 @@
 import { spawn } from 'node:child_process';
-import { mkdtemp, readFile } from 'node:fs/promises';
+import { mkdtemp } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { createClient } from '@libsql/client';
+import { demo } from '@plate-fold/demo';
 import { describe, expect, it } from 'vitest';
 import { type RunningServer, startServer } from './index';
 import { asking } from './testing/asking';
 import { libsqlServer } from './testing/libsql-server';
 
-const DEMO = JSON.parse(
-  await readFile(fileURLToPath(new URL('../../demo/pebble.platefold.json', import.meta.url)), 'utf8'),
-);
+const DEMO = demo('pebble');
 const ID = DEMO.plan.id as string;
 const folder = () => mkdtemp(join(tmpdir(), 'platefold-several-'));
 const json = (server: RunningServer, path: string, method?: string, body?: unknown) =>

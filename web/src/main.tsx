@@ -2,10 +2,10 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
-import { announceTab } from './app/drafts';
 import { reloadAfterNewBuild } from './app/new-build';
 import { router } from './app/routes';
-import { store } from './app/store';
+import { announceTab } from './state/drafts';
+import { store } from './state/store';
 import './style.css';
 
 reloadAfterNewBuild();

@@ -1,8 +1,8 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { foldPanel } from '../fold';
-import { type Joint, type PlanDocument, readDocument, sheetOf, withJoint } from '../plan';
+import { type Joint, type PlanDocument, sheetOf, withJoint } from '../plan';
 import { type HoleCondition, type NutReach, presentRig } from '../rig';
 import { MATERIALS } from '../sheet';
 import {
@@ -21,13 +21,6 @@ import {
   toolRoll,
 } from './index';
 
-const demo = (name: string): PlanDocument => {
-  const r = readDocument(
-    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return r.document;
-};
 const looked = (doc: PlanDocument, build = doc.plan.builds[0]!) => {
   const rig = presentRig(doc.rig);
   const panels = doc.plan.panels.map(p => foldPanel(p, sheetOf(build, p)));

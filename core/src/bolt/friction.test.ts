@@ -1,8 +1,9 @@
+import { demo } from '@plate-fold/demo';
 // What a torque makes of a bolt and its sheet, against published figures.
 import { describe, expect, it } from 'vitest';
-import { check, gatherFacts } from '../checks';
+import { check } from '../checks';
+import { gatherFacts } from '../derive';
 import { withJoint } from '../plan';
-import { demoDocument } from '../testing/demo';
 import {
   figureSources,
   jointCapacity,
@@ -20,7 +21,7 @@ const thread = (name: string) => {
 };
 /** One joint of Bramble changed, and all that follows. */
 function changed(id: string, change: Parameters<typeof withJoint>[2], build?: string) {
-  const facts = gatherFacts(withJoint(demoDocument('bramble'), id, change), build);
+  const facts = gatherFacts(withJoint(demo('bramble'), id, change), build);
   return { facts, j: facts.joints.find(x => x.id === id)! };
 }
 
@@ -79,8 +80,8 @@ describe('what is bought', () => {
 
 describe('a bolt against its sheet', () => {
   it('is borne by steel, aluminum and plastic each by its own rule', () => {
-    const hole = (demo: 'bramble' | 'wren', build: string, id: string) => {
-      const facts = gatherFacts(demoDocument(demo), build);
+    const hole = (name: 'bramble' | 'wren', build: string, id: string) => {
+      const facts = gatherFacts(demo(name), build);
       const j = facts.joints.find(x => x.id === id)!;
       const p = facts.panels.find(x => x.panel.id === j.joint.panels[0])!;
       const e = jointCapacity(j, facts.panels).elements.find(x => x.what.endsWith('hole stretched'))!;
@@ -133,7 +134,7 @@ describe('a bolt against its sheet', () => {
 describe('the source of a figure', () => {
   it('is named for every part of every demo joint, by its standard or as common practice', () => {
     for (const name of ['bramble', 'heron', 'pebble', 'wren'] as const) {
-      const facts = gatherFacts(demoDocument(name));
+      const facts = gatherFacts(demo(name));
       for (const j of facts.joints) {
         const sources = figureSources(j, facts.panels);
         expect(sources.length).toBe(

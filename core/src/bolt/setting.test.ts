@@ -1,11 +1,11 @@
+import { demo } from '@plate-fold/demo';
 import { describe, expect, it } from 'vitest';
-import { gatherFacts } from '../checks';
+import { gatherFacts } from '../derive';
 import { type NutKind, withJoint } from '../plan';
-import { demoDocument } from '../testing/demo';
 import { nutSetting } from './index';
 
 const made = (nut: NutKind, units: 'inch' | 'metric' = 'metric') => {
-  const doc = withJoint(demoDocument('bramble'), 'j28', j => ({ ...j, nut }));
+  const doc = withJoint(demo('bramble'), 'j28', j => ({ ...j, nut }));
   return nutSetting(gatherFacts(doc).joints.find(j => j.id === 'j28')!, units);
 };
 
@@ -41,7 +41,7 @@ describe('setting a nut', () => {
   it('is not needed where a nut is turned on from behind, or sits there already', () => {
     expect(made('hex')).toBeUndefined();
     expect(made('nut-plate')).toBeUndefined();
-    const pebble = gatherFacts(demoDocument('bramble')).joints.find(
+    const pebble = gatherFacts(demo('bramble')).joints.find(
       j => j.mount?.hole.kind === 'captive-nut' && j.mount.condition === 'good',
     )!;
     expect(nutSetting(pebble, 'metric')).toBeUndefined();

@@ -1,7 +1,8 @@
 // What is said of a joint holds together, over random plans: hundreds of them in the soak.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { check, gatherFacts } from '../checks';
+import { check } from '../checks';
+import { gatherFacts } from '../derive';
 import { CLASSES, FASTENER_FINISHES, HEADS, inPlan, LUBES, NUTS, type PlanDocument, WASHERS } from '../plan';
 import { MATERIAL_IDS } from '../sheet';
 import { anyPlan } from '../testing/random';

@@ -2,18 +2,11 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { inflateSync } from 'node:zlib';
+import { demo } from '@plate-fold/demo';
 import { describe, expect, it } from 'vitest';
-import { gatherFacts } from '../checks';
-import { type PlanDocument, readDocument } from '../plan';
+import { gatherFacts } from '../derive';
 import { base64, buildBook, sfntFromWoff } from './index';
 
-const demo = (name: string): PlanDocument => {
-  const r = readDocument(
-    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return r.document;
-};
 const folder = dirname(
   createRequire(import.meta.url).resolve('@fontsource/atkinson-hyperlegible-next/package.json'),
 );

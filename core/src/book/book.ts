@@ -16,7 +16,7 @@ import {
   toBuy,
   toolRoll,
 } from '../bolt';
-import type { Facts } from '../checks';
+import type { Facts } from '../derive';
 import { angleToBendTo, bendDeduction, type FoldedPanel, flatPattern } from '../fold';
 import { installationOf, stepTorque } from '../sequence';
 import { serviceList } from '../service';

@@ -1,8 +1,9 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attached, holdFaults, respaced, seatsOf, spacerPile, threadNamed } from '../bolt';
 import { solidClashes, waterTraps } from '../cover';
+import { assemble, gatherFacts } from '../derive';
 import { foldPanel } from '../fold';
 import {
   flangeAdded,
@@ -15,7 +16,6 @@ import {
   panelsMerged,
   panelsRemoved,
   presentOf,
-  readDocument,
   redrawnFor,
   restacked,
   sheetsSet,
@@ -24,15 +24,8 @@ import {
 } from '../plan';
 import { memberName } from '../rig';
 import { anyPlan } from '../testing/random';
-import { assemble, check, type Finding, gatherFacts, vettedRemedy } from './index';
+import { check, type Finding, vettedRemedy } from './index';
 
-const demo = (name: string): PlanDocument => {
-  const r = readDocument(
-    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return r.document;
-};
 const bramble = demo('bramble');
 const heron = demo('heron');
 const of = (doc: PlanDocument, rule: string, build?: string): readonly Finding[] =>

@@ -1,5 +1,5 @@
+import type { Facts } from '../derive';
 import type { UnitSystem } from '../units';
-import type { Facts } from './facts';
 import { byGravity, type Finding, type Rule, wordsIn } from './finding';
 import { bend } from './rules/bend';
 import { blank } from './rules/blank';
@@ -86,6 +86,9 @@ export const RULES: readonly Rule[] = [
   limits,
   waitingSteps,
 ];
+
+/** The rules that a sheet alone can break, whatever a strike finds. */
+export const SHEET_RULES: readonly Rule[] = [bend, brake, blank, hotPart];
 
 /** All findings of a build, gravest first, figures in the reader's units. */
 export function check(facts: Facts, system: UnitSystem = 'metric'): readonly Finding[] {

@@ -1,21 +1,16 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import { describe, expect, it } from 'vitest';
+import { optionEffect } from '../compare';
+import { gatherFacts, weighAll } from '../derive';
 import { foldedSolid, SHOPS } from '../fold';
-import { checkDocument, type PlanDocument, readDocument } from '../plan';
+import { checkDocument, type PlanDocument } from '../plan';
 import { withChoice } from '../rig';
 import { installationOf } from '../sequence';
-import { check, type Finding, gatherFacts, optionEffect, RULES, weighAll } from './index';
+import { check, type Finding, RULES } from './index';
 
-const demo = (): PlanDocument => {
-  const r = readDocument(
-    readFileSync(new URL('../../../demo/bramble.platefold.json', import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return r.document;
-};
 // biome-ignore lint/suspicious/noExplicitAny: tests change documents freely
 const changed = (change: (doc: any) => void): PlanDocument => {
-  const doc = structuredClone(demo());
+  const doc = structuredClone(demo('bramble'));
   change(doc);
   const r = checkDocument(doc);
   if (!r.ok) throw new Error(`${r.faults[0]?.path} ${r.faults[0]?.fault}`);
@@ -33,7 +28,7 @@ const mended = (doc: PlanDocument, rule: string): readonly Finding[] => {
 };
 
 describe('Bramble as delivered', () => {
-  const facts = gatherFacts(demo());
+  const facts = gatherFacts(demo('bramble'));
   it('has nothing that must stop the job, in any build', () => {
     for (const b of facts.document.plan.builds)
       expect(check(gatherFacts(facts.document, b.id)).filter(f => f.severity === 'stop')).toEqual([]);
@@ -159,7 +154,7 @@ describe('every rule', () => {
     expect(mended(doc, 'service-blocked')).toEqual([]);
   });
   it('too-heavy: by the limit set, and by how many lift', () => {
-    const over = findings(demo(), 'too-heavy').filter(f => f.severity === 'fix');
+    const over = findings(demo('bramble'), 'too-heavy').filter(f => f.severity === 'fix');
     expect(over.map(f => f.about[0])).toEqual(['plate-a', 'plate-b']);
     expect(
       findings(
@@ -179,7 +174,7 @@ describe('every rule', () => {
     );
     expect(findings(plastic, 'bend').some(f => f.severity === 'stop')).toBe(true);
     // by itself the blank's grain lies across most of its bends; turned, plate B's side bends run along it
-    expect(findings(demo(), 'bend').filter(f => f.about[0] === 'plate-b')).toEqual([]);
+    expect(findings(demo('bramble'), 'bend').filter(f => f.about[0] === 'plate-b')).toEqual([]);
     const turned = changed(d => (d.plan.panels[1].grain = 'u'));
     const along = findings(turned, 'bend').filter(f => f.about[0] === 'plate-b');
     expect(along.map(f => [f.severity, f.about[1]])).toEqual([
@@ -236,7 +231,7 @@ describe('every rule', () => {
     expect(findings(shop({ dies: [20, 30] }), 'brake').filter(f => f.text.includes('widest die'))).toEqual(
       [],
     );
-    expect(findings(demo(), 'brake')).toEqual([]);
+    expect(findings(demo('bramble'), 'brake')).toEqual([]);
   });
   it('blank: walls that run into one another when folded are mitred', () => {
     const walls = changed(
@@ -282,7 +277,10 @@ describe('every rule', () => {
     expect(mended(doc, 'nut-reach')).toEqual([]);
   });
   it('drilling: towards a tank stops, towards an exhaust wants a stop on the drill', () => {
-    expect(findings(demo(), 'drilling')[0]).toMatchObject({ severity: 'fix', about: ['j28', 'exhaust'] });
+    expect(findings(demo('bramble'), 'drilling')[0]).toMatchObject({
+      severity: 'fix',
+      about: ['j28', 'exhaust'],
+    });
     const tank = changed(
       d => (d.rig.mounts.find((m: { id: string }) => m.id === 'conv-extra').behind.component = 'tank'),
     );
@@ -298,7 +296,7 @@ describe('every rule', () => {
     expect(findings(doc, 'dissimilar-metals')[0]?.text).toContain('0.35 V');
   });
   it('option-misfit: without a front axle drive the transfer case plate guards nothing', () => {
-    const two = { ...demo(), rig: withChoice(demo().rig, 'drivetrain', '2wd') };
+    const two = { ...demo('bramble'), rig: withChoice(demo('bramble').rig, 'drivetrain', '2wd') };
     expect(findings(two, 'option-misfit').map(f => f.about[0])).toEqual(['plate-c']);
     const gone = changed(d => (d.rig.mounts[0].when = { drivetrain: ['2wd'] }));
     expect(findings(gone, 'option-misfit')[0]).toMatchObject({ severity: 'stop', about: ['j01'] });
@@ -326,19 +324,12 @@ describe('every rule', () => {
 });
 
 describe('the other demo plans', () => {
-  const open = (name: string): PlanDocument => {
-    const r = readDocument(
-      readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-    );
-    if (!r.ok) throw new Error(r.faults[0]?.fault);
-    return r.document;
-  };
   const rules = (doc: PlanDocument, build?: string): readonly string[] =>
     check(gatherFacts(doc, build))
       .filter(f => f.severity === 'stop')
       .map(f => f.rule);
   it('Heron shows a conflict with the bumper plate, repairs, and a combination that is refused', () => {
-    const heron = open('heron');
+    const heron = demo('heron');
     expect(rules(heron)).toEqual(['too-near']);
     const repairs = installationOf(gatherFacts(heron)).steps.filter(s => s.stage === 'repair');
     expect(repairs.filter(s => s.title.includes('rivet nut')).length).toBe(2);
@@ -352,9 +343,9 @@ describe('the other demo plans', () => {
     expect(mendedDoc && rules(mendedDoc)).toEqual([]);
   });
   it('Pebble has nothing to stop it; Wren shows the heat rule, and aluminium there answers it', () => {
-    expect(rules(open('pebble'))).toEqual([]);
-    expect(rules(open('wren'))).toEqual(['hot-part']);
-    expect(rules(open('wren'), 'B')).toEqual([]);
+    expect(rules(demo('pebble'))).toEqual([]);
+    expect(rules(demo('wren'))).toEqual(['hot-part']);
+    expect(rules(demo('wren'), 'B')).toEqual([]);
   });
 });
 
@@ -384,7 +375,7 @@ describe('checks of cover and hold', () => {
         doc.plan.builds[0].sheets[id] = { material: 'al-5052-h32', thickness: 2, finish: 'raw' };
     });
     expect(findings(thin, 'span').length).toBeGreaterThan(0);
-    expect(findings(demo(), 'span')).toEqual([]);
+    expect(findings(demo('bramble'), 'span')).toEqual([]);
   });
   it('an opening at the edge is found and taken out by its remedy', () => {
     const doc = changed(d => {
@@ -400,14 +391,14 @@ describe('checks of cover and hold', () => {
           d.plan.limits.aheadDegrees = aheadDegrees;
         }),
       ).coverage.fromAheadFraction;
-    expect(at(20)).toBeCloseTo(gatherFacts(demo()).coverage.fromAheadFraction, 12);
+    expect(at(20)).toBeCloseTo(gatherFacts(demo('bramble')).coverage.fromAheadFraction, 12);
     expect(at(45)).not.toBeCloseTo(at(10), 4);
   });
 });
 
 describe('what an option changes', () => {
   it('names what comes, what goes, and what no longer fits', () => {
-    const doc = demo();
+    const doc = demo('bramble');
     const two = optionEffect(doc, 'drivetrain', '2wd');
     expect(two.removed).toContain('transfer case');
     expect(two.added).toEqual([]);

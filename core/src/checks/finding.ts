@@ -1,3 +1,4 @@
+import type { Facts } from '../derive';
 import type { PlanDocument } from '../plan';
 import {
   formatForce,
@@ -9,7 +10,6 @@ import {
   tapeLength,
   type UnitSystem,
 } from '../units';
-import type { Facts } from './facts';
 
 export type Severity = 'stop' | 'fix' | 'note';
 

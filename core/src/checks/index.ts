@@ -1,6 +1,4 @@
-export * from './best-build';
 export * from './check';
-export * from './facts';
 export {
   byGravity,
   type Finding,
@@ -8,13 +6,11 @@ export {
   type Remedy,
   type Rule,
   type Severity,
+  type Unsigned,
   type Where,
   type Words,
   wordsIn,
 } from './finding';
-export * from './hardware-change';
-export * from './ladder';
-export * from './option-effect';
-export * from './profile';
+export { environmentOf, MOST_APART, metalsApart } from './rules/dissimilar-metals';
 export * from './struck';
 export * from './vetted';

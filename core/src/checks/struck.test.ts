@@ -1,26 +1,13 @@
-import { readFileSync } from 'node:fs';
+import { demo as demoPlan } from '@plate-fold/demo';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { jointCapacity } from '../bolt';
-import { assemble } from '../checks';
-import { checkDocument, readDocument } from '../plan';
+import { assemble, type Facts, gatherFacts } from '../derive';
+import { checkDocument } from '../plan';
 import { type StrikeAnswer, strikePlate, wishOf } from '../strike';
-import {
-  checkStruck,
-  type Facts,
-  gatherFacts,
-  helps,
-  jointShare,
-  STRUCK_RULES,
-  struckRemedies,
-  wordsIn,
-} from './index';
+import { checkStruck, helps, jointShare, STRUCK_RULES, struckRemedies, wordsIn } from './index';
 
 const demo = (name: string): Facts => {
-  const r = readDocument(
-    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return gatherFacts(r.document);
+  return gatherFacts(demoPlan(name));
 };
 const heron = demo('heron');
 const strike = (facts: Facts, mark: string, force: number): StrikeAnswer => {

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { gatherFacts } from '../derive';
 import { checkDocument } from '../plan';
 import { anyPlan } from '../testing/random';
-import { check, type Finding, gatherFacts, remediesOf, vettedRemedy } from './index';
+import { check, type Finding, remediesOf, vettedRemedy } from './index';
 
 /** Plans looked at here; hundreds of them are the soak's. */
 const PLANS = Number(process.env.SOAK_PLANS ?? 12);

@@ -1,7 +1,7 @@
+import { type Facts, gatherFacts } from '../derive';
 import { checkDocument, type PlanDocument } from '../plan';
 import type { UnitSystem } from '../units';
 import { check } from './check';
-import { type Facts, gatherFacts } from './facts';
 import type { Finding, Remedy } from './finding';
 
 /** A remedy that has been tried out: its finding is gone after it. */

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { demoText } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { foldPanel } from '../fold';
@@ -102,7 +102,7 @@ describe('a shield', () => {
     );
   });
   it('of the demo pickup is found under both converters, with its view kept', () => {
-    const text = readFileSync(new URL('../../../demo/bramble.platefold.json', import.meta.url), 'utf8');
+    const text = demoText('bramble');
     const r = readDocument(text);
     if (!r.ok) throw new Error('the demo does not read');
     const { plan } = r.document;

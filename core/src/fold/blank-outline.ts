@@ -1,5 +1,5 @@
 import { difference, type Region, union } from '../geometry';
-import type { FoldedPanel } from './fold';
+import type { FoldedPanel } from './folded-panel';
 
 const outlines = new WeakMap<object, Region>();
 /** The cut edge of a blank, reliefs in it, without openings and holes. */

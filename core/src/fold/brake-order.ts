@@ -2,7 +2,7 @@ import { add3, type Convex, penetration, prism, scale3, toRadians, type Vec3 } f
 import type { Shop } from '../plan';
 import { dieFor } from './brake';
 import { flatBodies } from './collision';
-import type { FoldedPanel } from './fold';
+import type { FoldedPanel } from './folded-panel';
 import { baseCorners, LEAST_TURN } from './mitre';
 import { type Pose, type PosedBend, pose } from './pose';
 

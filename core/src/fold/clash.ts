@@ -1,7 +1,7 @@
 import { areaOf, distanceToSegment, intersection, regionOf, type Vec2 } from '../geometry';
 import { holeToBend } from './brake';
-import type { BlankPiece, FoldedPanel } from './fold';
-import { holeWidth, type PlateHole } from './holes';
+import type { BlankPiece, FoldedPanel, PlateHole } from './folded-panel';
+import { holeWidth } from './holes';
 import { openingOutline, removesMetal } from './openings';
 
 /** Two pieces of a blank that want the same sheet. */

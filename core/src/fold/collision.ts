@@ -1,5 +1,5 @@
 import { type Convex, penetration, prism, scale3, toSpace } from '../geometry';
-import type { FoldedPanel } from './fold';
+import type { FoldedPanel } from './folded-panel';
 import { type Pose, pose } from './pose';
 import { flatRegions, triangulated } from './solid';
 

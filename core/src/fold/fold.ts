@@ -11,57 +11,12 @@ import {
   type Vec3,
 } from '../geometry';
 import type { Panel, SheetChoice, TestedK } from '../plan';
-import { MATERIALS, type Material } from '../sheet';
+import { MATERIALS } from '../sheet';
 import { type Bend, makeBend } from './bend';
 import { type Facet, facetsOf, flatFrom } from './facets';
-import type { PlateHole } from './holes';
+import { type BlankPiece, type Developed, type FoldedPanel, inBlank } from './folded-panel';
 import { openingsTaken } from './openings';
-import { type Relief, reliefsOf } from './relief';
-
-/** A flat or bend strip of the developed blank, in base coordinates. */
-export interface BlankPiece {
-  readonly id: string;
-  readonly kind: 'flat' | 'bend';
-  readonly outline: Polygon;
-}
-
-export interface FoldedPanel {
-  readonly panel: Panel;
-  readonly sheet: SheetChoice;
-  readonly material: Material;
-  readonly facets: readonly Facet[];
-  readonly bends: readonly Bend[];
-  /** holes of its bolts; none until they are drilled (`drilled`) */
-  readonly holes: readonly PlateHole[];
-  readonly blank: {
-    /** developed area less openings and bolt holes, mm²; reliefs, which every shop cuts its own way, are left in */
-    readonly areaMm2: number;
-    /** along u and v, mm */
-    readonly size: readonly [number, number];
-    readonly pieces: readonly BlankPiece[];
-    readonly developed: readonly Developed[];
-    readonly reliefs: readonly Relief[];
-  };
-  readonly massKg: number;
-  /** centre of mass in the vehicle frame */
-  readonly centroid: Vec3;
-}
-
-/** A facet as it lies in the blank. */
-export interface Developed {
-  readonly facet: Facet;
-  /** blank position of the facet's frame origin and its two axes */
-  readonly origin: Vec2;
-  readonly u: Vec2;
-  readonly v: Vec2;
-  readonly bend?: Bend;
-}
-
-/** A point of a facet's frame in the blank. */
-export const inBlank = (p: Developed, [a, b]: Vec2): Vec2 => [
-  p.origin[0] + p.u[0] * a + p.v[0] * b,
-  p.origin[1] + p.u[1] * a + p.v[1] * b,
-];
+import { reliefsOf } from './relief';
 
 /** Lays the flange tree flat: each flange starts its own mould line minus the deduction past its parent's. */
 function layFlat(facets: readonly Facet[], bends: ReadonlyMap<string, Bend>): readonly Developed[] {

@@ -1,6 +1,6 @@
 import type { Vec2 } from '../geometry';
 import { alongGrainRadius } from '../sheet';
-import type { FoldedPanel } from './fold';
+import type { FoldedPanel } from './folded-panel';
 
 /** A bend counts as running along the grain within this angle of it, degrees: common practice, no source. */
 const ALONG = 30;

@@ -16,39 +16,8 @@ import {
   type Vec3,
 } from '../geometry';
 import { blankOutline } from './blank-outline';
-import { type FoldedPanel, inBlank } from './fold';
+import { type FoldedPanel, type HoleShape, inBlank, type PlateHole } from './folded-panel';
 import { openingOutline, removesMetal } from './openings';
-
-/** What is cut for a bolt, mm. `along`: degrees from the blank's first axis toward its second. */
-export type HoleShape =
-  | { readonly circle: number }
-  | { readonly square: number; readonly along: number }
-  | { readonly slot: readonly [length: number, width: number]; readonly along: number };
-
-/** What a hole is for, and with that the layer it goes on. */
-export type PlateHoleKind = 'clearance' | 'slot' | 'square' | 'pilot' | 'uncut';
-
-/** A bolt's hole in one plate, at the bolt's true place on the underside of the flat that it passes through. */
-export interface PlateHole {
-  readonly joint: string;
-  readonly facet: string;
-  /** on the facet's underside, in its frame */
-  readonly at: Vec2;
-  /** the same place in the developed blank */
-  readonly blank: Vec2;
-  readonly kind: PlateHoleKind;
-  /** as the shop cuts it; undefined where it cuts nothing */
-  readonly cut?: HoleShape;
-  /** as it must be when the plate hangs */
-  readonly final: HoleShape;
-  /** a sunk head: largest diameter, depth and whole angle, and whether it is sunk from the underside */
-  readonly sink?: {
-    readonly diameter: number;
-    readonly depth: number;
-    readonly angle: number;
-    readonly below: boolean;
-  };
-}
 
 /** Sides of a round hole where it becomes a polygon: solids and areas; files for the shop keep true circles. */
 const ROUND = 24;

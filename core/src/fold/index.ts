@@ -6,6 +6,7 @@ export * from './clash';
 export * from './collision';
 export * from './facets';
 export * from './fold';
+export * from './folded-panel';
 export * from './grain';
 export * from './holes';
 export * from './mitre';

@@ -15,7 +15,7 @@ import {
   type Vec2,
 } from '../geometry';
 import type { MaterialId } from '../sheet';
-import type { FoldedPanel } from './fold';
+import type { FoldedPanel } from './folded-panel';
 import { type FlatPattern, flatPattern, patternArea } from './pattern';
 
 export interface NestWish {

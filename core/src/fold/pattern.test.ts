@@ -1,8 +1,8 @@
-import { readFileSync } from 'node:fs';
+import { demo as demoPlan } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { rectangle, signedArea } from '../geometry';
-import { buildOf, type Flange, type Panel, readDocument, type SheetChoice, sheetOf } from '../plan';
+import { buildOf, type Flange, type Panel, type SheetChoice, sheetOf } from '../plan';
 import {
   brakeOrder,
   enclosedVolume,
@@ -16,11 +16,7 @@ import {
 } from './index';
 
 const demo = (name: string): readonly FoldedPanel[] => {
-  const r = readDocument(
-    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  const { plan } = r.document;
+  const { plan } = demoPlan(name);
   return plan.panels.map(p => fold(p, sheetOf(buildOf(plan), p)));
 };
 const all = ['bramble', 'heron', 'pebble', 'wren'].flatMap(demo);

@@ -13,9 +13,9 @@ import {
   type Vec2,
 } from '../geometry';
 import { blankOutline } from './blank-outline';
-import type { FoldedPanel } from './fold';
+import type { FoldedPanel, HoleShape, PlateHole, PlateHoleKind } from './folded-panel';
 import { grainOf } from './grain';
-import { cutHoles, type HoleShape, holeArea, type PlateHole, type PlateHoleKind } from './holes';
+import { cutHoles, holeArea } from './holes';
 import { openingOutline, removesMetal } from './openings';
 import { flatRegions } from './solid';
 

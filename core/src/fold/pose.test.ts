@@ -1,8 +1,8 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { rectangle, toRadians, toSpace, type Vec2 } from '../geometry';
-import { buildOf, type Flange, type Panel, readDocument, type SheetChoice, sheetOf } from '../plan';
+import { buildOf, type Flange, type Panel, type SheetChoice, sheetOf } from '../plan';
 import {
   type BrakeOrder,
   brakeOrder,
@@ -133,11 +133,7 @@ const channel = (width: number, height: number): Panel =>
 describe('the order of bends on the brake', () => {
   it('exists for every demo plate that is folded, every bend once', () => {
     for (const name of ['bramble', 'heron', 'pebble']) {
-      const r = readDocument(
-        readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-      );
-      if (!r.ok) throw new Error(name);
-      const { plan } = r.document;
+      const { plan } = demo(name);
       for (const p of plan.panels) {
         const f = fold(p, sheetOf(buildOf(plan), p));
         const { order, blocked } = brakeOrder(f, works);

@@ -1,5 +1,5 @@
 import { add3, baseFrame, type Frame, scale3, toRadians, toSpace, type Vec2, type Vec3 } from '../geometry';
-import { type Developed, type FoldedPanel, inBlank } from './fold';
+import { type Developed, type FoldedPanel, inBlank } from './folded-panel';
 
 /** How far each bend is made, 0 flat to 1 finished. */
 export type Shares = (bend: string) => number;

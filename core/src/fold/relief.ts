@@ -1,17 +1,8 @@
 import { areaOf, difference, type Polygon, union, type Vec2 } from '../geometry';
 import type { Panel } from '../plan';
 import { reliefOf } from './brake';
-import type { Developed, FoldedPanel } from './fold';
+import type { Developed, FoldedPanel, Relief } from './folded-panel';
 import { baseCorners, LEAST_TURN } from './mitre';
-
-/** A cut that lets a bend end without tearing its neighbour, in the blank, mm. */
-export interface Relief {
-  /** `bend`: a slot beside the end of a bend; `corner`: where two bends would cross */
-  readonly kind: 'bend' | 'corner';
-  /** the bends it serves */
-  readonly bends: readonly string[];
-  readonly outlines: readonly Polygon[];
-}
 
 /** Sides of the half circle that rounds a relief's foot, so that it starts no crack. */
 const ROUND_SIDES = 12;

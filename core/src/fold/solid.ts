@@ -13,7 +13,7 @@ import {
   type Vec2,
   type Vec3,
 } from '../geometry';
-import type { FoldedPanel } from './fold';
+import type { FoldedPanel } from './folded-panel';
 import { cutHoles } from './holes';
 import { openingOutline, removesMetal } from './openings';
 import { onBend, type Pose, pose } from './pose';

@@ -1,9 +1,9 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import DxfParser from 'dxf-parser';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { barCuts, drilledPanels, holeRows, resolveJoints, squareHole, threadNamed } from '../bolt';
-import { gatherFacts } from '../checks';
+import { gatherFacts } from '../derive';
 import {
   enclosedVolume,
   type FoldedPanel,
@@ -20,17 +20,13 @@ import {
   SHOPS,
 } from '../fold';
 import { inRegion, rectangle, toSpace, type Vec2, type Vec3 } from '../geometry';
-import { type Flange, type Joint, type Panel, readDocument, type SheetChoice } from '../plan';
+import type { Flange, Joint, Panel, SheetChoice } from '../plan';
 import type { Member, Mount, PresentRig } from '../rig';
 import { barCutsCsv, holeTableCsv, nestDxf, patternDxf, patternSvg } from './index';
 
 const demos = ['bramble', 'heron', 'pebble', 'wren'] as const;
 const factsOf = (name: string, build?: string) => {
-  const r = readDocument(
-    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return gatherFacts(r.document, build);
+  return gatherFacts(demo(name), build);
 };
 
 interface DrawnCircle {

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { demo as demoPlan } from '@plate-fold/demo';
 import { validateBytes } from 'gltf-validator';
 import { describe, expect, it } from 'vitest';
 import {
@@ -12,15 +12,11 @@ import {
   SHOPS,
 } from '../fold';
 import { areaOf, boxOf, difference, type Region, signedArea } from '../geometry';
-import { buildOf, readDocument, sheetOf } from '../plan';
+import { buildOf, sheetOf } from '../plan';
 import { bendTableCsv, glb, nestDxf, patternDxf, patternSvg, readDxf, stl } from './index';
 
 const demo = (): readonly FoldedPanel[] => {
-  const r = readDocument(
-    readFileSync(new URL('../../../demo/bramble.platefold.json', import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  const { plan } = r.document;
+  const { plan } = demoPlan('bramble');
   return plan.panels.map(p => fold(p, sheetOf(buildOf(plan), p)));
 };
 const plates = demo();

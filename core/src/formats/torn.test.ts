@@ -1,13 +1,11 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { flatPattern, fold } from '../fold';
-import { buildOf, checkDocument, type PlanDocument, sheetOf } from '../plan';
+import { buildOf, checkDocument, sheetOf } from '../plan';
 import { DXF_LIMITS, patternDxf, readDxf, rigTable, tableCsv, tableLaidIn } from '.';
 
-const DEMO = JSON.parse(
-  readFileSync(new URL('../../../demo/bramble.platefold.json', import.meta.url), 'utf8'),
-) as PlanDocument;
+const DEMO = demo('bramble');
 const drawing = (entities: string, units = 4): string =>
   `0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n${units}\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${entities}0\nENDSEC\n0\nEOF\n`;
 const ring = (n: number, bulge?: number): string =>

@@ -1,7 +1,7 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type PlanDocument, readDocument } from '../plan';
+import type { PlanDocument } from '../plan';
 import { presentRig } from '../rig';
 import {
   dueList,
@@ -15,13 +15,6 @@ import {
   UPKEEP,
 } from './index';
 
-const bramble = (): PlanDocument => {
-  const r = readDocument(
-    readFileSync(new URL('../../../demo/bramble.platefold.json', import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return r.document;
-};
 const DAY = 86_400_000;
 const day = (n: number): number => 1_760_000_000_000 + n * DAY;
 const entry = (e: Partial<LogEntry> & Pick<LogEntry, 'id' | 'kind' | 'at'>): LogEntry => e;
@@ -102,7 +95,7 @@ describe('loss of preload', () => {
 });
 
 describe('what is due', () => {
-  const doc = bramble();
+  const doc = demo('bramble');
   const rig = presentRig(doc.rig);
   const due = (log: LogEntry[], upkeep?: PlanDocument['plan']['upkeep']) =>
     dueList({ ...doc, plan: { ...doc.plan, upkeep } }, rig, log, day(0));

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { anyMutation } from '../testing/mutate';
@@ -8,9 +8,7 @@ import { panelMoved, withJoint, withPanel } from './edit';
 import type { PlanDocument } from './plan';
 import { sheetsSet } from './restack';
 
-const DEMO = JSON.parse(
-  readFileSync(new URL('../../../demo/bramble.platefold.json', import.meta.url), 'utf8'),
-) as PlanDocument;
+const DEMO = demo('bramble');
 const B = DEMO.plan.panels[1]?.id as string;
 const said = (after: PlanDocument, units: 'inch' | 'metric' = 'metric') => differences(DEMO, after, units);
 

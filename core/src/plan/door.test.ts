@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { demo as demoPlan } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { selfCrossing, type Vec2 } from '../geometry';
@@ -10,8 +10,7 @@ import type { PlanDocument } from './plan';
 import { quickYes } from './quick';
 import { documentSchema } from './schema';
 
-const demo = (name: string): PlanDocument =>
-  JSON.parse(readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'));
+const demo = (name: string): PlanDocument => demoPlan(name);
 const DEMOS = ['bramble', 'pebble', 'heron', 'wren'].map(demo);
 const said = (value: unknown): string => {
   const r = checkDocument(value);

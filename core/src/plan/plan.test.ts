@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { demoText } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -10,7 +11,7 @@ import {
   writeDocument,
 } from './index';
 
-const text = readFileSync(new URL('../../../demo/bramble.platefold.json', import.meta.url), 'utf8');
+const text = demoText('bramble');
 // biome-ignore lint/suspicious/noExplicitAny: tests break documents on purpose
 type Loose = any;
 const broken = (change: (doc: Loose) => void): string => {

@@ -1,8 +1,9 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { check, gatherFacts } from '../checks';
+import { check } from '../checks';
 import { gapsAtRest, longestSpan } from '../cover';
+import { gatherFacts } from '../derive';
 import { foldPanel } from '../fold';
 import {
   blankPlan,
@@ -10,7 +11,6 @@ import {
   checkDocument,
   type PlanDocument,
   presentOf,
-  readDocument,
   sheetOf,
   USUAL_SHEET,
 } from '../plan';
@@ -66,11 +66,8 @@ describe('a proposed set', () => {
   it.each(['bramble', 'heron', 'pebble', 'wren'])(
     'holds on the vehicle of %s, with nothing left to mend',
     name => {
-      const r = readDocument(
-        readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-      );
-      if (!r.ok) throw new Error(r.faults[0]?.fault);
-      const doc = blankPlan(r.document.rig, 'x', 'x');
+      const document = demo(name);
+      const doc = blankPlan(document.rig, 'x', 'x');
       hold(doc, wishFor(doc));
     },
   );

@@ -1,5 +1,6 @@
-import { check, gatherFacts, plateName, wordsIn } from '../checks';
+import { check, plateName, wordsIn } from '../checks';
 import { coverage } from '../cover';
+import { gatherFacts } from '../derive';
 import { inPlan, type PlanDocument, presentOf } from '../plan';
 import { memberName, type PresentRig } from '../rig';
 import type { UnitSystem } from '../units';

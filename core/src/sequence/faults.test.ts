@@ -1,9 +1,9 @@
+import { demo } from '@plate-fold/demo';
 // Bolts that were not sound: what a run asks for then, whatever came in whatever order.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { gatherFacts } from '../checks';
+import { gatherFacts } from '../derive';
 import { withJoint } from '../plan';
-import { demoDocument } from '../testing/demo';
 import {
   boltFaults,
   claims,
@@ -24,7 +24,7 @@ import {
 } from './index';
 
 // with a torque that a small wrench reads in every round
-const facts = gatherFacts(withJoint(demoDocument('bramble'), 'j28', j => ({ ...j, torque: 8 })));
+const facts = gatherFacts(withJoint(demo('bramble'), 'j28', j => ({ ...j, torque: 8 })));
 const sequence = installationOf(facts);
 const HOLDING = FAULTS.filter(f => f.holds).map(f => f.id);
 let made = 0;
@@ -122,7 +122,7 @@ describe('a bolt that is not sound', () => {
 
   it.each(HOLDING)('has a repair for every bolt of every demo: %s', fault => {
     for (const name of ['bramble', 'heron', 'pebble', 'wren']) {
-      const f = gatherFacts(demoDocument(name));
+      const f = gatherFacts(demo(name));
       for (const j of f.joints) {
         const where = installationOf(f).steps.find(s => s.stage === 'tighten' && s.joints.includes(j.id));
         if (!where) continue;

@@ -1,5 +1,6 @@
 export * from './bar-steps';
 export * from './cautions';
+export * from './fault-kinds';
 export * from './faults';
 export * from './hang-order';
 export * from './hang-steps';
@@ -24,6 +25,7 @@ export * from './step';
 export * from './stops';
 export * from './strip-steps';
 export * from './tank';
+export * from './tick';
 export * from './tighten-steps';
 export * from './time-plan';
 export * from './tips';

@@ -1,3 +1,4 @@
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { resolveJoints } from '../bolt';
@@ -5,7 +6,6 @@ import { foldPanel, openingOutline } from '../fold';
 import { contains, rectangle } from '../geometry';
 import { type Joint, type PlanDocument, STARTS, sheetOf } from '../plan';
 import { presentRig } from '../rig';
-import { demoDocument } from '../testing/demo';
 import {
   AGAIN_MINUTES,
   evenings,
@@ -21,7 +21,6 @@ import {
   totalMinutes,
 } from './index';
 
-const demo = demoDocument;
 const looked = (doc: PlanDocument) => {
   const build = doc.plan.builds[0]!;
   const rig = presentRig(doc.rig);

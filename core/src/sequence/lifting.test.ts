@@ -1,9 +1,10 @@
+import { demo } from '@plate-fold/demo';
 // The revised NIOSH lifting equation (Pub. 94-110) against its worked examples.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { check, gatherFacts } from '../checks';
+import { check } from '../checks';
+import { gatherFacts } from '../derive';
 import { inPlan } from '../plan';
-import { demoDocument } from '../testing/demo';
 import { liftingLimit, overheadLimitKg } from './lifting';
 import { installationOf } from './sequence';
 
@@ -53,7 +54,7 @@ describe('a plate over one’s head', () => {
     expect(overheadLimitKg('two-post')).toBeCloseTo(8.85, 1);
     // lying down the equation does not apply: no more is taken
     expect(overheadLimitKg('ground')).toBe(overheadLimitKg('two-post'));
-    const doc = demoDocument('bramble');
+    const doc = demo('bramble');
     const facts = gatherFacts(doc, 'B');
     const note = check(facts).find(f => f.rule === 'too-heavy')!;
     expect(note.severity).toBe('note');
@@ -67,7 +68,7 @@ describe('a plate over one’s head', () => {
     }
   });
   it('on its side is carried before one: the load constant itself', () => {
-    const doc = demoDocument('bramble');
+    const doc = demo('bramble');
     const side = inPlan(doc, { method: { ...doc.plan.method, lift: 'side' } });
     expect(check(gatherFacts(side, 'B')).some(f => f.rule === 'too-heavy')).toBe(false);
   });

@@ -2,7 +2,8 @@ import { type ResolvedJoint, repairOptions } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { PresentRig } from '../rig';
 import { CAUTIONS } from './cautions';
-import { type BoltFault, faultName, mendedId } from './faults';
+import { faultName } from './fault-kinds';
+import { type BoltFault, mendedId } from './faults';
 import type { Step } from './step';
 
 /** What a repair is made for. */

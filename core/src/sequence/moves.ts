@@ -1,5 +1,6 @@
-import { type BoltFault, boltFaults, type FaultKind } from './faults';
+import { type BoltFault, boltFaults } from './faults';
 import type { Sequence, Step } from './step';
+import type { Tick } from './tick';
 
 /** The least thing that is ticked: a step, or one bolt of a step that is gone over bolt by bolt. */
 export interface Move {
@@ -11,36 +12,6 @@ export interface Move {
   readonly index: number;
   /** its bolt is not sound: `open` waits for its repair, `mended` was made good by it, `overridden` is left with a reason */
   readonly fault?: BoltFault['state'];
-}
-
-/** The most that a wrench reads, N·m; no bolt under a vehicle is set so tight. */
-export const MOST_TORQUE = 1000;
-
-/** What a device has recorded of a move. Records are only ever added. */
-export interface Tick {
-  readonly id: string;
-  readonly stepId: string;
-  readonly jointId: string | null;
-  /**
-   * `override`: a bolt that is not sound is left so, with the reason in `note`. `claim`: whoever is named takes the plate whose id is in
-   * `note`, nobody where `who` is null. `dismissed`: an offer made from the tick named in `note` is not shown again.
-   */
-  readonly kind: 'done' | 'undone' | 'deviation' | 'override' | 'claim' | 'dismissed';
-  readonly torqueNm?: number | null;
-  readonly note?: string | null;
-  /** what went wrong, where it is one of the usual things */
-  readonly fault?: FaultKind | null;
-  /** what the step asked for: fenders frontLeft to rearRight in mm, odometer in km, fuel as a share of full */
-  readonly values?: Readonly<Record<string, number>> | null;
-  /** who is working, as entered on the device */
-  readonly who?: string | null;
-  /** the wrench that read it: `typed in`, or the device's own name */
-  readonly wrench?: string | null;
-  /** id of a photo kept with it */
-  readonly photo?: string | null;
-  /** clock of the device, ms */
-  readonly at: number;
-  readonly device: string;
 }
 
 /** How a move stands: the newest of its ticks decides, its deviations are all kept. */

@@ -1,19 +1,12 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import { describe, expect, it } from 'vitest';
 import { resolveJoints } from '../bolt';
 import { foldPanel } from '../fold';
 import { distanceToOutline } from '../geometry';
-import { type PlanDocument, readDocument, sheetOf } from '../plan';
+import { type PlanDocument, sheetOf } from '../plan';
 import { presentRig } from '../rig';
 import { ARM, hangingOrder, nutReaches } from './index';
 
-const demo = (name: string): PlanDocument => {
-  const r = readDocument(
-    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return r.document;
-};
 const looked = (doc: PlanDocument) => {
   const build = doc.plan.builds[0]!;
   const rig = presentRig(doc.rig);

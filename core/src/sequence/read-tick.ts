@@ -1,8 +1,8 @@
 import * as yup from 'yup';
 import { ADDRESSABLE } from '../plan';
 import { NM_PER_LBF_FT } from '../units';
-import { FAULT_IDS } from './faults';
-import { MOST_TORQUE, type Tick } from './moves';
+import { FAULT_IDS } from './fault-kinds';
+import { MOST_TORQUE, type Tick } from './tick';
 
 /** Characters of an id that a device makes. */
 const MOST_ID = 200;

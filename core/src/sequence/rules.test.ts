@@ -1,11 +1,11 @@
+import { demo } from '@plate-fold/demo';
 // What a careful mechanic would want of any list of steps, whatever the plan, method, school or lift.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { ResolvedJoint } from '../bolt';
-import { type Facts, gatherFacts } from '../checks';
+import { type Facts, gatherFacts } from '../derive';
 import { DRILLINGS, DRIVES, type Joint, LIFTS, NUTS, type PlanDocument, STARTS } from '../plan';
 import { doneWith, serviceAccess, serviceSteps } from '../service';
-import { demoDocument } from '../testing/demo';
 import { anyPlan } from '../testing/random';
 import {
   holeWork,
@@ -54,7 +54,7 @@ const anyWreck: fc.Arbitrary<PlanDocument> = fc
     fc.array(fc.nat(6), { maxLength: 2 }),
   )
   .map(([name, method, changes, gone, plates]) => {
-    const base = demoDocument(name);
+    const base = demo(name);
     const left = base.plan.panels.filter((_, i) => !plates.includes(i) || base.plan.panels.length === 1);
     const ids = new Set(left.map(p => p.id));
     let joints: Joint[] = base.plan.joints
@@ -356,7 +356,7 @@ function sound(m: Made): void {
 
 describe('the order of an installation', () => {
   it.each(['bramble', 'heron', 'pebble', 'wren'])('of %s, by every lift, school and drilling', name => {
-    const doc = demoDocument(name);
+    const doc = demo(name);
     const facts = gatherFacts(doc);
     for (const lift of LIFTS)
       for (const start of STARTS)
@@ -390,7 +390,7 @@ describe('the order of an installation', () => {
   });
 
   it('leaves a plate off that no bolt holds, and says so', () => {
-    const doc = demoDocument('bramble');
+    const doc = demo('bramble');
     const bare = {
       ...doc,
       plan: { ...doc.plan, joints: doc.plan.joints.filter(j => !j.panels.includes('plate-e')) },
@@ -402,7 +402,7 @@ describe('the order of an installation', () => {
   });
 
   it('takes a wheel off that stands in the way of a bolt, and puts it on again, where the wheels hang', () => {
-    const doc = demoDocument('bramble');
+    const doc = demo('bramble');
     const j = doc.plan.joints.find(x => x.panels[0] === 'plate-a')!;
     const { trackWidth } = doc.rig;
     const near = (lift: (typeof LIFTS)[number]): PlanDocument => ({
@@ -429,7 +429,7 @@ describe('the order of an installation', () => {
   });
 
   it('says fuel, lengths and torque in the reader\u2019s units', () => {
-    const doc = demoDocument('bramble');
+    const doc = demo('bramble');
     const { rig, panels, joints } = gatherFacts(doc);
     const { steps } = installation(doc, rig, panels, joints, 'inch');
     const all = steps.flatMap(s => [s.why, ...(s.hows ?? [])]).join('\n');
@@ -439,7 +439,7 @@ describe('the order of an installation', () => {
   });
 
   it('minds high voltage only where there is some', () => {
-    const doc = demoDocument('wren');
+    const doc = demo('wren');
     expect(made(doc).sequence.steps.some(s => s.cautions.join().includes('High voltage'))).toBe(false);
     const hybrid: PlanDocument = {
       ...doc,
@@ -452,7 +452,7 @@ describe('the order of an installation', () => {
   });
 
   it('changes a tank\u2019s own bolts one at a time where it hangs on them', () => {
-    const doc = demoDocument('bramble');
+    const doc = demo('bramble');
     const tank = doc.rig.components.find(c => c.kind === 'fuel-tank');
     const of = doc.plan.joints.find(j => j.panels[0] === 'plate-d');
     const carried = {
@@ -490,7 +490,7 @@ describe('settings of the wrench', () => {
 
 describe('a service', () => {
   it.each(['bramble', 'heron', 'pebble', 'wren'])('of %s is a whole job at every point', name => {
-    const doc = demoDocument(name);
+    const doc = demo(name);
     for (const lift of LIFTS) {
       const on = { ...doc, plan: { ...doc.plan, method: { ...doc.plan.method, lift } } };
       const { rig, panels, joints } = gatherFacts(on);
@@ -531,7 +531,7 @@ describe('a service', () => {
     }
   });
   it('takes the amount that was entered', () => {
-    const doc = demoDocument('bramble');
+    const doc = demo('bramble');
     const { rig, panels, joints } = gatherFacts(doc);
     const point = { ...rig.servicePoints.find(p => p.kind === 'oil-drain')!, litres: 5.7 };
     const hung = { doc, panels, joints };

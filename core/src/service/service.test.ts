@@ -1,10 +1,10 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { resolveJoints } from '../bolt';
 import { foldPanel } from '../fold';
 import { rectangle } from '../geometry';
-import { type Joint, type Panel, type PlanDocument, readDocument, sheetOf } from '../plan';
+import { type Joint, type Panel, type PlanDocument, sheetOf } from '../plan';
 import { presentRig, type ServicePoint } from '../rig';
 import { laps } from '../sequence';
 import {
@@ -18,13 +18,6 @@ import {
   serviceSteps,
 } from './index';
 
-const demo = (name: string): PlanDocument => {
-  const r = readDocument(
-    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return r.document;
-};
 const hungOf = (doc: PlanDocument): Hung & { rig: ReturnType<typeof presentRig> } => {
   const build = doc.plan.builds[0]!;
   const rig = presentRig(doc.rig);

@@ -1,6 +1,7 @@
 import { add3, cross3, length3, scale3, sub3, type Vec3 } from '../geometry';
+import type { Elastic } from './elastic';
 import { toGlobal } from './element';
-import type { Elastic, ExtraElement } from './model';
+import type { ExtraElement } from './model';
 
 /** A rectangular bar under (or over) a sheet, tied to it along its axis. Lengths in mm. */
 export interface Bar {

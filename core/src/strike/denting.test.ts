@@ -1,13 +1,13 @@
+import { demo } from '@plate-fold/demo';
 // Dents: as deep as on a mesh three times as fine, and the force at which they begin to count.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { assemble } from '../checks';
-import { demoDocument } from '../testing/demo';
+import { assemble } from '../derive';
 import { DENT_LIMIT, type Place, shareThatDents } from './denting';
 import { DENT_ERROR, dentingForce, type StrikeAnswer, strikeForce, strikePlate, wishOf } from './index';
 
 function struckDemo(name: 'bramble' | 'heron' | 'pebble' | 'wren', build: string, mark: string) {
-  const doc = demoDocument(name);
+  const doc = demo(name);
   const of = assemble(doc, build);
   const p = of.panels.find(x => x.panel.mark === mark)!;
   const wish = wishOf(of, p, strikeForce(doc.rig, 'set-down'));

@@ -1,4 +1,4 @@
-import type { Elastic } from './model';
+import type { Elastic } from './elastic';
 
 /*
  * A flat three-node shell: discrete Kirchhoff-Mindlin bending (Katili 1993) and the optimal membrane with drilling

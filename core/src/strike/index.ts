@@ -4,7 +4,6 @@ export * from './joint-spring';
 export * from './linear';
 export type { ShellModel } from './model';
 export * from './plate-flats';
-export { HOLDS, type Hold } from './plate-model';
 export * from './shell-case';
 export { readShellCase, type ShellAnswer, type ShellCase } from './shell-format';
 export * from './strike';

@@ -1,16 +1,11 @@
 import type { Vec3 } from '../geometry';
 import { type Contact, contactAtRest } from './contact';
 import type { Incidence } from './dissect';
+import type { Elastic } from './elastic';
 import { elementStiffness, inPlane, toGlobal, triangleAxes } from './element';
 import { type JointSpring, jointStiffness } from './joint-spring';
 import type { ShellMesh } from './shell-mesh';
 import { FREEDOMS } from './sparse';
-
-/** An elastic sheet: modulus in MPa. */
-export interface Elastic {
-  readonly E: number;
-  readonly nu: number;
-}
 
 /** An element that is no triangle (a bar, a spring): its nodes and its full stiffness, row by row, six freedoms a node. */
 export interface ExtraElement {

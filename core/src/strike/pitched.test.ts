@@ -1,13 +1,13 @@
+import { demo } from '@plate-fold/demo';
 // A joint holds in the plane of its sheet, whichever way that lies.
 import { describe, expect, it } from 'vitest';
-import { assemble } from '../checks';
-import { demoDocument } from '../testing/demo';
+import { assemble } from '../derive';
 import { type Hold, strikeForce, strikePlate, wishOf } from './index';
 import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
 
 /** Bramble's transfer case plate pitched by so much, struck; shear and tension of its joints, N. */
 function struck(pitch: number, hold: Hold) {
-  const doc = demoDocument('bramble');
+  const doc = demo('bramble');
   const tilted = {
     ...doc,
     plan: {

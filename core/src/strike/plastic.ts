@@ -1,5 +1,5 @@
+import type { Elastic } from './elastic';
 import { planeStress } from './element';
-import type { Elastic } from './model';
 
 /** Layers through the thickness: three of Gauss in either half, exact for a sheet that is elastic and for one that flows right through. */
 export const LAYERS = 6;

@@ -181,10 +181,6 @@ export function meshPlate(
   return good({ mesh, discs });
 }
 
-/** How joints hold a sheet in its plane: as they are, or one of the two bounds between which the truth lies. */
-export const HOLDS = ['joints', 'held', 'free'] as const;
-export type Hold = (typeof HOLDS)[number];
-
 /** A joint that hardly holds in its plane: just enough that the sheet does not float away. */
 const FREE = { friction: 1, play: 1e6, bearing: 0 } as const;
 

@@ -1,3 +1,4 @@
+import { demo } from '@plate-fold/demo';
 // The moment under a bolt's head becomes pull in the bolt: AISC Steel Construction Manual part 9, prying; Roark's Formulas table 8.1.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -6,7 +7,6 @@ import { fold } from '../fold';
 import { contains, rectangle, type Vec2, wayOut } from '../geometry';
 import type { Panel } from '../plan';
 import { presentRig } from '../rig';
-import { demoDocument } from '../testing/demo';
 import { strikePlate } from './index';
 import { pryingPull } from './joint-reaction';
 
@@ -72,7 +72,7 @@ describe('a strip bolted at both ends to a rail across it', () => {
   const LONG = 700;
   const IN = 50;
   const EDGE = 24;
-  const heron = demoDocument('heron');
+  const heron = demo('heron');
   const rig = presentRig(heron.rig);
   const panel: Panel = {
     ...heron.plan.panels[0]!,

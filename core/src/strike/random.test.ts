@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { holding } from '../bolt';
-import { assemble } from '../checks';
+import { assemble } from '../derive';
 import { anyPlan } from '../testing/random';
 import { strikeForce, strikePlate, wishOf } from './index';
 

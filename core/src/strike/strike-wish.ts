@@ -6,7 +6,6 @@ import type { Component, PresentRig, Rig } from '../rig';
 import { STANDARD_GRAVITY } from '../units';
 import type { Backing } from './backing';
 import type { JointState } from './joint-spring';
-import type { Hold } from './plate-model';
 
 /**
  * How a plate is struck: half the heavier axle set down on it; the same dropped on (a load applied at once counts twice); a jack
@@ -42,6 +41,10 @@ export const refusedStrike = (panel: Panel, kind: StrikeCase): string | undefine
   kind === 'jack' && !panel.meantFor?.includes('jack')
     ? `plate ${panel.mark} is not made to be jacked on`
     : undefined;
+
+/** How joints hold a sheet in its plane: as they are, or one of the two bounds between which the truth lies. */
+export const HOLDS = ['joints', 'held', 'free'] as const;
+export type Hold = (typeof HOLDS)[number];
 
 /** What strikes a plate, and what stands over it. */
 export interface StrikeWish {

@@ -1,10 +1,10 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type ResolvedJoint, resolveJoints, seatsOf } from '../bolt';
 import { type FoldedPanel, fold } from '../fold';
 import { rectangle } from '../geometry';
-import { buildOf, type PlanDocument, readDocument, sheetOf } from '../plan';
+import { buildOf, type PlanDocument, sheetOf } from '../plan';
 import { presentRig } from '../rig';
 import {
   type JointSpring,
@@ -22,16 +22,13 @@ import { leastAngles, meshFlat } from './mesh-flat';
 const load = (
   name: string,
 ): { doc: PlanDocument; panels: readonly FoldedPanel[]; joints: readonly ResolvedJoint[] } => {
-  const r = readDocument(
-    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  const { plan } = r.document;
+  const document = demo(name);
+  const { plan } = document;
   const panels = plan.panels.map(p => fold(p, sheetOf(buildOf(plan), p)));
   return {
-    doc: r.document,
+    doc: document,
     panels,
-    joints: resolveJoints(r.document.plan.joints, presentRig(r.document.rig), panels),
+    joints: resolveJoints(document.plan.joints, presentRig(document.rig), panels),
   };
 };
 const bramble = load('bramble');

@@ -1,15 +1,11 @@
-import { readFileSync } from 'node:fs';
+import { demo as demoPlan } from '@plate-fold/demo';
 import { describe, expect, it } from 'vitest';
 import { type FoldedPanel, fold, SHOPS } from '../fold';
-import { buildOf, readDocument, type Shop, sheetOf } from '../plan';
+import { buildOf, type Shop, sheetOf } from '../plan';
 import { panelCost, quote, quoteBlanks } from './index';
 
 const demo = (name: string): readonly FoldedPanel[] => {
-  const r = readDocument(
-    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  const { plan } = r.document;
+  const { plan } = demoPlan(name);
   return plan.panels.map(p => fold(p, sheetOf(buildOf(plan), p)));
 };
 const works = SHOPS[1] as Shop;

@@ -1,5 +1,5 @@
 import Router from '@koa/router';
-import { checkDocument, type PlanDocument } from '@plate-fold/core';
+import { checkDocument, type PlanDocument } from '@plate-fold/core/plan';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Store } from '../db/open';
 import { documents, revisions } from '../db/schema';

@@ -1,5 +1,5 @@
 import Router from '@koa/router';
-import { type LogEntry, readLogEntry } from '@plate-fold/core';
+import { type LogEntry, readLogEntry } from '@plate-fold/core/log';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import type { Store } from '../db/open';
 import { documents, logEntries, logPhotos } from '../db/schema';

@@ -1,4 +1,4 @@
-import type { PlanDocument } from '@plate-fold/core';
+import type { PlanDocument } from '@plate-fold/core/plan';
 import { and, asc, desc, eq, gt, isNull, lte, type SQL, sql } from 'drizzle-orm';
 import type { Store } from '../db/open';
 import { revisions } from '../db/schema';

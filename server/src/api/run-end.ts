@@ -1,4 +1,5 @@
-import { boltFaults, faultName, type LogEntry, type Tick } from '@plate-fold/core';
+import type { LogEntry } from '@plate-fold/core/log';
+import { boltFaults, faultName, type Tick } from '@plate-fold/core/sequence';
 
 const WHEELS = ['frontLeft', 'frontRight', 'rearLeft', 'rearRight'] as const;
 

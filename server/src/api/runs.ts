@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import Router from '@koa/router';
-import { openFaults, readTick, type Tick } from '@plate-fold/core';
+import { openFaults, readTick, type Tick } from '@plate-fold/core/sequence';
 import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import * as yup from 'yup';
 import type { Store } from '../db/open';

@@ -1,5 +1,5 @@
 import Router from '@koa/router';
-import { changedKit, EMPTY_KIT, type KitChange, type KitState, MOST_PIECES } from '@plate-fold/core';
+import { changedKit, EMPTY_KIT, type KitChange, type KitState, MOST_PIECES } from '@plate-fold/core/bolt';
 import { and, asc, eq } from 'drizzle-orm';
 import * as yup from 'yup';
 import type { Store } from '../db/open';

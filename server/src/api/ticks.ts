@@ -1,4 +1,4 @@
-import type { Tick } from '@plate-fold/core';
+import type { Tick } from '@plate-fold/core/sequence';
 import { and, asc, eq } from 'drizzle-orm';
 import type { Store } from '../db/open';
 import { ticks } from '../db/schema';

@@ -1,18 +1,12 @@
-import { copyFile, mkdtemp, readdir, readFile, writeFile } from 'node:fs/promises';
+import { copyFile, mkdtemp, readdir, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { createClient } from '@libsql/client';
-import {
-  ADDRESSABLE,
-  type Archive,
-  type ArchivedPhoto,
-  archiveFiles,
-  type LogEntry,
-  type PlanDocument,
-  readArchive,
-  type Tick,
-} from '@plate-fold/core';
+import { type Archive, type ArchivedPhoto, archiveFiles, readArchive } from '@plate-fold/core/formats';
+import type { LogEntry } from '@plate-fold/core/log';
+import { ADDRESSABLE, type PlanDocument } from '@plate-fold/core/plan';
+import type { Tick } from '@plate-fold/core/sequence';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { unzipSync, zipSync } from 'fflate';
 import { afterEach, describe, expect, it } from 'vitest';
@@ -21,9 +15,7 @@ import { openStore, type Store } from '../db/open';
 import { type RunningServer, startServer } from '../server';
 import { collect, packed, restore, unpacked } from '.';
 
-const DEMO = JSON.parse(
-  await readFile(fileURLToPath(new URL('../../../demo/pebble.platefold.json', import.meta.url)), 'utf8'),
-) as PlanDocument;
+const DEMO = demo('pebble');
 const PNG = new Uint8Array([137, 80, 78, 71, 13, 10, 26, 10, 1, 2, 3]);
 const folder = () => mkdtemp(join(tmpdir(), 'platefold-archive-'));
 const stores: Store[] = [];

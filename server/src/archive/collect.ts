@@ -1,11 +1,7 @@
-import type {
-  Archive,
-  ArchivedPhoto,
-  ArchivedPlan,
-  KitState,
-  LogEntry,
-  PlanDocument,
-} from '@plate-fold/core';
+import type { KitState } from '@plate-fold/core/bolt';
+import type { Archive, ArchivedPhoto, ArchivedPlan } from '@plate-fold/core/formats';
+import type { LogEntry } from '@plate-fold/core/log';
+import type { PlanDocument } from '@plate-fold/core/plan';
 import { asc, eq } from 'drizzle-orm';
 import { documentAt, documentOf } from '../api/revisions';
 import { readTicks } from '../api/ticks';

@@ -1,4 +1,4 @@
-import { ARCHIVE_LIMITS, type Archive, archiveFiles, readArchive } from '@plate-fold/core';
+import { ARCHIVE_LIMITS, type Archive, archiveFiles, readArchive } from '@plate-fold/core/formats';
 import { type AsyncZippable, unzip, zip } from 'fflate';
 import { Refusal } from '../fault';
 

@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import type { Archive, ArchivedPlan, LogEntry, PlanDocument } from '@plate-fold/core';
+import type { Archive, ArchivedPlan } from '@plate-fold/core/formats';
+import type { LogEntry } from '@plate-fold/core/log';
+import type { PlanDocument } from '@plate-fold/core/plan';
 import { eq, inArray } from 'drizzle-orm';
 import type { BatchItem } from 'drizzle-orm/batch';
 import { columns } from '../api/documents';

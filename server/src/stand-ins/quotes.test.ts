@@ -1,7 +1,10 @@
-import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { gatherFacts, quoteBlanks, readDocument, SHOPS } from '@plate-fold/core';
+import { gatherFacts } from '@plate-fold/core/derive';
+import { SHOPS } from '@plate-fold/core/fold';
+import { quoteBlanks } from '@plate-fold/core/weigh';
+import { demo } from '@plate-fold/demo';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type RunningServer, startServer } from '../server';
 
@@ -11,11 +14,8 @@ let blanks: ReturnType<typeof quoteBlanks>;
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'plate-fold-quotes-'));
   server = await startServer({ dataDir: folder, port: 0, quiet: true, demo: false });
-  const r = readDocument(
-    await readFile(new URL('../../../demo/bramble.platefold.json', import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  blanks = quoteBlanks(gatherFacts(r.document).panels);
+  const document = demo('bramble');
+  blanks = quoteBlanks(gatherFacts(document).panels);
 });
 afterAll(async () => {
   await server.close();

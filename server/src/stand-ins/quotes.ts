@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import Router from '@koa/router';
-import { MATERIAL_IDS, type QuoteAnswer, type QuoteRequest, quote } from '@plate-fold/core';
+import { MATERIAL_IDS } from '@plate-fold/core/sheet';
+import { type QuoteAnswer, type QuoteRequest, quote } from '@plate-fold/core/weigh';
 import * as yup from 'yup';
 import { param } from '../api/param';
 import { Refusal } from '../fault';

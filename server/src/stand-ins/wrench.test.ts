@@ -1,7 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { judgeTurn, type TurnSample } from '@plate-fold/core';
+import { judgeTurn, type TurnSample } from '@plate-fold/core/sequence';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type RunningServer, startServer } from '../server';
 import { pullAt, type WrenchMood } from './wrench';

@@ -1,5 +1,5 @@
 import Router from '@koa/router';
-import type { TurnSample } from '@plate-fold/core';
+import type { TurnSample } from '@plate-fold/core/sequence';
 import { eventStream } from '../event-stream';
 import { Refusal } from '../fault';
 

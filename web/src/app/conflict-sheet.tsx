@@ -1,9 +1,9 @@
-import { writeDocument } from '@plate-fold/core';
+import { writeDocument } from '@plate-fold/core/plan';
+import { mineKept, theirsTaken } from '../state/plan-slice';
+import { useApp, useDo } from '../state/store';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { saveFile } from '../ui/save-file';
-import { mineKept, theirsTaken } from './plan-slice';
-import { useApp, useDo } from './store';
 import { Differences } from './versions-sheet';
 
 /** Shown when the plan was changed elsewhere meanwhile: neither version is lost, the owner says which goes on. */

@@ -1,9 +1,9 @@
 import { Suspense, useState } from 'react';
 import { Link, Outlet, useParams } from 'react-router';
+import { useOpenPlan } from '../state/open-plan';
 import { ConflictSheet } from './conflict-sheet';
 import { KeySheet, usePlanKeys } from './keys';
 import { Notice } from './notice';
-import { useOpenPlan } from './open-plan';
 import { StageRail } from './stage-rail';
 import { Tally } from './tally';
 import { TopBar } from './top-bar';

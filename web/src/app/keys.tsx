@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { type Options, useHotkeys } from 'react-hotkeys-hook';
 import { useNavigate, useParams } from 'react-router';
+import { buildActivated, redone, undone } from '../state/plan-slice';
+import { useApp, useDo } from '../state/store';
+import { panelSelected, sideTurned, unitsSwitched } from '../state/view-slice';
 import { Dialog } from '../ui/dialog';
-import { buildActivated, redone, undone } from './plan-slice';
 import { STAGES } from './stages';
-import { useApp, useDo } from './store';
-import { panelSelected, sideTurned, unitsSwitched } from './view-slice';
 
 /** A sheet that was just chosen still has the focus: the keys go on from there as from anywhere but a field for text. */
 const ON = { enableOnFormTags: ['radio'] } satisfies Options;

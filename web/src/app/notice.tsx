@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
-import { useApp, useDo } from './store';
-import { noticeGiven } from './view-slice';
+import { useApp, useDo } from '../state/store';
+import { noticeGiven } from '../state/view-slice';
 
 /** Why the last edit was refused, until the next one is made or it is put away; and why the server refuses the plan. */
 export function Notice() {

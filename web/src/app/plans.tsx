@@ -1,10 +1,11 @@
-import { BODIES, type Body, blankPlan, startingRig } from '@plate-fold/core';
+import { blankPlan } from '@plate-fold/core/plan';
+import { BODIES, type Body, startingRig } from '@plate-fold/core/rig';
 import { Archive, FileUp } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { archiveAt, useAddDocumentMutation, useBackupsQuery, useDocumentsQuery } from '../state/api';
 import { Button } from '../ui/button';
 import { BODY_NAMES, when } from '../ui/names';
-import { archiveAt, useAddDocumentMutation, useBackupsQuery, useDocumentsQuery } from './api';
 import { ClashSheet } from './clash-sheet';
 import { type NotTaken, useTakeIn } from './use-take-in';
 

@@ -1,7 +1,7 @@
 import { NavLink, useParams } from 'react-router';
-import { selectFindings } from './derived';
+import { selectFindings } from '../state/derived';
+import { useApp } from '../state/store';
 import { STAGES } from './stages';
-import { useApp } from './store';
 
 /** Stages in the order of the work, each with what waits there: at the left on a desk, at the foot on a phone. */
 export function StageRail() {

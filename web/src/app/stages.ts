@@ -1,4 +1,4 @@
-import type { Where } from '@plate-fold/core';
+import type { Where } from '@plate-fold/core/checks';
 import {
   Bolt,
   Car,

@@ -1,16 +1,16 @@
+import type { Facts } from '@plate-fold/core/derive';
 import {
-  type Facts,
   type Figure,
   fixed,
   lengthFigure,
   massFigure,
   signed,
   type UnitSystem,
-} from '@plate-fold/core';
+} from '@plate-fold/core/units';
 import { useNavigate, useParams } from 'react-router';
-import { selectFindings, selectStruckNow, selectWeights, useFacts } from './derived';
-import { useApp } from './store';
-import type { LeastStruck, StruckState } from './struck-slice';
+import { selectFindings, selectStruckNow, selectWeights, useFacts } from '../state/derived';
+import { useApp } from '../state/store';
+import type { LeastStruck, StruckState } from '../state/struck-slice';
 
 interface Entry {
   readonly name: string;

@@ -1,4 +1,6 @@
-import { formatMass, MATERIALS, writeDocument } from '@plate-fold/core';
+import { writeDocument } from '@plate-fold/core/plan';
+import { MATERIALS } from '@plate-fold/core/sheet';
+import { formatMass } from '@plate-fold/core/units';
 import {
   Archive,
   Download,
@@ -15,13 +17,13 @@ import {
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { Swatch } from '../picture/hatch';
+import { archiveAt } from '../state/api';
+import { selectWeights } from '../state/derived';
+import { buildActivated, redone, undone } from '../state/plan-slice';
+import { useApp, useDo } from '../state/store';
+import { sideTurned, themeSwitched, unitsSwitched } from '../state/view-slice';
 import { SIDE_NAMES, when } from '../ui/names';
 import { saveFile } from '../ui/save-file';
-import { archiveAt } from './api';
-import { selectWeights } from './derived';
-import { buildActivated, redone, undone } from './plan-slice';
-import { useApp, useDo } from './store';
-import { sideTurned, themeSwitched, unitsSwitched } from './view-slice';
 
 function SaveMark() {
   const { save, savedAt, fault, unkept } = useApp(s => s.plan);

@@ -1,7 +1,7 @@
-import { type Fault, readDocument } from '@plate-fold/core';
+import { type Fault, readDocument } from '@plate-fold/core/plan';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useAddDocumentMutation, useRestoreArchiveMutation } from './api';
+import { useAddDocumentMutation, useRestoreArchiveMutation } from '../state/api';
 
 /** Why a file was not taken in. */
 export interface NotTaken {

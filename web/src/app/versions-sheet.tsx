@@ -1,12 +1,12 @@
-import { differences, type PlanDocument, writeDocument } from '@plate-fold/core';
+import { differences, type PlanDocument, writeDocument } from '@plate-fold/core/plan';
 import { useMemo, useState } from 'react';
+import { useVersionQuery, useVersionsQuery, type VersionRow } from '../state/api';
+import { versionRestored } from '../state/plan-slice';
+import { useApp, useDo } from '../state/store';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { when } from '../ui/names';
 import { saveFile } from '../ui/save-file';
-import { useVersionQuery, useVersionsQuery, type VersionRow } from './api';
-import { versionRestored } from './plan-slice';
-import { useApp, useDo } from './store';
 
 /** Sentences shown before the rest is counted. */
 const SHOWN = 12;

@@ -1,4 +1,6 @@
-import { type Facts, fixed, toRadians, type Vec2 } from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { toRadians, type Vec2 } from '@plate-fold/core/geometry';
+import { fixed } from '@plate-fold/core/units';
 import type { SheetScale } from './sheet-scale';
 
 interface Line {

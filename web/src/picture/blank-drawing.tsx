@@ -1,12 +1,6 @@
-import {
-  boxOf,
-  type FlatPattern,
-  formatLength,
-  holeOutline,
-  type Polygon,
-  type UnitSystem,
-  type Vec2,
-} from '@plate-fold/core';
+import { type FlatPattern, holeOutline } from '@plate-fold/core/fold';
+import { boxOf, type Polygon, type Vec2 } from '@plate-fold/core/geometry';
+import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { pathOf } from './paths';
 
 interface Props {

@@ -1,11 +1,6 @@
-import {
-  MM_PER_INCH,
-  type Polygon,
-  type Proposal,
-  rectangle,
-  type UnitSystem,
-  type Vec2,
-} from '@plate-fold/core';
+import { type Polygon, rectangle, type Vec2 } from '@plate-fold/core/geometry';
+import type { Proposal } from '@plate-fold/core/propose';
+import { MM_PER_INCH, type UnitSystem } from '@plate-fold/core/units';
 import { type PointerEvent, useState } from 'react';
 import { flatsFromBase, pathOf } from './paths';
 import type { SheetScale } from './sheet-scale';

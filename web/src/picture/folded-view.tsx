@@ -1,4 +1,5 @@
-import type { Triangle, Vec3 } from '@plate-fold/core';
+import type { Triangle } from '@plate-fold/core/fold';
+import type { Vec3 } from '@plate-fold/core/geometry';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
 import type { Eye, Solid } from './space/contents';
 import { EYES, frontLies } from './space/eyes';

@@ -1,4 +1,4 @@
-import type { MaterialFamily } from '@plate-fold/core';
+import type { MaterialFamily } from '@plate-fold/core/sheet';
 
 /** Material is told by hatch as well as by tone: dense and sparse strokes, crossed strokes, dots. */
 export function HatchDefs({ id }: { id: string }) {

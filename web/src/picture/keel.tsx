@@ -1,4 +1,7 @@
-import { type Facts, lengthFigure, type UnitSystem, undersideAt, type Vec2 } from '@plate-fold/core';
+import { undersideAt } from '@plate-fold/core/cover';
+import type { Facts } from '@plate-fold/core/derive';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import { lengthFigure, type UnitSystem } from '@plate-fold/core/units';
 import { memo, type ReactNode, useState } from 'react';
 import { HatchDefs, hatch } from './hatch';
 import { flatsFromSide, paintOrder, pathOf } from './paths';

@@ -1,11 +1,7 @@
-import {
-  type Facts,
-  fixed,
-  MM_PER_INCH,
-  type ResolvedJoint,
-  type UnitSystem,
-  type Vec2,
-} from '@plate-fold/core';
+import type { ResolvedJoint } from '@plate-fold/core/bolt';
+import type { Facts } from '@plate-fold/core/derive';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import { fixed, MM_PER_INCH, type UnitSystem } from '@plate-fold/core/units';
 import { memo, type ReactNode } from 'react';
 import { HatchDefs, hatch } from './hatch';
 import { flatsFromAbove, holesFromAbove, markPlace, openingsFromAbove, paintOrder, pathOf } from './paths';

@@ -1,4 +1,4 @@
-import { BAND, type NutElement } from '@plate-fold/core';
+import { BAND, type NutElement } from '@plate-fold/core/bolt';
 import { hatch } from './hatch';
 
 interface NutShapeProps {

@@ -1,16 +1,14 @@
+import type { Facts } from '@plate-fold/core/derive';
 import {
-  type Facts,
   type FoldedPanel,
   facetInSpace,
   facetsOf,
   holeOutline,
   inFacet,
   openingOutline,
-  type Panel,
-  type Polygon,
-  toSpace,
-  type Vec2,
-} from '@plate-fold/core';
+} from '@plate-fold/core/fold';
+import { type Polygon, toSpace, type Vec2 } from '@plate-fold/core/geometry';
+import type { Panel } from '@plate-fold/core/plan';
 
 /** SVG path of closed outlines. */
 export const pathOf = (outlines: readonly Polygon[], put: (p: Vec2) => Vec2): string =>

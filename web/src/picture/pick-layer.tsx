@@ -1,4 +1,4 @@
-import type { Vec2 } from '@plate-fold/core';
+import type { Vec2 } from '@plate-fold/core/geometry';
 import type { SheetScale } from './sheet-scale';
 
 /** Takes a tap anywhere on the map as a place on the ground plane; holes that it may catch are ringed. */

@@ -1,5 +1,5 @@
-import { readFileSync } from 'node:fs';
-import { type Facts, gatherFacts, readDocument } from '@plate-fold/core';
+import { type Facts, gatherFacts } from '@plate-fold/core/derive';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { placeCards } from './plate-strip';
@@ -7,11 +7,7 @@ import { moved, sheetScale, wholeVehicle, zoomed } from './sheet-scale';
 import { layOutStack, spreadLabels } from './stack-layout';
 
 const facts = (name: string): Facts => {
-  const r = readDocument(
-    readFileSync(new URL(`../../../demo/${name}.platefold.json`, import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return gatherFacts(r.document);
+  return gatherFacts(demo(name));
 };
 const bramble = facts('bramble');
 const SIDES = ['above', 'head-front', 'head-rear'] as const;

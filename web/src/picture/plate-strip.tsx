@@ -1,4 +1,5 @@
-import { type Facts, lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
 import { memo } from 'react';
 import { sheetName } from '../ui/names';
 import { extentOf } from './paths';

@@ -1,11 +1,6 @@
-import {
-  type FoldedPanel,
-  formatLength,
-  type JointSeat,
-  type ResolvedJoint,
-  stackFaults,
-  type UnitSystem,
-} from '@plate-fold/core';
+import { type JointSeat, type ResolvedJoint, stackFaults } from '@plate-fold/core/bolt';
+import type { FoldedPanel } from '@plate-fold/core/fold';
+import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { sheetName } from '../ui/names';
 import { HatchDefs, hatch } from './hatch';
 import { NutShape } from './nut-shape';

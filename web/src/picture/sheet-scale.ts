@@ -1,5 +1,14 @@
-import type { Facts } from '@plate-fold/core';
-import type { Side, Stretch } from '../app/view-slice';
+import type { Facts } from '@plate-fold/core/derive';
+
+/** From where the owner looks at the underside. */
+export type Side = 'above' | 'head-front' | 'head-rear';
+
+/** The stretch of the vehicle on the drawing sheet, mm: along it, and where across it the middle lies. */
+export interface Stretch {
+  readonly from: number;
+  readonly to: number;
+  readonly yMid: number;
+}
 
 /** One scale for keel, map and strip, as the views of a drawing sheet share it. Pixels from millimetres. */
 export interface SheetScale {

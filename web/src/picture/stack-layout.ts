@@ -1,4 +1,4 @@
-import { BAND, type JointSeat, type Layer, type ResolvedJoint, SEAT_TOLERANCE } from '@plate-fold/core';
+import { BAND, type JointSeat, type Layer, type ResolvedJoint, SEAT_TOLERANCE } from '@plate-fold/core/bolt';
 
 /** One drawn part of a stack: where it begins and ends along the bolt, mm from under the head. */
 export interface DrawnLayer {

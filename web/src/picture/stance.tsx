@@ -1,11 +1,6 @@
-import {
-  type BuildWeight,
-  formatMass,
-  lengthFigure,
-  massFigure,
-  type Rig,
-  type UnitSystem,
-} from '@plate-fold/core';
+import type { Rig } from '@plate-fold/core/rig';
+import { formatMass, lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
+import type { BuildWeight } from '@plate-fold/core/weigh';
 
 /** Ride height changes are a few millimetres on metres of wheelbase: drawn larger, and said so. */
 const EXAGGERATED = 12;

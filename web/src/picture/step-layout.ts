@@ -1,4 +1,8 @@
-import { boxOf, type Component, type Facts, type FoldedPanel, type Step, type Vec2 } from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import type { FoldedPanel } from '@plate-fold/core/fold';
+import { boxOf, type Vec2 } from '@plate-fold/core/geometry';
+import type { Component } from '@plate-fold/core/rig';
+import type { Step } from '@plate-fold/core/sequence';
 import { flatsFromAbove } from './paths';
 
 /** The side one looks from, as the view has it. */

@@ -1,4 +1,6 @@
-import type { Facts, Step, Vec2 } from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import type { Step } from '@plate-fold/core/sequence';
 import { memo } from 'react';
 import { useUpright } from '../ui/use-narrow';
 import { HatchDefs, hatch } from './hatch';

@@ -1,4 +1,7 @@
-import type { Facts, ResolvedJoint, Step, Vec2 } from '@plate-fold/core';
+import type { ResolvedJoint } from '@plate-fold/core/bolt';
+import type { Facts } from '@plate-fold/core/derive';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import type { Step } from '@plate-fold/core/sequence';
 import type { StepLayout } from './step-layout';
 
 /** A bolt of a step as it stands. */

@@ -1,4 +1,5 @@
-import type { Rig, Vec2 } from '@plate-fold/core';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import type { Rig } from '@plate-fold/core/rig';
 import type { SheetScale } from './sheet-scale';
 
 /** Width of a tyre in the pictures, mm; the rig does not know it. */

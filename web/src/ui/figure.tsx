@@ -1,4 +1,4 @@
-import type { Figure as Value } from '@plate-fold/core';
+import type { Figure as Value } from '@plate-fold/core/units';
 
 /** A figure with its unit small behind it. */
 export function Fig({ of, className = '' }: { of: Value; className?: string }) {

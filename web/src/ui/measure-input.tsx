@@ -7,7 +7,7 @@ import {
   type Result,
   roundTo,
   type UnitSystem,
-} from '@plate-fold/core';
+} from '@plate-fold/core/units';
 import { useId, useState } from 'react';
 
 /** A figure that is typed: shown in the reader's unit, read in any, kept in mm (in kg for `mass`, as it is for `plain`). */

@@ -1,4 +1,6 @@
-import { HEAD_NAMES, type Head, MATERIALS, type SheetChoice, tradeName } from '@plate-fold/core';
+import { HEAD_NAMES } from '@plate-fold/core/bolt';
+import type { Head, SheetChoice } from '@plate-fold/core/plan';
+import { MATERIALS, tradeName } from '@plate-fold/core/sheet';
 
 /** A sheet as it is asked for at the counter: `3/16 in steel`. */
 export function sheetName(s: Pick<SheetChoice, 'material' | 'thickness' | 'gauge'>): string {

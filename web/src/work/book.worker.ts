@@ -1,5 +1,7 @@
-import { gatherFacts, type PlanDocument, type UnitSystem } from '@plate-fold/core';
 import { buildBook, type Side } from '@plate-fold/core/book';
+import { gatherFacts } from '@plate-fold/core/derive';
+import type { PlanDocument } from '@plate-fold/core/plan';
+import type { UnitSystem } from '@plate-fold/core/units';
 
 export interface BookAsked {
   readonly document: PlanDocument;

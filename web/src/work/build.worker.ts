@@ -1,12 +1,7 @@
-import {
-  type ConverterShield,
-  converterShields,
-  gatherFacts,
-  NEST_DEFAULTS,
-  nest,
-  type PlanDocument,
-  shopOf,
-} from '@plate-fold/core';
+import { type ConverterShield, converterShields } from '@plate-fold/core/compare';
+import { gatherFacts } from '@plate-fold/core/derive';
+import { NEST_DEFAULTS, nest, shopOf } from '@plate-fold/core/fold';
+import type { PlanDocument } from '@plate-fold/core/plan';
 
 /** What of a build takes longer than a frame to find: the stock sheets it is cut from, and what keeps hands off its converters. */
 export interface BuildExtra {

@@ -1,4 +1,4 @@
-import type { FoldedPanel, Nest, NestWish } from '@plate-fold/core';
+import type { FoldedPanel, Nest, NestWish } from '@plate-fold/core/fold';
 import { inWorker, type Job } from './job';
 
 /** Lays the blanks of a build on stock sheets in a worker of its own. */

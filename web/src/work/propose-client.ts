@@ -1,4 +1,6 @@
-import type { PlanDocument, Proposal, UnitSystem, Wish } from '@plate-fold/core';
+import type { PlanDocument } from '@plate-fold/core/plan';
+import type { Proposal, Wish } from '@plate-fold/core/propose';
+import type { UnitSystem } from '@plate-fold/core/units';
 import { inWorker, type Job } from './job';
 
 /** Lays out a set in a worker of its own, its reasons in the reader's units. */

@@ -1,12 +1,7 @@
-import {
-  bad,
-  type DrawnPlates,
-  type LaidIn,
-  type PlanDocument,
-  type Result,
-  type RigList,
-  type UnitSystem,
-} from '@plate-fold/core';
+import type { DrawnPlates, LaidIn } from '@plate-fold/core/formats';
+import type { PlanDocument } from '@plate-fold/core/plan';
+import type { RigList } from '@plate-fold/core/rig';
+import { bad, type Result, type UnitSystem } from '@plate-fold/core/units';
 import { inWorker } from './job';
 import type { ReadWish } from './read.worker';
 

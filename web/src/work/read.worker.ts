@@ -1,4 +1,7 @@
-import { type PlanDocument, type RigList, readDxf, tableLaidIn, type UnitSystem } from '@plate-fold/core';
+import { readDxf, tableLaidIn } from '@plate-fold/core/formats';
+import type { PlanDocument } from '@plate-fold/core/plan';
+import type { RigList } from '@plate-fold/core/rig';
+import type { UnitSystem } from '@plate-fold/core/units';
 
 export type ReadWish =
   | { readonly kind: 'dxf'; readonly text: string; readonly perUnit?: number }

@@ -1,4 +1,5 @@
-import type { Result, StrikeAnswer, StrikeWish } from '@plate-fold/core';
+import type { StrikeAnswer, StrikeWish } from '@plate-fold/core/strike';
+import type { Result } from '@plate-fold/core/units';
 
 /** As many plates are struck at once as there are processors, and no more than four. */
 export const WORKERS = Math.max(1, Math.min(4, navigator.hardwareConcurrency || 2));

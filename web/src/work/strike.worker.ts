@@ -1,4 +1,5 @@
-import { type Result, type StrikeAnswer, type StrikeWish, strikePlate } from '@plate-fold/core';
+import { type StrikeAnswer, type StrikeWish, strikePlate } from '@plate-fold/core/strike';
+import type { Result } from '@plate-fold/core/units';
 
 self.onmessage = (e: MessageEvent<StrikeWish>) => {
   let answer: Result<StrikeAnswer>;

@@ -1,8 +1,8 @@
 import { type HoldFault, holdFaults, type ResolvedJoint } from '../../bolt';
+import type { Facts } from '../../derive';
 import { boxOf, contains, type Vec2 } from '../../geometry';
 import { inPlan, jointRemoved, type PlanDocument, withJoint } from '../../plan';
 import { memberName } from '../../rig';
-import type { Facts } from '../facts';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned } from '../finding';
 
 /** Leaves one plate out of a bolt, or takes the bolt out where it has no other. */

@@ -1,6 +1,6 @@
 import type { CatchEdge } from '../../cover';
+import type { Facts } from '../../derive';
 import { inPlan, lowered, panelMoved, tiedTo } from '../../plan';
-import type { Facts } from '../facts';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned, type Words } from '../finding';
 
 /** The front plate let down to the edge, or the rear plate lifted behind it; whichever holds under all the checks. */

@@ -1,8 +1,8 @@
+import { demo } from '@plate-fold/demo';
 import { describe, expect, it } from 'vitest';
+import { gatherFacts } from '../../derive';
 import type { ENVIRONMENTS, PlanDocument } from '../../plan';
-import { demoDocument } from '../../testing/demo';
 import { check } from '../check';
-import { gatherFacts } from '../facts';
 import { MOST_APART } from './dissimilar-metals';
 
 /** Bramble all in raw sheet of one kind, with bolts of one finish. */
@@ -11,7 +11,7 @@ const of = (
   finish: 'zinc' | 'stainless',
   environment?: (typeof ENVIRONMENTS)[number],
 ): PlanDocument => {
-  const doc = demoDocument('bramble');
+  const doc = demo('bramble');
   return {
     ...doc,
     plan: {

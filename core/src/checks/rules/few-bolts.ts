@@ -1,6 +1,6 @@
 import { attached, holding } from '../../bolt';
+import type { Facts } from '../../derive';
 import type { PlanDocument } from '../../plan';
-import type { Facts } from '../facts';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 /** Three well spread carry a plate at the least; four is the rule: common practice, no source. */

@@ -1,7 +1,7 @@
 import { attached, type ResolvedJoint } from '../../bolt';
 import { undersideAt } from '../../cover';
+import type { Facts } from '../../derive';
 import { barFace, type PlanDocument, withJoint } from '../../plan';
-import type { Facts } from '../facts';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned } from '../finding';
 
 /** Less than this a head stands proud of what it lies in, mm: paint. */

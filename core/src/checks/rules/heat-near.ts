@@ -1,8 +1,8 @@
+import type { Facts } from '../../derive';
 import { type FoldedPanel, facetInSpace } from '../../fold';
 import { boxOf, outlinesApart, type Vec2 } from '../../geometry';
 import type { Component } from '../../rig';
 import { besideHot, MATERIALS, type Shone, yieldKept } from '../../sheet';
-import type { Facts } from '../facts';
 import { partName, plateName, type Unsigned, type Words } from '../finding';
 
 /** Parts cooler than this heat nothing beside them worth a word, °C; further off than this likewise, mm. */

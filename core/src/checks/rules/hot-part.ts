@@ -1,8 +1,8 @@
+import type { Facts } from '../../derive';
 import type { FoldedPanel } from '../../fold';
 import { boxOf, underGround } from '../../geometry';
 import { freshId } from '../../plan';
 import type { Component } from '../../rig';
-import type { Facts } from '../facts';
 import { partName, plateName, type Rule, type Unsigned } from '../finding';
 import { openingsTried, placesAbout } from '../openings-near';
 import { heatNear } from './heat-near';

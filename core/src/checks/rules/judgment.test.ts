@@ -1,9 +1,10 @@
+import { demo } from '@plate-fold/demo';
 // Rules an engineer would sign: heat beside a part, plastic that grows, slots and washers, what a plate may carry.
 import { describe, expect, it } from 'vitest';
+import { gatherFacts } from '../../derive';
 import { inPlan, type PlanDocument, withJoint, withPanel, withSheet } from '../../plan';
 import { refusedStrike } from '../../strike';
-import { demoDocument } from '../../testing/demo';
-import { check, gatherFacts, vettedRemedy } from '../index';
+import { check, vettedRemedy } from '../index';
 
 const found = (doc: PlanDocument, rule: string, build?: string) =>
   check(gatherFacts(doc, build)).filter(f => f.rule === rule);
@@ -11,7 +12,7 @@ const found = (doc: PlanDocument, rule: string, build?: string) =>
 describe('heat', () => {
   /** Bramble with the converter's surface at so many °C. */
   const hot = (surfaceC: number): PlanDocument => {
-    const doc = demoDocument('bramble');
+    const doc = demo('bramble');
     const components = doc.rig.components.map(c => (c.id === 'converter-1' ? { ...c, surfaceC } : c));
     return { ...doc, rig: { ...doc.rig, components } };
   };
@@ -28,7 +29,7 @@ describe('heat', () => {
     ).toEqual([]);
   });
   it('asks for a gap that is enough', () => {
-    const doc = demoDocument('wren');
+    const doc = demo('wren');
     const [f] = found(doc, 'hot-part', 'A');
     const gap = Number(/a gap of ([\d.]+)/.exec(f!.remedy!)?.[1]);
     const down = withPanel(doc, f!.about[0]!, p => ({
@@ -46,7 +47,7 @@ describe('heat', () => {
 
 describe('plastic', () => {
   const fixed = (): PlanDocument => {
-    const doc = demoDocument('wren');
+    const doc = demo('wren');
     return inPlan(doc, { joints: doc.plan.joints.map(({ slots: _, ...j }) => j) });
   };
   it('grows 3 mm over 40 K on 475 mm: told, and slotted away from the bolt it grows from', () => {
@@ -74,14 +75,14 @@ describe('plastic', () => {
     }
   });
   it('is not a matter of metal, and the demo has its slots', () => {
-    expect(found(demoDocument('bramble'), 'grows', 'B')).toEqual([]);
-    expect(found(demoDocument('wren'), 'grows', 'A')).toEqual([]);
+    expect(found(demo('bramble'), 'grows', 'B')).toEqual([]);
+    expect(found(demo('wren'), 'grows', 'A')).toEqual([]);
   });
 });
 
 describe('a slot', () => {
   it('wants a washer under its head, and gets one', () => {
-    const bare = withJoint(demoDocument('bramble'), 'j01', j => ({
+    const bare = withJoint(demo('bramble'), 'j01', j => ({
       ...j,
       washers: [],
       slots: { [j.panels[0]!]: { length: 18, along: 0 } },
@@ -96,7 +97,7 @@ describe('a slot', () => {
 
 describe('a jack', () => {
   it('is refused on a plate that is not made for it', () => {
-    const panel = demoDocument('bramble').plan.panels[0]!;
+    const panel = demo('bramble').plan.panels[0]!;
     expect(refusedStrike(panel, 'jack')).toContain('not made to be jacked on');
     expect(refusedStrike({ ...panel, meantFor: ['recovery'] }, 'jack')).toBeDefined();
     expect(refusedStrike({ ...panel, meantFor: ['jack'] }, 'jack')).toBeUndefined();

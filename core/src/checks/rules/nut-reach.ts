@@ -1,6 +1,6 @@
+import type { Facts } from '../../derive';
 import { type PlanDocument, withJoint } from '../../plan';
 import { hangingOrder, nutReaches } from '../../sequence';
-import type { Facts } from '../facts';
 import type { Rule, Unsigned } from '../finding';
 
 const SEPARATE = new Set(['hex', 'nylon-lock', 'all-metal-lock', 'flange-serrated']);

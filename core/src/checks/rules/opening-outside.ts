@@ -1,6 +1,6 @@
+import type { Facts } from '../../derive';
 import { centroid, type Vec2 } from '../../geometry';
 import { type Opening, openingFault, openingRemoved, type Panel, type PlanDocument } from '../../plan';
-import type { Facts } from '../facts';
 import { plateName, type Rule, type Unsigned } from '../finding';
 import { openingsTried } from '../openings-near';
 

@@ -1,7 +1,7 @@
 import { LONGEST_SPACER, type ResolvedJoint, SEAT_TOLERANCE, type SeatGap, spacerPile } from '../../bolt';
+import type { Facts } from '../../derive';
 import { type PlanDocument, panelMoved, withJoint, withPanel } from '../../plan';
 import { memberName } from '../../rig';
-import type { Facts } from '../facts';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned, type Words } from '../finding';
 
 /** Bolts of one plate and member whose gaps differ by less than this are told in one sentence, mm. */

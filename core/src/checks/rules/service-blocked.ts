@@ -1,9 +1,9 @@
 import { undersideAt } from '../../cover';
+import type { Facts } from '../../derive';
 import { clearDiameter, type FoldedPanel } from '../../fold';
 import { underGround } from '../../geometry';
 import { freshId } from '../../plan';
 import type { ServicePoint } from '../../rig';
-import type { Facts } from '../facts';
 import type { Rule, Unsigned } from '../finding';
 import { openingsTried, placesAbout } from '../openings-near';
 

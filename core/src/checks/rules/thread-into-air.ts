@@ -1,6 +1,6 @@
 import { holdFaults, type ResolvedJoint, STILL_HEADS, threadNamed } from '../../bolt';
+import type { Facts } from '../../derive';
 import { type PlanDocument, withJoint } from '../../plan';
-import type { Facts } from '../facts';
 import type { Rule, Unsigned } from '../finding';
 
 /** Bolts whose thread stands in no table: nothing of them can be computed, so they would be missing from every list. */

@@ -1,5 +1,5 @@
+import type { Facts } from '../../derive';
 import { lowered, tiedTo } from '../../plan';
-import type { Facts } from '../facts';
 import { partName, plateName, type Remedy, type Rule, type Words } from '../finding';
 
 const lower = (keepOut: number, gap: number): number => Math.ceil(keepOut - gap);

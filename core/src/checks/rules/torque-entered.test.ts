@@ -1,10 +1,10 @@
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { STRENGTH } from '../../bolt';
+import { gatherFacts } from '../../derive';
 import { type PlanDocument, withJoint } from '../../plan';
-import { demoDocument } from '../../testing/demo';
 import { check } from '../check';
-import { gatherFacts } from '../facts';
 import { overdone, torqueEntered } from './torque-entered';
 
 const found = (doc: PlanDocument) => check(gatherFacts(doc)).filter(f => f.rule === torqueEntered.id);
@@ -12,7 +12,7 @@ const entered = (doc: PlanDocument, id: string, torque: number): PlanDocument =>
   withJoint(doc, id, j => ({ ...j, torque }));
 
 describe('an entered torque', () => {
-  const doc = demoDocument('bramble');
+  const doc = demo('bramble');
   it('of 500 N\u00b7m on an M10 8.8 is a stop, whose remedy is the computed one', () => {
     const [f] = found(entered(doc, 'j01', 500));
     expect(f).toMatchObject({ severity: 'stop', about: ['j01'] });

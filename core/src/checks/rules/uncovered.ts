@@ -1,9 +1,9 @@
 import { MARGIN, roughPlate } from '../../cover';
+import type { Facts } from '../../derive';
 import { openingArea } from '../../fold';
 import { boxOf, contains } from '../../geometry';
 import { panelAdded } from '../../plan';
 import { formatPercent } from '../../units';
-import type { Facts } from '../facts';
 import { partName, type Rule } from '../finding';
 
 /** Share of a part that openings for service points on it leave bare. */

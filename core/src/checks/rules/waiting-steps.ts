@@ -1,7 +1,7 @@
 import { respaced } from '../../bolt';
+import type { Facts } from '../../derive';
 import { inPlan, type PlanDocument } from '../../plan';
 import { hangingOrder } from '../../sequence';
-import type { Facts } from '../facts';
 import { plateWord, type Rule } from '../finding';
 
 /** Every bolt and every seam told by how the plates really lie over one another. */

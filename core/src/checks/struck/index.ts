@@ -1,6 +1,6 @@
+import type { Facts } from '../../derive';
 import type { StrikeAnswer } from '../../strike';
 import type { UnitSystem } from '../../units';
-import type { Facts } from '../facts';
 import { byGravity, type Finding, wordsIn } from '../finding';
 import { givesWay } from './gives-way';
 import { jointLoad } from './joint-load';

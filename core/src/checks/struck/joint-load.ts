@@ -1,8 +1,8 @@
 import { type JointCapacity, jointCapacity, type ResolvedJoint, resolveJoint } from '../../bolt';
+import type { Facts } from '../../derive';
 import { type BoltClass, withJoint } from '../../plan';
 import type { StrikeReaction } from '../../strike';
 import { fixed } from '../../units';
-import type { Facts } from '../facts';
 import { plateWord } from '../finding';
 import type { StruckRule } from './rule';
 

@@ -1,4 +1,5 @@
 import { LONGEST_SPACER } from '../../bolt';
+import type { Facts } from '../../derive';
 import type { FoldedPanel } from '../../fold';
 import { contains, type Vec3 } from '../../geometry';
 import {
@@ -13,7 +14,6 @@ import {
 import type { Mount } from '../../rig';
 import { equalStiffness, MATERIALS, type MaterialId, stockOf, stockThicknesses } from '../../sheet';
 import type { StrikeAnswer } from '../../strike';
-import type { Facts } from '../facts';
 import type { Words } from '../finding';
 import { HEARD_BELOW } from './ring';
 

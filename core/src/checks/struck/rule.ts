@@ -1,5 +1,5 @@
+import type { Facts } from '../../derive';
 import type { StrikeAnswer } from '../../strike';
-import type { Facts } from '../facts';
 import type { Unsigned, Words } from '../finding';
 
 /** A rule that looks at what a strike did to one plate. */

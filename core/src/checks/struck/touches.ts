@@ -1,4 +1,4 @@
-import type { Facts } from '../facts';
+import type { Facts } from '../../derive';
 import { partName, plateWord } from '../finding';
 import type { StruckRule } from './rule';
 

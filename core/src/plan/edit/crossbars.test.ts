@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import { describe, expect, it } from 'vitest';
 import {
   barEnd,
@@ -10,16 +10,8 @@ import {
   crossbarSet,
   type PlanDocument,
   presentOf,
-  readDocument,
 } from '../index';
 
-const bramble = (): PlanDocument => {
-  const r = readDocument(
-    readFileSync(new URL('../../../../demo/bramble.platefold.json', import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return r.document;
-};
 const valid = (doc: PlanDocument): PlanDocument => {
   const read = checkDocument(structuredClone(doc));
   expect(read.ok ? [] : read.faults).toEqual([]);
@@ -30,7 +22,7 @@ const end = (doc: PlanDocument, x: number, y: number) => {
   if (!r.ok) throw new Error(r.fault);
   return r.value;
 };
-const across = (doc = bramble()) => {
+const across = (doc = demo('bramble')) => {
   const r = crossbarAdded(doc, end(doc, 1302, -436), end(doc, 1600, 430));
   if (!r.ok) throw new Error(r.fault);
   return r.value;
@@ -38,7 +30,7 @@ const across = (doc = bramble()) => {
 
 describe('a crossbar', () => {
   it('ends at a hole nearby, or at a new one in the member over the place, and nowhere else', () => {
-    const doc = bramble();
+    const doc = demo('bramble');
     expect(end(doc, 1302, -436)).toMatchObject({ fresh: false, hole: { id: 'rail-l6' } });
     expect(end(doc, 1600, 430)).toMatchObject({
       fresh: true,
@@ -48,7 +40,7 @@ describe('a crossbar', () => {
     expect(none.ok ? '' : none.fault).toContain('there is neither');
   });
   it('between two members without holes drills both, each under a name of its own', () => {
-    const doc = bramble();
+    const doc = demo('bramble');
     const r = crossbarAdded(doc, end(doc, 1600, -430), end(doc, 1600, 430));
     if (!r.ok) throw new Error(r.fault);
     valid(r.value.document);
@@ -99,7 +91,7 @@ describe('a crossbar', () => {
     expect(r.value.plan.holes).toBeUndefined();
   });
   it('taken out leaves the plan as it was', () => {
-    const doc = bramble();
+    const doc = demo('bramble');
     const { document, id } = across(doc);
     expect(crossbarRemoved(document, id)).toEqual(doc);
   });

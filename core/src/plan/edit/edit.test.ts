@@ -1,10 +1,10 @@
-import { readFileSync } from 'node:fs';
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { areaOf, baseFrame, intersection, regionOf, signedArea, toSpace, type Vec2 } from '../../geometry';
 import { presentRig, startingRig } from '../../rig';
 import { blankPlan } from '../blank';
-import { checkDocument, readDocument } from '../document';
+import { checkDocument } from '../document';
 import type { Panel, PlanDocument } from '../plan';
 import {
   cornerAdded,
@@ -32,13 +32,6 @@ import {
   snapped,
 } from './index';
 
-const bramble = (): PlanDocument => {
-  const r = readDocument(
-    readFileSync(new URL('../../../../demo/bramble.platefold.json', import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return r.document;
-};
 const panel = (d: PlanDocument, id: string): Panel => d.plan.panels.find(p => p.id === id) as Panel;
 const ok = <T>(r: { ok: boolean; value?: T; fault?: string }): T => {
   if (!r.ok) throw new Error(r.fault);
@@ -102,7 +95,7 @@ describe('outlines', () => {
     );
     fc.assert(
       fc.property(fc.array(fc.tuple(coordinate, coordinate), { maxLength: 7 }), fc.nat(7), (o, i) => {
-        const doc = { ...bramble() };
+        const doc = demo('bramble');
         const d: PlanDocument = {
           ...doc,
           plan: {
@@ -125,7 +118,7 @@ describe('outlines', () => {
   });
 
   it('an edge moves square to itself and its neighbours keep their lines', () => {
-    const d = bramble();
+    const d = demo('bramble');
     const wide = ok(edgeMoved(d, 'plate-d', 0, 25));
     expect(panel(wide, 'plate-d').base.outline.slice(0, 2)).toEqual([
       [0, -515],
@@ -138,7 +131,7 @@ describe('outlines', () => {
   });
 
   it('flanges stay on their edges when corners come and go', () => {
-    const d = bramble();
+    const d = demo('bramble');
     const more = cornerAdded(d, 'plate-a', 0);
     expect(panel(more, 'plate-a').flanges.map(f => f.edge)).toEqual([4, 2]);
     const back = ok(cornerRemoved(more, 'plate-a', 1));
@@ -149,7 +142,7 @@ describe('outlines', () => {
 
 describe('plates', () => {
   it('come with a sheet in every build and go with all that named them', () => {
-    const d = bramble();
+    const d = demo('bramble');
     const { document: more, id } = panelAdded(d, { ...panel(d, 'plate-b'), id: undefined, name: 'extra' });
     valid(more);
     expect(more.plan.builds.every(b => b.sheets[id])).toBe(true);
@@ -165,7 +158,7 @@ describe('plates', () => {
   it('mirrored twice are what they were', () => {
     fc.assert(
       fc.property(fc.constantFrom('plate-a', 'plate-b', 'plate-c', 'plate-d', 'plate-e'), id => {
-        const d = bramble();
+        const d = demo('bramble');
         const once = panelMirrored(d, id, false).document;
         const twice = panelMirrored(once, id, false).document;
         const strip = (p: Panel) => ({
@@ -177,13 +170,13 @@ describe('plates', () => {
         expect(area(panel(once, id))).toBeCloseTo(area(panel(d, id)), 6);
       }),
     );
-    const copy = panelMirrored(bramble(), 'plate-e', true);
+    const copy = panelMirrored(demo('bramble'), 'plate-e', true);
     valid(copy.document);
     expect(copy.document.plan.panels).toHaveLength(6);
   });
 
   it('split into two that lap by the overlap and share the bolts between', () => {
-    const d = bramble();
+    const d = demo('bramble');
     const { document: two, ids } = ok(panelSplit(d, 'plate-d', { x: 2160 }));
     valid(two);
     const [front, rear] = ids.map(id => panel(two, id)) as [Panel, Panel];
@@ -200,7 +193,7 @@ describe('plates', () => {
   });
 
   it('split along the vehicle too, into a left and a right one', () => {
-    const d = bramble();
+    const d = demo('bramble');
     const { document: two, ids } = ok(panelSplit(d, 'plate-b', { y: -80 }, 40));
     valid(two);
     const [left, right] = ids.map(id => panel(two, id)) as [Panel, Panel];
@@ -214,12 +207,12 @@ describe('plates', () => {
   });
 
   it('that do not touch are not merged', () => {
-    const r = panelsMerged(bramble(), 'plate-a', 'plate-d');
+    const r = panelsMerged(demo('bramble'), 'plate-a', 'plate-d');
     expect(r.ok ? '' : r.fault).toContain('do not touch');
   });
 
   it('are copied and moved without their bolts', () => {
-    const d = bramble();
+    const d = demo('bramble');
     const copy = panelDuplicated(d, 'plate-c');
     valid(copy.document);
     expect(copy.document.plan.joints).toEqual(d.plan.joints);
@@ -230,7 +223,7 @@ describe('plates', () => {
   it('tilt about one end: the other keeps its height', () => {
     fc.assert(
       fc.property(fc.integer({ min: 250, max: 400 }), fc.integer({ min: 250, max: 400 }), (f, r) => {
-        const p = panel(endsSet(bramble(), 'plate-d', f, r), 'plate-d');
+        const p = panel(endsSet(demo('bramble'), 'plate-d', f, r), 'plate-d');
         const frame = baseFrame(p.base.origin, p.base.pitch, p.base.roll);
         const us = p.base.outline.map(q => q[0]);
         expect(toSpace(frame, [Math.min(...us), 0])[2]).toBeCloseTo(f, 6);
@@ -243,7 +236,7 @@ describe('plates', () => {
 
 describe('openings, flanges, seams and bolts', () => {
   it('an opening off its plate or at its very edge is refused', () => {
-    const d = bramble();
+    const d = demo('bramble');
     const o = panel(d, 'plate-d').base.outline;
     expect(openingFault(o, { at: [0, -300], shape: { circle: 40 } })).toContain('past the edge');
     expect(openingFault(o, { at: [30, -300], shape: { circle: 48 } })).toContain('mm of sheet');
@@ -253,7 +246,7 @@ describe('openings, flanges, seams and bolts', () => {
   });
 
   it('flanges are added to edges and to flanges, changed and taken off', () => {
-    const d = flangeAdded(bramble(), 'plate-c', { edge: 2 });
+    const d = flangeAdded(demo('bramble'), 'plate-c', { edge: 2 });
     const [f] = panel(d, 'plate-c').flanges;
     const lip = flangeAdded(d, 'plate-c', { on: f?.id ?? '' }, 25, -30);
     valid(lip);
@@ -265,7 +258,7 @@ describe('openings, flanges, seams and bolts', () => {
   });
 
   it('who lies outside decides the order of sheets at shared bolts', () => {
-    const d = seamSet(bramble(), 'plate-a', 'plate-b', {
+    const d = seamSet(demo('bramble'), 'plate-a', 'plate-b', {
       front: 'plate-a',
       rear: 'plate-b',
       overlap: 40,
@@ -311,7 +304,7 @@ describe('openings, flanges, seams and bolts', () => {
 });
 
 describe('snapping', () => {
-  const d = bramble();
+  const d = demo('bramble');
   const lines = snapLines(d, presentRig(d.rig), 'plate-a');
   it('finds holes, members, the centre line and neighbours within reach, else the grid', () => {
     expect(snapped([328, 3], lines, 5, 1)).toMatchObject({ at: [330, 0], y: 'centre line' });

@@ -1,4 +1,5 @@
-import type { Polygon, Triangle } from '@plate-fold/core';
+import type { Triangle } from '@plate-fold/core/fold';
+import type { Polygon } from '@plate-fold/core/geometry';
 
 /** A body of sheet, in the vehicle's frame, mm. */
 export interface Solid {

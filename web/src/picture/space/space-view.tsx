@@ -1,4 +1,4 @@
-import type { Vec3 } from '@plate-fold/core';
+import type { Vec3 } from '@plate-fold/core/geometry';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { ColouredSurface, Eye, Ghost, Section, Solid } from './contents';
 import { EYES, frontLies } from './eyes';

@@ -1,7 +1,8 @@
-import { buyListCsv, shoppingList, toBuy } from '@plate-fold/core';
-import { usePutOnShelfMutation, useShelfQuery } from '../../app/api';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
+import { shoppingList, toBuy } from '@plate-fold/core/bolt';
+import { buyListCsv } from '@plate-fold/core/formats';
+import { usePutOnShelfMutation, useShelfQuery } from '../../state/api';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
 import { MeasureInput } from '../../ui/measure-input';
 import { ListHead } from './list-head';
 

@@ -1,12 +1,12 @@
-import type { ResolvedJoint } from '@plate-fold/core';
+import type { ResolvedJoint } from '@plate-fold/core/bolt';
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
-import { Bench } from '../../app/bench';
-import { useFacts } from '../../app/derived';
-import { useApp, useDo } from '../../app/store';
-import { jointSelected } from '../../app/view-slice';
 import { Section } from '../../picture/section';
 import { useSize } from '../../picture/use-size';
+import { Bench } from '../../shared/bench';
+import { useFacts } from '../../state/derived';
+import { useApp, useDo } from '../../state/store';
+import { jointSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { TAB } from '../../ui/tab-style';
 import { BagList } from './bag-list';

@@ -1,19 +1,17 @@
+import { chooseHardware, type HardwareChoice, threadsOnShelf } from '@plate-fold/core/bolt';
 import {
-  chooseHardware,
   type Environment,
-  type HardwareChoice,
   type Joint,
   type PlanDocument,
-  threadsOnShelf,
   withHardware,
   withJoint,
-} from '@plate-fold/core';
+} from '@plate-fold/core/plan';
 import { useMemo } from 'react';
-import { useShelfQuery } from '../../app/api';
-import { useFacts } from '../../app/derived';
-import { useDo } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
-import { jointSelected } from '../../app/view-slice';
+import { useShelfQuery } from '../../state/api';
+import { useFacts } from '../../state/derived';
+import { useDo } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
+import { jointSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { headName, NUT_NAMES, WASHER_NAMES } from '../../ui/names';
 import { type Choice, Select } from '../../ui/select';

@@ -1,6 +1,7 @@
-import { drillingCard, lengthFigure } from '@plate-fold/core';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
+import { drillingCard } from '@plate-fold/core/bolt';
+import { lengthFigure } from '@plate-fold/core/units';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
 import { Fig } from '../../ui/figure';
 import { CONDITION_NAMES } from '../../ui/names';
 

@@ -1,5 +1,5 @@
-import { removals } from '@plate-fold/core';
-import { useFacts } from '../../app/derived';
+import { removals } from '@plate-fold/core/bolt';
+import { useFacts } from '../../state/derived';
 
 /** What the factory used and must come off: how, with what, and what takes its place. */
 export function FactoryTab() {

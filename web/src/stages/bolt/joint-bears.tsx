@@ -1,13 +1,6 @@
-import {
-  type Facts,
-  FROM_MEMORY,
-  figureSources,
-  fixed,
-  jointCapacity,
-  loadFigure,
-  type ResolvedJoint,
-  type UnitSystem,
-} from '@plate-fold/core';
+import { FROM_MEMORY, figureSources, jointCapacity, type ResolvedJoint } from '@plate-fold/core/bolt';
+import type { Facts } from '@plate-fold/core/derive';
+import { fixed, loadFigure, type UnitSystem } from '@plate-fold/core/units';
 import { Fig } from '../../ui/figure';
 import type { Asked } from './use-shares';
 

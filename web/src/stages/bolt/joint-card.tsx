@@ -1,22 +1,14 @@
-import {
-  drillName,
-  fixed,
-  formatTorque,
-  jointNotes,
-  type Lube,
-  lengthFigure,
-  nutReaches,
-  parseTorque,
-  type ResolvedJoint,
-  torqueFigure,
-} from '@plate-fold/core';
+import { drillName, jointNotes, type ResolvedJoint } from '@plate-fold/core/bolt';
+import type { Lube } from '@plate-fold/core/plan';
+import { nutReaches } from '@plate-fold/core/sequence';
+import { fixed, formatTorque, lengthFigure, parseTorque, torqueFigure } from '@plate-fold/core/units';
 import { useMemo, useState } from 'react';
-import { selectFindings, useFacts } from '../../app/derived';
-import { lubeChosen, torqueEntered } from '../../app/plan-slice';
-import { useApp, useDo } from '../../app/store';
+import { FindingCard } from '../../shared/finding-card';
+import { selectFindings, useFacts } from '../../state/derived';
+import { lubeChosen, torqueEntered } from '../../state/plan-slice';
+import { useApp, useDo } from '../../state/store';
 import { Button } from '../../ui/button';
 import { Fig, Row } from '../../ui/figure';
-import { FindingCard } from '../../ui/finding-card';
 import { CONDITION_NAMES, LUBE_NAMES, REACH_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
 import { JointBears } from './joint-bears';

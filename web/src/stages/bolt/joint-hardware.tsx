@@ -1,3 +1,4 @@
+import { type ResolvedJoint, THREADS } from '@plate-fold/core/bolt';
 import {
   CLASSES,
   FASTENER_FINISHES,
@@ -8,16 +9,14 @@ import {
   type HoleCut,
   type Joint,
   NUTS,
-  type ResolvedJoint,
   SPACERS,
-  THREADS,
-  type UnitSystem,
   WASHERS,
   type WasherKind,
   withJoint,
-} from '@plate-fold/core';
-import { useFacts } from '../../app/derived';
-import { useEdit } from '../../app/use-edit';
+} from '@plate-fold/core/plan';
+import type { UnitSystem } from '@plate-fold/core/units';
+import { useFacts } from '../../state/derived';
+import { useEdit } from '../../state/use-edit';
 import { MeasureInput } from '../../ui/measure-input';
 import { FASTENER_FINISH_NAMES, headName, NUT_NAMES, SPACER_NAMES, WASHER_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';

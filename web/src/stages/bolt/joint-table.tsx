@@ -1,7 +1,8 @@
-import { lengthName, type ResolvedJoint, torqueFigure } from '@plate-fold/core';
-import { selectFindings, useFacts } from '../../app/derived';
-import { useApp, useDo } from '../../app/store';
-import { panelSelected } from '../../app/view-slice';
+import { lengthName, type ResolvedJoint } from '@plate-fold/core/bolt';
+import { torqueFigure } from '@plate-fold/core/units';
+import { selectFindings, useFacts } from '../../state/derived';
+import { useApp, useDo } from '../../state/store';
+import { panelSelected } from '../../state/view-slice';
 import { Fig } from '../../ui/figure';
 import { CONDITION_NAMES } from '../../ui/names';
 

@@ -1,7 +1,7 @@
 import { Minus, Plus } from 'lucide-react';
-import { useFacts } from '../../app/derived';
+import { useFacts } from '../../state/derived';
+import { useKit } from '../../state/use-kit';
 import { Button } from '../../ui/button';
-import { useKit } from './use-kit';
 
 /** Every part counted and every tool tried on its fastener, before the vehicle is in the air. */
 export function KitTab() {

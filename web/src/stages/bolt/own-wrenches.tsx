@@ -1,8 +1,9 @@
-import { parseTorque, torqueFigure, uncoveredTorques } from '@plate-fold/core';
+import { uncoveredTorques } from '@plate-fold/core/bolt';
+import { parseTorque, torqueFigure } from '@plate-fold/core/units';
 import { useState } from 'react';
-import { usePutOnShelfMutation, useShelfQuery } from '../../app/api';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
+import { usePutOnShelfMutation, useShelfQuery } from '../../state/api';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
 import { Button } from '../../ui/button';
 
 /** The owner's torque wrenches, and which torques none of them reaches. */

@@ -1,5 +1,8 @@
-import { type Facts, fixed, type ResolvedJoint, repairOptions, withHardware } from '@plate-fold/core';
-import { useEdit } from '../../app/use-edit';
+import { type ResolvedJoint, repairOptions } from '@plate-fold/core/bolt';
+import type { Facts } from '@plate-fold/core/derive';
+import { withHardware } from '@plate-fold/core/plan';
+import { fixed } from '@plate-fold/core/units';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { CONDITION_NAMES } from '../../ui/names';
 

@@ -1,5 +1,6 @@
-import { toolRoll, toolRollCsv } from '@plate-fold/core';
-import { useFacts } from '../../app/derived';
+import { toolRoll } from '@plate-fold/core/bolt';
+import { toolRollCsv } from '@plate-fold/core/formats';
+import { useFacts } from '../../state/derived';
 import { ListHead } from './list-head';
 import { OwnWrenches } from './own-wrenches';
 

@@ -1,7 +1,8 @@
-import { fixed, formatTorque, lengthName, torqueFigure } from '@plate-fold/core';
+import { lengthName } from '@plate-fold/core/bolt';
+import { fixed, formatTorque, torqueFigure } from '@plate-fold/core/units';
 import { Printer } from 'lucide-react';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
 

@@ -1,6 +1,8 @@
-import { type Facts, jointCapacity, jointShare } from '@plate-fold/core';
+import { jointCapacity } from '@plate-fold/core/bolt';
+import { jointShare } from '@plate-fold/core/checks';
+import type { Facts } from '@plate-fold/core/derive';
 import { useMemo } from 'react';
-import { knownStrikes, SET_DOWN } from '../strike/use-strikes';
+import { knownStrikes, SET_DOWN } from '../../state/strikes/use-strikes';
 
 /** What a strike asks of a joint: pulled and sheared, N, and the share of what it bears. */
 export interface Asked {

@@ -1,24 +1,15 @@
-import {
-  barCuts,
-  barFace,
-  barHoleWords,
-  type Crossbar,
-  crossbarMass,
-  crossbarRemoved,
-  crossbarSet,
-  formatLength,
-  formatMass,
-  MATERIAL_IDS,
-  MATERIALS,
-  type MaterialId,
-  RULES,
-} from '@plate-fold/core';
+import { barCuts, barHoleWords } from '@plate-fold/core/bolt';
+import { RULES } from '@plate-fold/core/checks';
+import { barFace, type Crossbar, crossbarRemoved, crossbarSet } from '@plate-fold/core/plan';
+import { MATERIAL_IDS, MATERIALS, type MaterialId } from '@plate-fold/core/sheet';
+import { formatLength, formatMass } from '@plate-fold/core/units';
+import { crossbarMass } from '@plate-fold/core/weigh';
 import { Trash2, X } from 'lucide-react';
-import { selectFindings, useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import { FindingCard } from '../../shared/finding-card';
+import { selectFindings, useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
-import { FindingCard } from '../../ui/finding-card';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 

@@ -1,8 +1,9 @@
-import { barFace, type Crossbar, crossbarSet, formatLength, type UnitSystem } from '@plate-fold/core';
+import { barFace, type Crossbar, crossbarSet } from '@plate-fold/core/plan';
+import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { useRef } from 'react';
-import { useEdit } from '../../app/use-edit';
 import type { SheetScale } from '../../picture/sheet-scale';
 import { newStroke } from '../../picture/use-grip';
+import { useEdit } from '../../state/use-edit';
 
 /** The chosen crossbar in the side view: dragged up and down it sets the height that it hangs at; its bolts get spacers. */
 export function BarHeight(props: {

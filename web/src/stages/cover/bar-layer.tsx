@@ -1,17 +1,11 @@
-import {
-  barEnd,
-  barFootprint,
-  type Crossbar,
-  contains,
-  crossbarEnded,
-  type Facts,
-  type Vec2,
-} from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { contains, type Vec2 } from '@plate-fold/core/geometry';
+import { barEnd, barFootprint, type Crossbar, crossbarEnded } from '@plate-fold/core/plan';
 import type { MouseEvent } from 'react';
-import { useEdit } from '../../app/use-edit';
 import { flatsFromAbove, pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
 import { useGrip } from '../../picture/use-grip';
+import { useEdit } from '../../state/use-edit';
 
 /** How near a hole catches the end of a bar, px. */
 const CATCH = 14;

@@ -1,4 +1,6 @@
-import { barCuts, type Facts, formatLength, type UnitSystem } from '@plate-fold/core';
+import { barCuts } from '@plate-fold/core/bolt';
+import type { Facts } from '@plate-fold/core/derive';
+import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { Button } from '../../ui/button';
 
 /** Crossbars by name, each to be chosen; on the map a plate may hide them. */

@@ -1,8 +1,10 @@
-import { baseFrame, endsSet, formatLength, type Panel, toSpace, type UnitSystem } from '@plate-fold/core';
+import { baseFrame, toSpace } from '@plate-fold/core/geometry';
+import { endsSet, type Panel } from '@plate-fold/core/plan';
+import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { useRef, useState } from 'react';
-import { useEdit } from '../../app/use-edit';
 import type { SheetScale } from '../../picture/sheet-scale';
 import { newStroke } from '../../picture/use-grip';
+import { useEdit } from '../../state/use-edit';
 
 /** The two ends of the chosen plate on the keel: dragged up and down they set its height and pitch. */
 export function EndHandles(props: {

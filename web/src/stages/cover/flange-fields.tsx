@@ -1,7 +1,7 @@
-import { type Flange, flangeAdded, flangeChanged, flangeRemoved } from '@plate-fold/core';
+import { type Flange, flangeAdded, flangeChanged, flangeRemoved } from '@plate-fold/core/plan';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { useEdit } from '../../app/use-edit';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';

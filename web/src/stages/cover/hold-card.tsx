@@ -1,20 +1,11 @@
-import {
-  assemble,
-  attached,
-  boxOf,
-  contains,
-  type Facts,
-  type FoldedPanel,
-  facetInSpace,
-  jointRemoved,
-  type PlanDocument,
-  type Result,
-  seamSet,
-  type UnitSystem,
-  type Vec2,
-} from '@plate-fold/core';
+import { attached } from '@plate-fold/core/bolt';
+import { assemble, type Facts } from '@plate-fold/core/derive';
+import { type FoldedPanel, facetInSpace } from '@plate-fold/core/fold';
+import { boxOf, contains, type Vec2 } from '@plate-fold/core/geometry';
+import { jointRemoved, type PlanDocument, seamSet } from '@plate-fold/core/plan';
+import type { Result, UnitSystem } from '@plate-fold/core/units';
 import { Trash2 } from 'lucide-react';
-import { useEdit } from '../../app/use-edit';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { CONDITION_NAMES } from '../../ui/names';

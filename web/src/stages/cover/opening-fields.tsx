@@ -1,16 +1,7 @@
-import {
-  baseFrame,
-  freshId,
-  OPENING_KINDS,
-  type Opening,
-  openingRemoved,
-  openingSet,
-  toSpace,
-  underGround,
-  type Vec2,
-} from '@plate-fold/core';
+import { baseFrame, toSpace, underGround, type Vec2 } from '@plate-fold/core/geometry';
+import { freshId, OPENING_KINDS, type Opening, openingRemoved, openingSet } from '@plate-fold/core/plan';
 import { Trash2 } from 'lucide-react';
-import { useEdit } from '../../app/use-edit';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { OPENING_NAMES } from '../../ui/names';

@@ -1,20 +1,15 @@
-import {
-  AHEAD_DEGREES,
-  type FoldedPanel,
-  fixed,
-  lengthFigure,
-  massFigure,
-  RULES,
-  undersideAt,
-} from '@plate-fold/core';
+import { RULES } from '@plate-fold/core/checks';
+import { AHEAD_DEGREES, undersideAt } from '@plate-fold/core/cover';
+import type { FoldedPanel } from '@plate-fold/core/fold';
+import { fixed, lengthFigure, massFigure } from '@plate-fold/core/units';
 import { X } from 'lucide-react';
 import { Tabs } from 'radix-ui';
-import { selectFindings, selectWeights, useFacts } from '../../app/derived';
-import { useApp, useDo } from '../../app/store';
-import { panelSelected } from '../../app/view-slice';
+import { DentsFrom, useKnownStrike } from '../../shared/dents-from';
+import { FindingCard } from '../../shared/finding-card';
+import { selectFindings, selectWeights, useFacts } from '../../state/derived';
+import { useApp, useDo } from '../../state/store';
+import { panelSelected } from '../../state/view-slice';
 import { Row } from '../../ui/figure';
-import { FindingCard } from '../../ui/finding-card';
-import { DentsFrom, useKnownStrike } from '../strike/dents-from';
 import { HoldCard } from './hold-card';
 import { ShapeCard } from './shape-card';
 import { SheetPicker } from './sheet-picker';

@@ -1,20 +1,11 @@
-import {
-  MATERIAL_IDS,
-  MATERIALS,
-  type MaterialId,
-  type Proposal,
-  panelsRemoved,
-  proposalTaken,
-  type SheetChoice,
-  stockThicknesses,
-  USUAL_SHEET,
-  type Wish,
-} from '@plate-fold/core';
+import { panelsRemoved, type SheetChoice, USUAL_SHEET } from '@plate-fold/core/plan';
+import { type Proposal, proposalTaken, type Wish } from '@plate-fold/core/propose';
+import { MATERIAL_IDS, MATERIALS, type MaterialId, stockThicknesses } from '@plate-fold/core/sheet';
 import { X } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';

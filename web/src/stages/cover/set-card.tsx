@@ -1,9 +1,12 @@
-import { AHEAD_DEGREES, fixed, inPlan, RULES } from '@plate-fold/core';
-import { selectFindings, useFacts } from '../../app/derived';
-import { optionChosen } from '../../app/plan-slice';
-import { useApp, useDo } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
-import { FindingCard } from '../../ui/finding-card';
+import { RULES } from '@plate-fold/core/checks';
+import { AHEAD_DEGREES } from '@plate-fold/core/cover';
+import { inPlan } from '@plate-fold/core/plan';
+import { fixed } from '@plate-fold/core/units';
+import { FindingCard } from '../../shared/finding-card';
+import { selectFindings, useFacts } from '../../state/derived';
+import { optionChosen } from '../../state/plan-slice';
+import { useApp, useDo } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 import { BarList } from './bar-list';

@@ -1,5 +1,5 @@
+import { baseFrame, toSpace, underGround } from '@plate-fold/core/geometry';
 import {
-  baseFrame,
   baseSet,
   cornerAdded,
   cornerMoved,
@@ -7,13 +7,11 @@ import {
   DUTIES,
   type Duty,
   panelMoved,
-  toSpace,
-  underGround,
   withPanel,
-} from '@plate-fold/core';
+} from '@plate-fold/core/plan';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { useEdit } from '../../app/use-edit';
+import { useEdit } from '../../state/use-edit';
 import { MeasureInput } from '../../ui/measure-input';
 import { Flanges } from './flange-fields';
 import { Openings } from './opening-fields';

@@ -1,31 +1,25 @@
+import type { Facts } from '@plate-fold/core/derive';
+import { openingOutline } from '@plate-fold/core/fold';
+import { baseFrame, signedArea, toSpace, underGround, type Vec2 } from '@plate-fold/core/geometry';
 import {
-  baseFrame,
   cornerAdded,
   cornerMoved,
   cornerRemoved,
   edgeMoved,
-  type Facts,
-  formatLength,
-  MM_PER_INCH,
   type Opening,
-  openingOutline,
   openingRemoved,
   openingSet,
   type Panel,
   panelMoved,
-  signedArea,
   snapLines,
   snapped,
-  toSpace,
-  type UnitSystem,
-  underGround,
-  type Vec2,
-} from '@plate-fold/core';
+} from '@plate-fold/core/plan';
+import { formatLength, MM_PER_INCH, type UnitSystem } from '@plate-fold/core/units';
 import { useState } from 'react';
-import { useEdit } from '../../app/use-edit';
 import { pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
 import { useGrip } from '../../picture/use-grip';
+import { useEdit } from '../../state/use-edit';
 
 /** Pixels within which a dragged thing snaps to a line. */
 const REACH_PX = 7;

@@ -1,4 +1,6 @@
-import type { Facts, Panel, UnitSystem } from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import type { Panel } from '@plate-fold/core/plan';
+import type { UnitSystem } from '@plate-fold/core/units';
 
 /** The look of a small square button beside a field. */
 export const SMALL =

@@ -1,25 +1,24 @@
+import { FROM_MEMORY } from '@plate-fold/core/bolt';
+import type { Panel, SheetChoice } from '@plate-fold/core/plan';
 import {
   equalStiffness,
-  FROM_MEMORY,
   MATERIAL_IDS,
   MATERIALS,
   type MaterialId,
-  type Panel,
   parseThickness,
-  type SheetChoice,
   type Stock,
   stockThicknesses,
-  stressFigure,
   tradeName,
-} from '@plate-fold/core';
+} from '@plate-fold/core/sheet';
+import { stressFigure } from '@plate-fold/core/units';
 import { useState } from 'react';
-import { sheetChosen } from '../../app/plan-slice';
-import { useApp, useDo } from '../../app/store';
 import { HatchStrip } from '../../picture/hatch';
+import { StockChoice } from '../../shared/stock-choice';
+import { sheetChosen } from '../../state/plan-slice';
+import { useApp, useDo } from '../../state/store';
 import { Button } from '../../ui/button';
 import { FINISH_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
-import { StockChoice } from '../../ui/stock-choice';
 
 /** The stock thickness nearest to equal stiffness when the metal changes. */
 function asStiff(from: SheetChoice, to: MaterialId, kind: Stock): SheetChoice {

@@ -1,16 +1,15 @@
+import { respaced } from '@plate-fold/core/bolt';
+import { roughPlate } from '@plate-fold/core/cover';
+import { boxOf, type Polygon } from '@plate-fold/core/geometry';
 import {
-  boxOf,
   type PlanDocument,
-  type Polygon,
   panelAdded,
   panelDuplicated,
   panelMirrored,
   panelSplit,
   panelsMerged,
   panelsRemoved,
-  respaced,
-  roughPlate,
-} from '@plate-fold/core';
+} from '@plate-fold/core/plan';
 import {
   CircleDot,
   Combine,
@@ -24,10 +23,10 @@ import {
 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { type ReactNode, useRef, useState } from 'react';
-import { useFacts } from '../../app/derived';
-import { useApp, useDo } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
-import { noticeGiven, panelSelected } from '../../app/view-slice';
+import { useFacts } from '../../state/derived';
+import { useApp, useDo } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
+import { noticeGiven, panelSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { MeasureInput } from '../../ui/measure-input';

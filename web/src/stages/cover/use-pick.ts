@@ -1,22 +1,20 @@
+import { attached } from '@plate-fold/core/bolt';
+import { assemble } from '@plate-fold/core/derive';
+import { contains, distance2, type Vec2 } from '@plate-fold/core/geometry';
 import {
-  assemble,
-  attached,
   type BarEnd,
   barEnd,
-  contains,
   crossbarAdded,
-  distance2,
   holeDrilled,
   newHole,
   type PlanDocument,
-  type Result,
-  type Vec2,
-} from '@plate-fold/core';
+} from '@plate-fold/core/plan';
+import type { Result } from '@plate-fold/core/units';
 import { useState } from 'react';
-import { useFacts } from '../../app/derived';
-import { useDo } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
-import { noticeGiven } from '../../app/view-slice';
+import { useFacts } from '../../state/derived';
+import { useDo } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
+import { noticeGiven } from '../../state/view-slice';
 
 /** What a tap on the map is for. */
 export type Pick = 'bar' | 'hole';

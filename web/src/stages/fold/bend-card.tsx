@@ -1,3 +1,4 @@
+import { RULES } from '@plate-fold/core/checks';
 import {
   type Bend,
   baseCorners,
@@ -5,23 +6,19 @@ import {
   brakeOrder,
   canMitre,
   type FoldedPanel,
-  fixed,
-  flangeChanged,
-  formatLength,
   grainOf,
-  grainSet,
   leastRadius,
-  lengthFigure,
   MOST_ANGLE,
-  RULES,
   runsAlongGrain,
   shopOf,
-} from '@plate-fold/core';
-import { selectFindings, useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+} from '@plate-fold/core/fold';
+import { flangeChanged, grainSet } from '@plate-fold/core/plan';
+import { fixed, formatLength, lengthFigure } from '@plate-fold/core/units';
+import { FindingCard } from '../../shared/finding-card';
+import { selectFindings, useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Row } from '../../ui/figure';
-import { FindingCard } from '../../ui/finding-card';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 import { BrakeFigures } from './brake-figures';

@@ -4,18 +4,14 @@ import {
   bendingForce,
   dieFor,
   type FoldedPanel,
-  fixed,
-  forceFigure,
-  formatForce,
-  formatLength,
   kFactor,
   leastFlange,
-  lengthFigure,
   longestBend,
   shopOf,
-} from '@plate-fold/core';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
+} from '@plate-fold/core/fold';
+import { fixed, forceFigure, formatForce, formatLength, lengthFigure } from '@plate-fold/core/units';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
 import { Row } from '../../ui/figure';
 
 /** What a bend asks of the shop's brake: the angle to set, K, the force, and the shortest flange. */

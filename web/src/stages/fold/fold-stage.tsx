@@ -1,11 +1,11 @@
-import { type FoldedPanel, flatPattern } from '@plate-fold/core';
+import { type FoldedPanel, flatPattern } from '@plate-fold/core/fold';
 import { useState } from 'react';
-import { Bench } from '../../app/bench';
-import { useFacts } from '../../app/derived';
-import { useApp, useDo } from '../../app/store';
-import { panelSelected } from '../../app/view-slice';
 import { BlankDrawing } from '../../picture/blank-drawing';
 import { useSize } from '../../picture/use-size';
+import { Bench } from '../../shared/bench';
+import { useFacts } from '../../state/derived';
+import { useApp, useDo } from '../../state/store';
+import { panelSelected } from '../../state/view-slice';
 import { BendCard } from './bend-card';
 import { NestView } from './nest-view';
 import { SpacePane } from './space-pane';

@@ -1,14 +1,9 @@
-import {
-  type FoldedPanel,
-  formatLength,
-  HOLE_CORNER,
-  holeKindWords,
-  holeRows,
-  holeSizeWords,
-} from '@plate-fold/core';
-import { useFacts } from '../../app/derived';
-import { useApp, useDo } from '../../app/store';
-import { jointSelected } from '../../app/view-slice';
+import { HOLE_CORNER, holeKindWords, holeRows, holeSizeWords } from '@plate-fold/core/bolt';
+import type { FoldedPanel } from '@plate-fold/core/fold';
+import { formatLength } from '@plate-fold/core/units';
+import { useFacts } from '../../state/derived';
+import { useApp, useDo } from '../../state/store';
+import { jointSelected } from '../../state/view-slice';
 
 /** The bolt holes of a plate as the shop measures them. */
 export function HoleTable({ folded }: { folded: FoldedPanel }) {

@@ -1,15 +1,7 @@
-import {
-  fixed,
-  K_RATIOS,
-  kFactor,
-  kFactorBy,
-  MATERIAL_IDS,
-  MATERIALS,
-  type MaterialId,
-  parseNumber,
-  type Shop,
-  type TestedK,
-} from '@plate-fold/core';
+import { K_RATIOS, kFactor, kFactorBy } from '@plate-fold/core/fold';
+import type { Shop, TestedK } from '@plate-fold/core/plan';
+import { MATERIAL_IDS, MATERIALS, type MaterialId } from '@plate-fold/core/sheet';
+import { fixed, parseNumber } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { Dialog } from '../../ui/dialog';
 

@@ -1,28 +1,23 @@
 import {
-  boxOf,
-  circle,
   type FlatPattern,
-  fixed,
   flatPattern,
-  formatLength,
   holeOutline,
-  MATERIALS,
-  massFigure,
   NEST_DEFAULTS,
   type Nest,
   type NestedSheet,
-  nestDxf,
   onSheet,
-  type Polygon,
   shopOf,
-  type UnitSystem,
-} from '@plate-fold/core';
+} from '@plate-fold/core/fold';
+import { nestDxf } from '@plate-fold/core/formats';
+import { boxOf, circle, type Polygon } from '@plate-fold/core/geometry';
+import { MATERIALS } from '@plate-fold/core/sheet';
+import { fixed, formatLength, massFigure, type UnitSystem } from '@plate-fold/core/units';
 import { Download } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
 import { HatchDefs, hatch } from '../../picture/hatch';
 import { useSize } from '../../picture/use-size';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { sheetName } from '../../ui/names';

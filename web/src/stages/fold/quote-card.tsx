@@ -1,8 +1,10 @@
-import { fixed, quoteBlanks, SHOPS } from '@plate-fold/core';
+import { SHOPS } from '@plate-fold/core/fold';
+import { fixed } from '@plate-fold/core/units';
+import { quoteBlanks } from '@plate-fold/core/weigh';
 import { useEffect, useState } from 'react';
-import { api, type Quote } from '../../app/api';
-import { useFacts } from '../../app/derived';
-import { useDo } from '../../app/store';
+import { api, type Quote } from '../../state/api';
+import { useFacts } from '../../state/derived';
+import { useDo } from '../../state/store';
 import { Button } from '../../ui/button';
 
 const ASK_AGAIN_MS = 600;

@@ -1,16 +1,10 @@
-import {
-  type FoldedPanel,
-  formatForce,
-  formatLength,
-  inPlan,
-  SHOPS,
-  type Shop,
-  shopOf,
-} from '@plate-fold/core';
+import { type FoldedPanel, SHOPS, shopOf } from '@plate-fold/core/fold';
+import { inPlan, type Shop } from '@plate-fold/core/plan';
+import { formatForce, formatLength } from '@plate-fold/core/units';
 import { useState } from 'react';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { Select } from '../../ui/select';
 import { KTable } from './k-table';

@@ -1,20 +1,18 @@
+import { barCuts } from '@plate-fold/core/bolt';
+import { type FoldedPanel, flatPattern, foldedSolid } from '@plate-fold/core/fold';
 import {
-  barCuts,
   barCutsCsv,
   bendTableCsv,
-  type FoldedPanel,
-  flatPattern,
-  foldedSolid,
   glb,
   holeTableCsv,
   patternDxf,
   patternSvg,
   plateFiles,
   stl,
-} from '@plate-fold/core';
+} from '@plate-fold/core/formats';
 import { Download } from 'lucide-react';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
 import { Button } from '../../ui/button';
 import { saveFile } from '../../ui/save-file';
 

@@ -1,6 +1,8 @@
-import { CUTTER_IDS, CUTTERS, cutterOf, KN_PER_TON, type Shop, TOOLS } from '@plate-fold/core';
+import { CUTTERS, cutterOf, TOOLS } from '@plate-fold/core/fold';
+import { CUTTER_IDS, type Shop } from '@plate-fold/core/plan';
+import { KN_PER_TON } from '@plate-fold/core/units';
 import { Trash2 } from 'lucide-react';
-import { useApp } from '../../app/store';
+import { useApp } from '../../state/store';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { MeasureInput } from '../../ui/measure-input';

@@ -1,22 +1,15 @@
-import {
-  boxesMeet,
-  boxOf,
-  type Facts,
-  type FoldedPanel,
-  facetInSpace,
-  foldedSolid,
-  formatLength,
-  pose,
-  type Vec2,
-} from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { type FoldedPanel, facetInSpace, foldedSolid, pose } from '@plate-fold/core/fold';
+import { boxesMeet, boxOf, type Vec2 } from '@plate-fold/core/geometry';
+import { formatLength } from '@plate-fold/core/units';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
 import { FoldedView } from '../../picture/folded-view';
 import type { Ghost, Section, Solid } from '../../picture/space/contents';
 import type { EYES } from '../../picture/space/eyes';
 import { hasWebGl } from '../../picture/space/webgl';
 import { useSize } from '../../picture/use-size';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
 import { Select } from '../../ui/select';
 
 const SpaceView = lazy(() => import('../../picture/space/space-view'));

@@ -1,7 +1,10 @@
-import { calibratedK, fixed, inPlan, MATERIALS, type MaterialId, type Shop } from '@plate-fold/core';
+import { calibratedK } from '@plate-fold/core/fold';
+import { inPlan, type Shop } from '@plate-fold/core/plan';
+import { MATERIALS, type MaterialId } from '@plate-fold/core/sheet';
+import { fixed } from '@plate-fold/core/units';
 import { useState } from 'react';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 

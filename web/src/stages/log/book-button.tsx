@@ -1,10 +1,10 @@
 import plain from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff?url';
 import bold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff?url';
-import type { Facts } from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
 import { BookOpen } from 'lucide-react';
 import { useState } from 'react';
-import { useShelfQuery } from '../../app/api';
-import { useApp } from '../../app/store';
+import { useShelfQuery } from '../../state/api';
+import { useApp } from '../../state/store';
 import { Button } from '../../ui/button';
 import { saveFile } from '../../ui/save-file';
 import { bookInWorker } from '../../work/book-client';

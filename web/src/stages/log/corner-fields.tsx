@@ -1,5 +1,5 @@
+import { WheelScales } from '../../shared/wheel-scales';
 import { MeasureInput } from '../../ui/measure-input';
-import { WheelScales } from '../../ui/wheel-scales';
 import type { FormProps } from './form-props';
 import { CORNERS } from './kinds';
 

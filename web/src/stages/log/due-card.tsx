@@ -1,13 +1,7 @@
-import {
-  type Due,
-  dueList,
-  type Facts,
-  formatDistance,
-  type LogEntry,
-  logCsv,
-  remindersIcs,
-  type UnitSystem,
-} from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { logCsv, remindersIcs } from '@plate-fold/core/formats';
+import { type Due, dueList, type LogEntry } from '@plate-fold/core/log';
+import { formatDistance, type UnitSystem } from '@plate-fold/core/units';
 import { CalendarDays, Download, Plus } from 'lucide-react';
 import { Button } from '../../ui/button';
 import { saveFile } from '../../ui/save-file';

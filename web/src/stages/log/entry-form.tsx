@@ -1,4 +1,5 @@
-import { KM_PER_MILE, LOG_KINDS, type LogKind, lacking, parseNumber } from '@plate-fold/core';
+import { LOG_KINDS, type LogKind, lacking } from '@plate-fold/core/log';
+import { KM_PER_MILE, parseNumber } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';

@@ -1,13 +1,6 @@
-import {
-  type Facts,
-  formatDistance,
-  LOG_KINDS,
-  type LogEntry,
-  type LogKind,
-  newestFirst,
-  searchLog,
-  type UnitSystem,
-} from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { LOG_KINDS, type LogEntry, type LogKind, newestFirst, searchLog } from '@plate-fold/core/log';
+import { formatDistance, type UnitSystem } from '@plate-fold/core/units';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';

@@ -1,11 +1,6 @@
-import {
-  type Facts,
-  formatLength,
-  formatMass,
-  type LogEntry,
-  preloadLost,
-  type UnitSystem,
-} from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { type LogEntry, preloadLost } from '@plate-fold/core/log';
+import { formatLength, formatMass, type UnitSystem } from '@plate-fold/core/units';
 
 /** What an entry says, in words, for lists. */
 export const inWords = (e: LogEntry, facts: Facts, units: UnitSystem): string => {

@@ -1,4 +1,6 @@
-import type { Facts, LogEntry, UnitSystem } from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import type { LogEntry } from '@plate-fold/core/log';
+import type { UnitSystem } from '@plate-fold/core/units';
 import type { Draft } from './kinds';
 
 /** The look of a field of the form. */

@@ -1,4 +1,4 @@
-import { lengthFigure } from '@plate-fold/core';
+import { lengthFigure } from '@plate-fold/core/units';
 import { MeasureInput } from '../../ui/measure-input';
 import { PhotoButton } from '../../ui/photo-button';
 import type { FormProps } from './form-props';

@@ -1,4 +1,5 @@
-import type { Facts, LogEntry, LogKind } from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import type { LogEntry, LogKind } from '@plate-fold/core/log';
 
 export const KIND_NAMES: Readonly<Record<LogKind, string>> = {
   install: 'Installed',

@@ -1,17 +1,18 @@
-import type { Due, LogEntry, Vec2 } from '@plate-fold/core';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import type { Due, LogEntry } from '@plate-fold/core/log';
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
+import { UndersideMap } from '../../picture/map';
+import { Bench, Pannable, type useSheet, ZoomButtons } from '../../shared/bench';
 import {
   useAddToLogMutation,
   useLogQuery,
   useRightLogMutation,
   useSendLogPhotoMutation,
   useStrikeFromLogMutation,
-} from '../../app/api';
-import { Bench, Pannable, type useSheet, ZoomButtons } from '../../app/bench';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
-import { UndersideMap } from '../../picture/map';
+} from '../../state/api';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
 import { Button } from '../../ui/button';
 import { TAB } from '../../ui/tab-style';
 import { useNarrow } from '../../ui/use-narrow';

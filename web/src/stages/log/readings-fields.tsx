@@ -1,4 +1,5 @@
-import { lastSet, parseTorque, torqueFigure } from '@plate-fold/core';
+import { lastSet } from '@plate-fold/core/log';
+import { parseTorque, torqueFigure } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { FIELD, type FormProps } from './form-props';
 

@@ -1,17 +1,12 @@
-import {
-  type Facts,
-  formatDistance,
-  KM_PER_MILE,
-  KM_PER_YEAR,
-  serviceList,
-  type UnitSystem,
-} from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { KM_PER_YEAR, serviceList } from '@plate-fold/core/service';
+import { formatDistance, KM_PER_MILE, type UnitSystem } from '@plate-fold/core/units';
 import { Play } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useStartRunMutation } from '../../app/api';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import { useStartRunMutation } from '../../state/api';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 

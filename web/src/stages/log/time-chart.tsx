@@ -1,4 +1,4 @@
-import { lengthFigure, type UnitSystem } from '@plate-fold/core';
+import { lengthFigure, type UnitSystem } from '@plate-fold/core/units';
 import { useMemo } from 'react';
 import Chart from '../../ui/chart';
 

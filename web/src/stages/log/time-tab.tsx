@@ -1,13 +1,8 @@
-import {
-  type Facts,
-  LOST_MUCH,
-  type LogEntry,
-  lengthFigure,
-  preloadHistories,
-  type UnitSystem,
-} from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { LOST_MUCH, type LogEntry, preloadHistories } from '@plate-fold/core/log';
+import { lengthFigure, type UnitSystem } from '@plate-fold/core/units';
 import { lazy, Suspense } from 'react';
-import { useApp } from '../../app/store';
+import { useApp } from '../../state/store';
 import { dayName } from './kinds';
 
 const TimeChart = lazy(() => import('./time-chart'));

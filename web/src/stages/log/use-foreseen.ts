@@ -1,7 +1,10 @@
-import { type Facts, strikeForce, undersideAt, type Vec2, wishOf } from '@plate-fold/core';
+import { undersideAt } from '@plate-fold/core/cover';
+import type { Facts } from '@plate-fold/core/derive';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import { strikeForce, wishOf } from '@plate-fold/core/strike';
 import { useEffect, useMemo, useState } from 'react';
+import { found, remember, wishKey } from '../../state/strikes/answers';
 import { strikeInPool } from '../../work/strike-pool';
-import { found, remember, wishKey } from '../strike/answers';
 
 /** The plate that lies lowest under a place; undefined where there is none. */
 export function plateUnder(facts: Facts, [x, y]: Vec2): string | undefined {

@@ -1,20 +1,15 @@
+import { THREADS } from '@plate-fold/core/bolt';
+import { boxOf, contains, type Polygon, type Vec2 } from '@plate-fold/core/geometry';
+import { freshId, type PlanDocument } from '@plate-fold/core/plan';
 import {
-  boxOf,
   COMPONENT_KINDS,
   type Component,
   type ComponentKind,
-  contains,
-  freshId,
   HOLE_KINDS,
   type HoleKind,
   type Mount,
-  type PlanDocument,
-  type Polygon,
-  type Result,
-  THREADS,
-  type UnitSystem,
-  type Vec2,
-} from '@plate-fold/core';
+} from '@plate-fold/core/rig';
+import type { Result, UnitSystem } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';

@@ -1,4 +1,4 @@
-import { BODIES, type Body, measuresOf, startingRig, typicalMeasures } from '@plate-fold/core';
+import { BODIES, type Body, measuresOf, startingRig, typicalMeasures } from '@plate-fold/core/rig';
 import { Link, useParams } from 'react-router';
 import { Button } from '../../ui/button';
 import { BODY_NAMES } from '../../ui/names';

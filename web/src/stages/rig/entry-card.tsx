@@ -1,18 +1,10 @@
-import {
-  boxOf,
-  entryMoved,
-  entryRemoved,
-  fitted,
-  HOLE_CONDITIONS,
-  type PlanDocument,
-  REPAIR,
-  type Rig,
-  withEntry,
-} from '@plate-fold/core';
+import { boxOf } from '@plate-fold/core/geometry';
+import { fitted, type PlanDocument } from '@plate-fold/core/plan';
+import { entryMoved, entryRemoved, HOLE_CONDITIONS, REPAIR, type Rig, withEntry } from '@plate-fold/core/rig';
 import { X } from 'lucide-react';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { CONDITION_NAMES } from '../../ui/names';

@@ -1,11 +1,6 @@
-import {
-  type Facts,
-  formatLength,
-  type MeasureEffect,
-  memberName,
-  type Remeasuring,
-  type UnitSystem,
-} from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { type MeasureEffect, memberName, type Remeasuring } from '@plate-fold/core/rig';
+import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 

@@ -1,7 +1,5 @@
+import { fitted, type PlanDocument } from '@plate-fold/core/plan';
 import {
-  fitted,
-  formatLength,
-  formatMass,
   type Measure,
   type MeasureEffect,
   type MeasureId,
@@ -9,18 +7,17 @@ import {
   measureEffect,
   measureFaults,
   measuresOf,
-  type PlanDocument,
   type Remeasuring,
-  type Result,
   remeasured,
   typicalMeasures,
-} from '@plate-fold/core';
+} from '@plate-fold/core/rig';
+import { formatLength, formatMass, type Result } from '@plate-fold/core/units';
 import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { MeasureInput } from '../../ui/measure-input';
 import { MeasureEffectDialog, wantsWord } from './measure-effect';
 import { Tape } from './tape';

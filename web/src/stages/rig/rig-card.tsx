@@ -1,16 +1,11 @@
-import {
-  formatMass,
-  type Misfit,
-  type OptionEffect,
-  optionEffect,
-  presentRig,
-  type When,
-} from '@plate-fold/core';
+import { type OptionEffect, optionEffect } from '@plate-fold/core/compare';
+import { type Misfit, presentRig, type When } from '@plate-fold/core/rig';
+import { formatMass } from '@plate-fold/core/units';
 import { useState } from 'react';
-import { useFacts } from '../../app/derived';
-import { optionChosen } from '../../app/plan-slice';
-import { useApp, useDo } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import { useFacts } from '../../state/derived';
+import { optionChosen } from '../../state/plan-slice';
+import { useApp, useDo } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { BODY_NAMES } from '../../ui/names';

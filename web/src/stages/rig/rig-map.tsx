@@ -1,19 +1,13 @@
-import {
-  boxOf,
-  entryMoved,
-  type Facts,
-  MM_PER_INCH,
-  presentRig,
-  type RigList,
-  type UnitSystem,
-  type Vec2,
-} from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { boxOf, type Vec2 } from '@plate-fold/core/geometry';
+import { entryMoved, presentRig, type RigList } from '@plate-fold/core/rig';
+import { MM_PER_INCH, type UnitSystem } from '@plate-fold/core/units';
 import type { ReactNode } from 'react';
-import { useEdit } from '../../app/use-edit';
 import { pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
 import { type Grip, useGrip } from '../../picture/use-grip';
 import { SideNotes, Tyres } from '../../picture/vehicle';
+import { useEdit } from '../../state/use-edit';
 
 export interface Chosen {
   readonly list: RigList;

@@ -1,4 +1,4 @@
-import type { RigList } from '@plate-fold/core';
+import type { RigList } from '@plate-fold/core/rig';
 
 export interface RigTable {
   readonly list: RigList;

@@ -1,8 +1,8 @@
-import { type MeasureId, type Measures, remeasured, typicalMeasures } from '@plate-fold/core';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
-import { WheelScales } from '../../ui/wheel-scales';
+import { type MeasureId, type Measures, remeasured, typicalMeasures } from '@plate-fold/core/rig';
+import { WheelScales } from '../../shared/wheel-scales';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 
 /** Reads four wheel scales and takes the axle loads from them. */
 export function ScalesCard() {

@@ -1,23 +1,19 @@
 import {
   type CellFault,
   describeCell,
-  entryRemoved,
-  fitted,
-  freshId,
-  MM_PER_INCH,
-  REPAIR,
   rigTable,
-  roundTo,
   type TableColumn,
   tableCsv,
   tableLaidIn,
-  type UnitSystem,
-} from '@plate-fold/core';
+} from '@plate-fold/core/formats';
+import { fitted, freshId } from '@plate-fold/core/plan';
+import { entryRemoved, REPAIR } from '@plate-fold/core/rig';
+import { MM_PER_INCH, roundTo, type UnitSystem } from '@plate-fold/core/units';
 import { ClipboardPaste, Download, FileUp, Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { saveFile } from '../../ui/save-file';

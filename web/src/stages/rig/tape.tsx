@@ -1,4 +1,4 @@
-import type { Measure, MeasureId, Measures, Rig } from '@plate-fold/core';
+import type { Measure, MeasureId, Measures, Rig } from '@plate-fold/core/rig';
 
 /** Where the two ends of the tape are for a measure, in the view it is taken in: (x, z) from the side, (x, y) from below. */
 function ends(id: MeasureId, m: Measures): readonly [number, number, number, number] | undefined {

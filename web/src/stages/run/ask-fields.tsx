@@ -1,14 +1,14 @@
+import type { Ask } from '@plate-fold/core/sequence';
 import {
-  type Ask,
   KM_PER_MILE,
   parseLength,
   parseNumber,
   type Result,
   tapeLength,
   type UnitSystem,
-} from '@plate-fold/core';
+} from '@plate-fold/core/units';
 import { useState } from 'react';
-import type { Run } from '../../app/api';
+import type { Run } from '../../state/api';
 
 const WHEELS = [
   ['frontLeft', 'Front left fender'],

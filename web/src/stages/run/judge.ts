@@ -1,4 +1,5 @@
-import { fixed, NM_PER_LBF_FT, torqueFigure, type UnitSystem, wrenchTolerance } from '@plate-fold/core';
+import { wrenchTolerance } from '@plate-fold/core/sequence';
+import { fixed, NM_PER_LBF_FT, torqueFigure, type UnitSystem } from '@plate-fold/core/units';
 
 /** How a reading compares with its target as it is shown on the screen, in words. Both in N·m. */
 export function judge(reading: number, target: number, units: UnitSystem): { near: boolean; text: string } {

@@ -1,4 +1,6 @@
-import { boltByBolt, type Facts, type KitGaps, type Step, shoppingList } from '@plate-fold/core';
+import { type KitGaps, shoppingList } from '@plate-fold/core/bolt';
+import type { Facts } from '@plate-fold/core/derive';
+import { boltByBolt, type Step } from '@plate-fold/core/sequence';
 import { TriangleAlert } from 'lucide-react';
 
 /** What of a step's parts and tools the kit check found missing. */

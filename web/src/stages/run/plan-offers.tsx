@@ -1,10 +1,10 @@
-import type { Facts } from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
 import { skipToken } from '@reduxjs/toolkit/query';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { api, useRunQuery, useRunsQuery } from '../../app/api';
-import { useDo } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import { api, useRunQuery, useRunsQuery } from '../../state/api';
+import { useDo } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { deviceName, freshTickId } from './tick-store';
 import { offersFrom } from './usual';

@@ -1,15 +1,13 @@
+import type { Facts } from '@plate-fold/core/derive';
 import {
   FAULTS,
-  type Facts,
   type FaultKind,
   faultName,
   holdsOpen,
-  parseLength,
   type Step,
   type Tick,
-  tapeLength,
-  type UnitSystem,
-} from '@plate-fold/core';
+} from '@plate-fold/core/sequence';
+import { parseLength, tapeLength, type UnitSystem } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';

@@ -1,10 +1,10 @@
-import type { Method } from '@plate-fold/core';
+import type { Method } from '@plate-fold/core/plan';
 import { Link } from 'react-router';
-import { useRunsQuery, useSetRunAsideMutation } from '../../app/api';
-import { selectFindings, useFacts } from '../../app/derived';
-import { methodChanged } from '../../app/plan-slice';
-import { useApp, useDo } from '../../app/store';
-import { FindingCard } from '../../ui/finding-card';
+import { FindingCard } from '../../shared/finding-card';
+import { useRunsQuery, useSetRunAsideMutation } from '../../state/api';
+import { selectFindings, useFacts } from '../../state/derived';
+import { methodChanged } from '../../state/plan-slice';
+import { useApp, useDo } from '../../state/store';
 import { when } from '../../ui/names';
 import { type Choice, Select } from '../../ui/select';
 import { useNarrow } from '../../ui/use-narrow';

@@ -1,13 +1,7 @@
-import {
-  KM_PER_MILE,
-  parseNumber,
-  type Tick,
-  targetOf,
-  torqueFigure,
-  type UnitSystem,
-} from '@plate-fold/core';
+import { type Tick, targetOf } from '@plate-fold/core/sequence';
+import { KM_PER_MILE, parseNumber, torqueFigure, type UnitSystem } from '@plate-fold/core/units';
 import { useState } from 'react';
-import { type Run, useEndRunMutation } from '../../app/api';
+import { type Run, useEndRunMutation } from '../../state/api';
 import { Button } from '../../ui/button';
 import { judge } from './judge';
 import { LeaveSo } from './leave-so';

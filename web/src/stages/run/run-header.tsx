@@ -1,6 +1,6 @@
-import type { Screen, Tick } from '@plate-fold/core';
+import type { Screen, Tick } from '@plate-fold/core/sequence';
 import { ListChecks } from 'lucide-react';
-import type { Run } from '../../app/api';
+import type { Run } from '../../state/api';
 import { STAGE_NAMES } from '../../ui/names';
 import { HandsButton } from './hands-button';
 import { ShareButton } from './share-button';

@@ -1,13 +1,8 @@
-import {
-  type AsBuiltLine,
-  asBuilt,
-  asBuiltCsv,
-  type Tick,
-  torqueFigure,
-  type UnitSystem,
-} from '@plate-fold/core';
+import { type AsBuiltLine, asBuilt, asBuiltCsv } from '@plate-fold/core/formats';
+import type { Tick } from '@plate-fold/core/sequence';
+import { torqueFigure, type UnitSystem } from '@plate-fold/core/units';
 import { Download, Printer } from 'lucide-react';
-import type { Run } from '../../app/api';
+import type { Run } from '../../state/api';
 import { Button } from '../../ui/button';
 import { when } from '../../ui/names';
 import { saveFile } from '../../ui/save-file';

@@ -1,8 +1,8 @@
-import { boltByBolt, FAULT_HELP, type FaultKind, type Move, type Turn } from '@plate-fold/core';
+import { boltByBolt, FAULT_HELP, type FaultKind, type Move, type Turn } from '@plate-fold/core/sequence';
 import { useCallback, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { useApp } from '../../app/store';
+import { useApp } from '../../state/store';
 import { ProblemSheet } from './problem-sheet';
 import { RunDone } from './run-done';
 import { RunHeader } from './run-header';

@@ -1,12 +1,13 @@
-import { type Step, torqueFigure, type UnitSystem } from '@plate-fold/core';
+import type { Step } from '@plate-fold/core/sequence';
+import { torqueFigure, type UnitSystem } from '@plate-fold/core/units';
 import { Moon, Pause, Play } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
-import { Bench } from '../../app/bench';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
 import { StepMap } from '../../picture/step-map';
 import { useSize } from '../../picture/use-size';
+import { Bench } from '../../shared/bench';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { STAGE_NAMES } from '../../ui/names';

@@ -1,13 +1,13 @@
-import { installationOf, movesOf, screensOf, type Tick } from '@plate-fold/core';
+import { installationOf, movesOf, screensOf, type Tick } from '@plate-fold/core/sequence';
 import { Play, Smartphone } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { useRunsQuery, useStartRunMutation } from '../../app/api';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
+import { useRunsQuery, useStartRunMutation } from '../../state/api';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
+import { useKit } from '../../state/use-kit';
 import { Button } from '../../ui/button';
 import { when } from '../../ui/names';
-import { useKit } from '../bolt/use-kit';
 import { atTheDesk } from './share-button';
 import { deviceName, freshTickId, keepTick } from './tick-store';
 

@@ -1,4 +1,5 @@
-import { NM_PER_LBF_FT, type Tick } from '@plate-fold/core';
+import type { Tick } from '@plate-fold/core/sequence';
+import { NM_PER_LBF_FT } from '@plate-fold/core/units';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { judge } from './judge';
 import { dropTick, freshTickId, keepTick, keptRun, mergeTicks, waitingTicks } from './tick-store';

@@ -1,12 +1,7 @@
-import {
-  doneWith,
-  type Facts,
-  installationOf,
-  type Sequence,
-  serviceAccess,
-  serviceSteps,
-  type UnitSystem,
-} from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { installationOf, type Sequence } from '@plate-fold/core/sequence';
+import { doneWith, serviceAccess, serviceSteps } from '@plate-fold/core/service';
+import type { UnitSystem } from '@plate-fold/core/units';
 
 /** The steps of a run, said in the reader's units: of the whole installation, or of the service it is about. */
 export function sequenceOf(facts: Facts, service: string | null, units: UnitSystem): Sequence {

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { encode } from 'uqr';
-import { useEndShareMutation, useOpenShareMutation, useShareQuery } from '../../app/api';
+import { useEndShareMutation, useOpenShareMutation, useShareQuery } from '../../state/api';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 

@@ -1,25 +1,11 @@
-import type { Screen, Step, UnitSystem } from '@plate-fold/core';
-import type { Run } from '../../app/api';
-import type { Side } from '../../app/view-slice';
+import type { Step } from '@plate-fold/core/sequence';
 import { StepMap } from '../../picture/step-map';
 import { useSize } from '../../picture/use-size';
 import { AskFields } from './ask-fields';
+import type { BodyProps } from './body-props';
 import { Cautions, PickUp } from './pick-up';
 import { StepWords } from './step-words';
-import type { RunState } from './use-run';
 import type { Walked } from './use-screens';
-
-/** What every body of a run is given. */
-export interface BodyProps {
-  readonly walked: Walked;
-  readonly units: UnitSystem;
-  readonly side: Side;
-  readonly run: Run;
-  readonly record: RunState['record'];
-  readonly screen: Screen;
-  /** what helps with what was just reported */
-  readonly help?: string;
-}
 
 /** Steps about no place: nothing is drawn for them. */
 const PLACELESS = (s: Step): boolean =>

@@ -1,8 +1,9 @@
-import { formatLength, formatMass, loadFigure, type Step } from '@plate-fold/core';
+import type { Step } from '@plate-fold/core/sequence';
+import { formatLength, formatMass, loadFigure } from '@plate-fold/core/units';
 import { Fig } from '../../ui/figure';
 import { when } from '../../ui/names';
+import type { BodyProps } from './body-props';
 import { RunPhoto } from './run-photo';
-import type { BodyProps } from './step-body';
 import { TipCard } from './tip-card';
 
 /** What to do, why and how; what was reported about it, and whether it is ticked already. */
@@ -98,7 +99,7 @@ export function StepWords(props: BodyProps & { readonly step: Step; readonly fir
 export function Reports({
   of,
   run,
-}: Pick<BodyProps, 'run'> & { readonly of: readonly import('@plate-fold/core').Tick[] }) {
+}: Pick<BodyProps, 'run'> & { readonly of: readonly import('@plate-fold/core/sequence').Tick[] }) {
   if (of.length === 0) return null;
   return (
     <ul className="mt-3 grid gap-1" aria-label="Reported">

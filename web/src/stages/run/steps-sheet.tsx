@@ -1,4 +1,4 @@
-import type { Screen } from '@plate-fold/core';
+import type { Screen } from '@plate-fold/core/sequence';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { whoseHands } from './hands';

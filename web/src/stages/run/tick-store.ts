@@ -1,5 +1,5 @@
-import type { Tick } from '@plate-fold/core';
-import type { Run } from '../../app/api';
+import type { Tick } from '@plate-fold/core/sequence';
+import type { Run } from '../../state/api';
 
 const TICK = 'plate-fold tick';
 const ASIDE = 'plate-fold aside';

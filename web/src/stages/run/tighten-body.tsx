@@ -1,25 +1,22 @@
+import { lengthName, toolsOfBolt } from '@plate-fold/core/bolt';
+import { MOST_TORQUE, type Move, type Turn, targetOf } from '@plate-fold/core/sequence';
 import {
   formatLength,
-  lengthName,
-  MOST_TORQUE,
-  type Move,
   parseTorque,
   type Result,
-  type Turn,
-  targetOf,
-  toolsOfBolt,
   torqueFigure,
   type UnitSystem,
-} from '@plate-fold/core';
+} from '@plate-fold/core/units';
 import { useState } from 'react';
 import { Section } from '../../picture/section';
 import { StepMap } from '../../picture/step-map';
 import { useSize } from '../../picture/use-size';
 import { Dialog } from '../../ui/dialog';
+import type { BodyProps } from './body-props';
 import { judge } from './judge';
 import { LeaveSo } from './leave-so';
 import { Cautions, Missing } from './pick-up';
-import { type BodyProps, faultyOf } from './step-body';
+import { faultyOf } from './step-body';
 import { Reports } from './step-words';
 import { useWrench } from './use-wrench';
 import { WrenchPull } from './wrench-pull';

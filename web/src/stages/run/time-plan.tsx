@@ -1,11 +1,6 @@
-import {
-  evenings,
-  type Facts,
-  installation,
-  installationOf,
-  type Method,
-  totalMinutes,
-} from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import type { Method } from '@plate-fold/core/plan';
+import { evenings, installation, installationOf, totalMinutes } from '@plate-fold/core/sequence';
 import { Moon } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { MeasureInput } from '../../ui/measure-input';

@@ -1,4 +1,4 @@
-import type { Tip } from '@plate-fold/core';
+import type { Tip } from '@plate-fold/core/sequence';
 import { Lightbulb } from 'lucide-react';
 import type { ReactElement } from 'react';
 

@@ -1,7 +1,7 @@
-import type { Tick } from '@plate-fold/core';
+import type { Tick } from '@plate-fold/core/sequence';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { api, type Run } from '../../app/api';
-import { useDo } from '../../app/store';
+import { api, type Run } from '../../state/api';
+import { useDo } from '../../state/store';
 import { whoseHands } from './hands';
 import { dropPhoto, keepPhoto, waitingPhotos } from './photos';
 import { isSharedPage } from './share-button';

@@ -1,12 +1,10 @@
+import { type KitGaps, kitGaps, shoppingList, toolRoll } from '@plate-fold/core/bolt';
+import { type Facts, gatherFacts } from '@plate-fold/core/derive';
 import {
   type BoltFault,
   boltFaults,
   claims,
-  type Facts,
   firstOpen,
-  gatherFacts,
-  type KitGaps,
-  kitGaps,
   type Move,
   type MoveState,
   mendSteps,
@@ -14,14 +12,12 @@ import {
   movesOf,
   type Screen,
   screensOf,
-  shoppingList,
   type Tick,
-  toolRoll,
-  type UnitSystem,
   withRepairs,
-} from '@plate-fold/core';
+} from '@plate-fold/core/sequence';
+import type { UnitSystem } from '@plate-fold/core/units';
 import { useMemo } from 'react';
-import type { Run } from '../../app/api';
+import type { Run } from '../../state/api';
 import { whoseHands } from './hands';
 import { sequenceOf } from './sequence-of';
 

@@ -1,4 +1,4 @@
-import { judgeTurn, type Turn, type TurnSample } from '@plate-fold/core';
+import { judgeTurn, type Turn, type TurnSample } from '@plate-fold/core/sequence';
 import { useCallback, useEffect, useRef, useState } from 'react';
 
 export type WrenchMood = 'good' | 'cross-threaded' | 'stripping' | 'yielded' | 'broken';

@@ -1,15 +1,9 @@
-import { readFileSync } from 'node:fs';
-import { type PlanDocument, readDocument, type Tick } from '@plate-fold/core';
+import type { PlanDocument } from '@plate-fold/core/plan';
+import type { Tick } from '@plate-fold/core/sequence';
+import { demo } from '@plate-fold/demo';
 import { describe, expect, it } from 'vitest';
 import { offersFrom } from './usual';
 
-const heron = (): PlanDocument => {
-  const r = readDocument(
-    readFileSync(new URL('../../../../demo/heron.platefold.json', import.meta.url), 'utf8'),
-  );
-  if (!r.ok) throw new Error(r.faults[0]?.fault);
-  return r.document;
-};
 const off = (note: string, jointId: string | null = 'j-3'): Tick => ({
   id: note,
   stepId: 's',
@@ -23,7 +17,7 @@ const of = (doc: PlanDocument, ...ticks: Tick[]) => offersFrom(doc, ticks, '2026
 
 describe('what a run offers the plan', () => {
   it('sets the hole of a torn thread to stripped, whoever told of it: hands or the wrench', () => {
-    const doc = heron();
+    const doc = demo('heron');
     const mount = doc.plan.joints.find(j => j.id === 'j-3')?.mount;
     for (const fault of ['cross-threaded', 'stripped', 'sheared'] as const) {
       const told = { ...off(fault), fault };
@@ -49,11 +43,11 @@ describe('what a run offers the plan', () => {
       values,
     });
     const [offer] = of(
-      heron(),
+      demo('heron'),
       heights('fenders', { frontLeft: 900, frontRight: 902, rearLeft: 940, rearRight: 941 }),
       heights('ride-height', { frontLeft: 892, frontRight: 893, rearLeft: 936, rearRight: 936 }),
     );
-    const next = offer!.change(heron());
+    const next = offer!.change(demo('heron'));
     expect(next.plan.fenders).toEqual({
       front: { before: 901, after: 892.5 },
       rear: { before: 940.5, after: 936 },
@@ -61,7 +55,7 @@ describe('what a run offers the plan', () => {
     expect(of(next, heights('fenders', { frontLeft: 900 }))).toEqual([]);
   });
   it('finds the bolt by the step where a step is about one', () => {
-    const [offer] = of(heron(), {
+    const [offer] = of(demo('heron'), {
       ...off('Other bolt used', null),
       stepId: 'repair-j-3',
       fault: 'other-bolt',
@@ -69,7 +63,7 @@ describe('what a run offers the plan', () => {
     expect(offer?.off).toBe('j-3: Other bolt used');
   });
   it('locks a joint whose bolt was changed, and writes the rest into the notes once', () => {
-    const doc = heron();
+    const doc = demo('heron');
     const [lock, note] = of(
       doc,
       { ...off('Other bolt used'), fault: 'other-bolt' },

@@ -1,4 +1,5 @@
-import { boltFaults, type PlanDocument, type Tick, withJoint } from '@plate-fold/core';
+import { type PlanDocument, withJoint } from '@plate-fold/core/plan';
+import { boltFaults, type Tick } from '@plate-fold/core/sequence';
 
 /** What a plan could learn from a run. */
 export interface Offer {

@@ -1,4 +1,4 @@
-import { fixed, torqueFigure, type UnitSystem } from '@plate-fold/core';
+import { fixed, torqueFigure, type UnitSystem } from '@plate-fold/core/units';
 import { Radio } from 'lucide-react';
 import { Button } from '../../ui/button';
 import { Select } from '../../ui/select';

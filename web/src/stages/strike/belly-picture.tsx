@@ -1,12 +1,13 @@
-import type { UnitSystem, Vec2 } from '@plate-fold/core';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import type { UnitSystem } from '@plate-fold/core/units';
 import { lazy, Suspense, useMemo } from 'react';
 import { type SheetScale, sheetScale } from '../../picture/sheet-scale';
 import type { ColouredSurface, Eye } from '../../picture/space/contents';
 import { hasWebGl } from '../../picture/space/webgl';
 import { useSize } from '../../picture/use-size';
+import type { Struck } from '../../state/strikes/use-strikes';
 import { DrawnBelly, type Rock } from './drawn-belly';
 import { type Shown, surfacesOf } from './shown';
-import type { Struck } from './use-strikes';
 
 const SpaceView = lazy(() => import('../../picture/space/space-view'));
 const NOTHING: readonly never[] = [];

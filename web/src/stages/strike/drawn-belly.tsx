@@ -1,4 +1,5 @@
-import { formatLength, type UnitSystem, type Vec2, type Vec3 } from '@plate-fold/core';
+import type { Vec2, Vec3 } from '@plate-fold/core/geometry';
+import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { useEffect, useRef } from 'react';
 import type { SheetScale } from '../../picture/sheet-scale';
 import type { ColouredSurface } from '../../picture/space/contents';

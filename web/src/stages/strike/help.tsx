@@ -1,29 +1,22 @@
 import {
-  assemble,
   checkStruck,
-  type Facts,
-  fixed,
   gapTo,
   helps,
-  lengthFigure,
-  massFigure,
-  type Result,
-  type StrikeAnswer,
   type StruckRemedy,
   struckRemedies,
-  type UnitSystem,
-  weighOne,
-  wishOf,
   wordsIn,
-} from '@plate-fold/core';
+} from '@plate-fold/core/checks';
+import { assemble, type Facts, weighOne } from '@plate-fold/core/derive';
+import { type StrikeAnswer, wishOf } from '@plate-fold/core/strike';
+import { fixed, lengthFigure, massFigure, type Result, type UnitSystem } from '@plate-fold/core/units';
 import { useEffect, useMemo, useState } from 'react';
-import { remedyApplied } from '../../app/plan-slice';
-import { useDo } from '../../app/store';
+import { FindingCard } from '../../shared/finding-card';
+import { remedyApplied } from '../../state/plan-slice';
+import { useDo } from '../../state/store';
+import { found, remember, wishKey } from '../../state/strikes/answers';
+import { type Blow, forceOf, type Struck } from '../../state/strikes/use-strikes';
 import { Button } from '../../ui/button';
-import { FindingCard } from '../../ui/finding-card';
 import { strikeInPool } from '../../work/strike-pool';
-import { found, remember, wishKey } from './answers';
-import { type Blow, forceOf, type Struck } from './use-strikes';
 
 interface Tried {
   readonly remedy: StruckRemedy;

@@ -1,7 +1,7 @@
-import { type Figure, fixed, lengthFigure, type UnitSystem } from '@plate-fold/core';
+import { type Figure, fixed, lengthFigure, type UnitSystem } from '@plate-fold/core/units';
 import type { ColouredSurface } from '../../picture/space/contents';
+import type { Struck } from '../../state/strikes/use-strikes';
 import { rampColour } from './ramp';
-import type { Struck } from './use-strikes';
 
 /** What the belly is coloured by. */
 export const SHOWN = ['deflection', 'gap', 'stress'] as const;

@@ -1,23 +1,17 @@
-import {
-  assemble,
-  checkStruck,
-  fixed,
-  type Hold,
-  lengthFigure,
-  loadFigure,
-  N_PER_LBF,
-  PATCH,
-  type StrikeCase,
-  type Vec2,
-} from '@plate-fold/core';
+import { checkStruck } from '@plate-fold/core/checks';
+import { assemble } from '@plate-fold/core/derive';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import { type Hold, PATCH, type StrikeCase } from '@plate-fold/core/strike';
+import { fixed, lengthFigure, loadFigure, N_PER_LBF } from '@plate-fold/core/units';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { Bench } from '../../app/bench';
-import { useFacts } from '../../app/derived';
-import { useApp, useDo } from '../../app/store';
-import { bellyStruck } from '../../app/struck-slice';
 import type { SheetScale } from '../../picture/sheet-scale';
 import type { Eye } from '../../picture/space/contents';
 import { hasWebGl } from '../../picture/space/webgl';
+import { Bench } from '../../shared/bench';
+import { useFacts } from '../../state/derived';
+import { useApp, useDo } from '../../state/store';
+import { type Belly, type Blow, forceOf, useStrikes } from '../../state/strikes/use-strikes';
+import { bellyStruck } from '../../state/struck-slice';
 import { Button } from '../../ui/button';
 import { Chips } from '../../ui/chips';
 import { MeasureInput } from '../../ui/measure-input';
@@ -27,7 +21,6 @@ import { css, rampColour } from './ramp';
 import { legendOf, mostGiven, SHOWN, SHOWN_NAMES, type Shown } from './shown';
 import { StrikeTable } from './strike-table';
 import { StruckPlate } from './struck-plate';
-import { type Belly, type Blow, forceOf, useStrikes } from './use-strikes';
 
 const CASES: readonly (readonly [StrikeCase, string])[] = [
   ['set-down', 'set down'],

@@ -1,16 +1,10 @@
-import {
-  type Facts,
-  type Figure,
-  fixed,
-  jointCapacity,
-  jointShare,
-  lengthFigure,
-  loadFigure,
-  type UnitSystem,
-} from '@plate-fold/core';
+import { jointCapacity } from '@plate-fold/core/bolt';
+import { jointShare } from '@plate-fold/core/checks';
+import type { Facts } from '@plate-fold/core/derive';
+import { type Figure, fixed, lengthFigure, loadFigure, type UnitSystem } from '@plate-fold/core/units';
+import type { Belly, Struck } from '../../state/strikes/use-strikes';
 import { Fig } from '../../ui/figure';
 import { sheetName } from '../../ui/names';
-import type { Belly, Struck } from './use-strikes';
 
 const NONE: Figure = { value: '\u2013', unit: '' };
 

@@ -1,27 +1,17 @@
-import {
-  asAtRest,
-  DENT_ERROR,
-  type Figure,
-  fixed,
-  HEARD_BELOW,
-  type JointState,
-  jointCapacity,
-  jointShare,
-  lengthFigure,
-  loadFigure,
-  type StrikeAnswer,
-  stressFigure,
-  type Vec2,
-} from '@plate-fold/core';
-import { useFacts } from '../../app/derived';
-import { useApp } from '../../app/store';
+import { jointCapacity } from '@plate-fold/core/bolt';
+import { asAtRest, HEARD_BELOW, jointShare } from '@plate-fold/core/checks';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import { DENT_ERROR, type JointState, type StrikeAnswer } from '@plate-fold/core/strike';
+import { type Figure, fixed, lengthFigure, loadFigure, stressFigure } from '@plate-fold/core/units';
+import { DentsFrom } from '../../shared/dents-from';
+import { useFacts } from '../../state/derived';
+import { useApp } from '../../state/store';
+import type { Blow, Struck } from '../../state/strikes/use-strikes';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/figure';
 import { MeasureInput } from '../../ui/measure-input';
 import { sheetName } from '../../ui/names';
-import { DentsFrom } from './dents-from';
 import { Help } from './help';
-import type { Blow, Struck } from './use-strikes';
 
 const STATES: Readonly<Record<JointState, string>> = {
   held: 'held by friction',

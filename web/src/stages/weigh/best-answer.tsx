@@ -3,22 +3,18 @@ import {
   type BestBuild,
   breaks,
   cheaper,
-  type Facts,
-  type Figure,
-  fixed,
   type Goal,
-  lengthFigure,
-  massFigure,
   roomLeft,
   type SheetLimits,
   type StruckRung,
   stops,
-  type UnitSystem,
   valueFor,
-  withSheet,
-} from '@plate-fold/core';
-import { buildCopied, remedyApplied } from '../../app/plan-slice';
-import { useDo } from '../../app/store';
+} from '@plate-fold/core/compare';
+import type { Facts } from '@plate-fold/core/derive';
+import { withSheet } from '@plate-fold/core/plan';
+import { type Figure, fixed, lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
+import { buildCopied, remedyApplied } from '../../state/plan-slice';
+import { useDo } from '../../state/store';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
 import { sheetName } from '../../ui/names';

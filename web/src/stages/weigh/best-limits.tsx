@@ -1,19 +1,10 @@
-import {
-  DENT_UNLESS_SET,
-  type Facts,
-  fixed,
-  formatLength,
-  formatMass,
-  GOALS,
-  type Goal,
-  HEARD_BELOW,
-  inPlan,
-  type Limits,
-  MATERIAL_IDS,
-  MATERIALS,
-  type UnitSystem,
-} from '@plate-fold/core';
-import { useEdit } from '../../app/use-edit';
+import { HEARD_BELOW } from '@plate-fold/core/checks';
+import { DENT_UNLESS_SET, GOALS, type Goal } from '@plate-fold/core/compare';
+import type { Facts } from '@plate-fold/core/derive';
+import { inPlan, type Limits } from '@plate-fold/core/plan';
+import { MATERIAL_IDS, MATERIALS } from '@plate-fold/core/sheet';
+import { fixed, formatLength, formatMass, type UnitSystem } from '@plate-fold/core/units';
+import { useEdit } from '../../state/use-edit';
 import { Chips } from '../../ui/chips';
 import { MeasureInput } from '../../ui/measure-input';
 

@@ -1,16 +1,10 @@
-import {
-  bestBuild,
-  type Facts,
-  fixed,
-  type Goal,
-  leftForPlates,
-  nearest,
-  sheetLimits,
-  valueFor,
-} from '@plate-fold/core';
+import { bestBuild, type Goal, nearest, sheetLimits, valueFor } from '@plate-fold/core/compare';
+import type { Facts } from '@plate-fold/core/derive';
+import { fixed } from '@plate-fold/core/units';
+import { leftForPlates } from '@plate-fold/core/weigh';
 import { useMemo, useState } from 'react';
-import { useApp } from '../../app/store';
-import { StockChoice } from '../../ui/stock-choice';
+import { StockChoice } from '../../shared/stock-choice';
+import { useApp } from '../../state/store';
 import { BestAnswer } from './best-answer';
 import { BestLimits } from './best-limits';
 import { Progress } from './ladder-progress';

@@ -1,11 +1,11 @@
-import { MATERIALS } from '@plate-fold/core';
+import { MATERIALS } from '@plate-fold/core/sheet';
 import { Copy, Trash2 } from 'lucide-react';
 import { Fragment, useState } from 'react';
-import { useFacts } from '../../app/derived';
-import { buildCopied, buildNoted, buildRemoved, buildRenamed } from '../../app/plan-slice';
-import { useApp, useDo } from '../../app/store';
-import { comparedAgainst } from '../../app/view-slice';
 import { Swatch } from '../../picture/hatch';
+import { useFacts } from '../../state/derived';
+import { buildCopied, buildNoted, buildRemoved, buildRenamed } from '../../state/plan-slice';
+import { useApp, useDo } from '../../state/store';
+import { comparedAgainst } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
 import { type CompareRow, compareRows } from './rows';

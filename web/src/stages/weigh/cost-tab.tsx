@@ -1,19 +1,11 @@
-import {
-  againstRepair,
-  type BuildCost,
-  type Facts,
-  fixed,
-  inPlan,
-  type Money,
-  type RateId,
-  type RateLine,
-  rateLines,
-  type UnitSystem,
-} from '@plate-fold/core';
+import type { Facts } from '@plate-fold/core/derive';
+import { inPlan, type Money, type RateId } from '@plate-fold/core/plan';
+import { fixed, type UnitSystem } from '@plate-fold/core/units';
+import { againstRepair, type BuildCost, type RateLine, rateLines } from '@plate-fold/core/weigh';
 import { useState } from 'react';
-import { selectWeights } from '../../app/derived';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import { selectWeights } from '../../state/derived';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 

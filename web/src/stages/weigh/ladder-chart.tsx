@@ -1,15 +1,7 @@
-import {
-  breaks,
-  type Facts,
-  lengthFigure,
-  MATERIALS,
-  type MaterialFamily,
-  massFigure,
-  roomLeft,
-  type StruckRung,
-  sheetLimits,
-  type UnitSystem,
-} from '@plate-fold/core';
+import { breaks, roomLeft, type StruckRung, sheetLimits } from '@plate-fold/core/compare';
+import type { Facts } from '@plate-fold/core/derive';
+import { MATERIALS, type MaterialFamily } from '@plate-fold/core/sheet';
+import { lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
 import { useMemo } from 'react';
 import Chart from '../../ui/chart';
 import { type Sheet, sameSheet } from './rungs';

@@ -1,10 +1,12 @@
-import { type Facts, paretoEdge, type StruckRung, together, withSheet } from '@plate-fold/core';
+import { paretoEdge, type StruckRung, together } from '@plate-fold/core/compare';
+import type { Facts } from '@plate-fold/core/derive';
+import { withSheet } from '@plate-fold/core/plan';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { remedyApplied } from '../../app/plan-slice';
-import { useApp, useDo } from '../../app/store';
-import { panelSelected } from '../../app/view-slice';
+import { StockChoice } from '../../shared/stock-choice';
+import { remedyApplied } from '../../state/plan-slice';
+import { useApp, useDo } from '../../state/store';
+import { panelSelected } from '../../state/view-slice';
 import { Chips } from '../../ui/chips';
-import { StockChoice } from '../../ui/stock-choice';
 import { Progress } from './ladder-progress';
 import { LadderTable } from './ladder-table';
 import { type Sheet, sameSheet, struckOf } from './rungs';

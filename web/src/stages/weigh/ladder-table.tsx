@@ -1,13 +1,6 @@
-import {
-  breaks,
-  type Facts,
-  type Figure,
-  fixed,
-  lengthFigure,
-  massFigure,
-  sheetLimits,
-  type UnitSystem,
-} from '@plate-fold/core';
+import { breaks, sheetLimits } from '@plate-fold/core/compare';
+import type { Facts } from '@plate-fold/core/derive';
+import { type Figure, fixed, lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';

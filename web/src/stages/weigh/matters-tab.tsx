@@ -1,23 +1,11 @@
-import {
-  besideBest,
-  type Facts,
-  type Figure,
-  fixed,
-  inPlan,
-  loadFigure,
-  massFigure,
-  PRIORITIES,
-  type Priority,
-  type ProfileTerm,
-  profileOf,
-  RUST,
-  TERM_WORDS,
-  type UnitSystem,
-} from '@plate-fold/core';
+import { besideBest, type ProfileTerm, profileOf, RUST, TERM_WORDS } from '@plate-fold/core/compare';
+import type { Facts } from '@plate-fold/core/derive';
+import { inPlan, PRIORITIES, type Priority } from '@plate-fold/core/plan';
+import { type Figure, fixed, loadFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { lazy, Suspense } from 'react';
-import { useApp } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import { useApp } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
 import { ShieldTable } from './shield-table';

@@ -1,7 +1,10 @@
-import { type Facts, fixed, inPlan, type UnitSystem, wheelRates } from '@plate-fold/core';
-import { remedyApplied } from '../../app/plan-slice';
-import { useDo } from '../../app/store';
-import { useEdit } from '../../app/use-edit';
+import type { Facts } from '@plate-fold/core/derive';
+import { inPlan } from '@plate-fold/core/plan';
+import { fixed, type UnitSystem } from '@plate-fold/core/units';
+import { wheelRates } from '@plate-fold/core/weigh';
+import { remedyApplied } from '../../state/plan-slice';
+import { useDo } from '../../state/store';
+import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 

@@ -1,14 +1,14 @@
+import { hardwareChange } from '@plate-fold/core/compare';
+import type { Facts } from '@plate-fold/core/derive';
+import type { StrikeAnswer } from '@plate-fold/core/strike';
 import {
-  type Facts,
   type Figure,
   fixed,
-  hardwareChange,
   lengthFigure,
   massFigure,
-  type StrikeAnswer,
   signed,
   type UnitSystem,
-} from '@plate-fold/core';
+} from '@plate-fold/core/units';
 import { sheetName } from '../../ui/names';
 import type { Column } from './use-columns';
 

@@ -1,4 +1,5 @@
-import type { SheetChoice, StruckRung } from '@plate-fold/core';
+import type { StruckRung } from '@plate-fold/core/compare';
+import type { SheetChoice } from '@plate-fold/core/plan';
 import type { KnownRung } from './use-ladder';
 
 /** The rungs of a plate that have been struck. */

@@ -1,4 +1,4 @@
-import { fixed, lengthFigure, type UnitSystem } from '@plate-fold/core';
+import { fixed, lengthFigure, type UnitSystem } from '@plate-fold/core/units';
 import { Fig } from '../../ui/figure';
 import { sheetName } from '../../ui/names';
 import type { Column } from './use-columns';

@@ -1,18 +1,14 @@
-import {
-  check,
-  type Facts,
-  type Finding,
-  gatherFacts,
-  type Result,
-  type StrikeAnswer,
-} from '@plate-fold/core';
+import { check, type Finding } from '@plate-fold/core/checks';
+import { type Facts, gatherFacts } from '@plate-fold/core/derive';
+import type { StrikeAnswer } from '@plate-fold/core/strike';
+import type { Result } from '@plate-fold/core/units';
 import { createSelector } from '@reduxjs/toolkit';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { selectFacts } from '../../app/derived';
-import { type RootState, useApp } from '../../app/store';
+import { selectFacts } from '../../state/derived';
+import { type RootState, useApp } from '../../state/store';
+import { SET_DOWN, useStrikes } from '../../state/strikes/use-strikes';
 import type { BuildAsked, BuildExtra } from '../../work/build.worker';
 import { inWorker } from '../../work/job';
-import { SET_DOWN, useStrikes } from '../strike/use-strikes';
 
 /** One build as builds are compared. */
 export interface Column {

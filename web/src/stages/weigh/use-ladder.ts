@@ -1,24 +1,14 @@
-import {
-  type Facts,
-  type FoldedPanel,
-  ladderSheets,
-  MATERIAL_IDS,
-  type MaterialId,
-  type Result,
-  type Rung,
-  rungOf,
-  type Stock,
-  type StrikeAnswer,
-  type StrikeWish,
-  strikeForce,
-  type UnitSystem,
-  type Vec2,
-  wishOf,
-  wordsIn,
-} from '@plate-fold/core';
+import { wordsIn } from '@plate-fold/core/checks';
+import { ladderSheets, type Rung, rungOf } from '@plate-fold/core/compare';
+import type { Facts } from '@plate-fold/core/derive';
+import type { FoldedPanel } from '@plate-fold/core/fold';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import { MATERIAL_IDS, type MaterialId, type Stock } from '@plate-fold/core/sheet';
+import { type StrikeAnswer, type StrikeWish, strikeForce, wishOf } from '@plate-fold/core/strike';
+import type { Result, UnitSystem } from '@plate-fold/core/units';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { found, remember, wishKey } from '../../state/strikes/answers';
 import { callOff, strikeInPool, WORKERS } from '../../work/strike-pool';
-import { found, remember, wishKey } from '../strike/answers';
 
 export interface LadderWish {
   readonly units: UnitSystem;

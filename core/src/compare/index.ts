@@ -1,0 +1,5 @@
+export * from './best-build';
+export * from './hardware-change';
+export * from './ladder';
+export * from './option-effect';
+export * from './profile';

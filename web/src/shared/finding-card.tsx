@@ -1,0 +1,59 @@
+import type { Finding } from '@plate-fold/core/checks';
+import { remedyApplied } from '../state/plan-slice';
+import { useApp, useDo } from '../state/store';
+import { useVetted } from '../state/use-vetted';
+import { Button } from '../ui/button';
+
+const LOOK = {
+  stop: 'border-l-oxide bg-oxidesoft border-oxide/60',
+  fix: 'border-l-marker bg-markersoft border-marker/70',
+  note: 'border-l-ink2 bg-paper border-scribe',
+} as const;
+
+const WORD = { stop: 'Stop', fix: 'Fix', note: 'Note' } as const;
+/** Findings that come with a remedy and are told before it is taken; the rest are counted. */
+const TOLD = 2;
+
+/** A finding: what, where, why, and the remedy; a button where the remedy was tried out and mends it. */
+export function FindingCard({ finding, why }: { finding: Finding; why?: string }) {
+  const dispatch = useDo();
+  const document = useApp(s => s.plan.present);
+  const { remedy } = finding;
+  const vetted = useVetted(finding);
+  return (
+    <li className={`list-none rounded-[3px] border border-l-[6px] p-2.5 ${LOOK[finding.severity]}`}>
+      <p className="font-semibold leading-snug">
+        <span className="mr-1.5 text-[11px] font-bold tracking-wide uppercase">{WORD[finding.severity]}</span>
+        {finding.text}
+      </p>
+      {why && <p className="mt-0.5 text-[12.5px] leading-snug text-ink2">{why}</p>}
+      {vetted && document ? (
+        <>
+          {vetted.brings.length > 0 && (
+            <p className="mt-1.5 text-[13px] leading-snug">
+              <span className="font-bold">It brings: </span>
+              {vetted.brings
+                .slice(0, TOLD)
+                .map(b => b.text)
+                .join(' ')}
+              {vetted.brings.length > TOLD && ` And ${vetted.brings.length - TOLD} more.`}
+            </p>
+          )}
+          <Button
+            look={vetted.brings.length > 0 ? undefined : 'strong'}
+            className="mt-2 w-full"
+            onClick={() => dispatch(remedyApplied(vetted.mend(document)))}
+          >
+            {vetted.remedy}
+          </Button>
+        </>
+      ) : vetted === undefined ? (
+        <Button className="mt-2 w-full" disabled>
+          {remedy}
+        </Button>
+      ) : (
+        remedy && <p className="mt-0.5 text-[13px] leading-snug">{remedy}</p>
+      )}
+    </li>
+  );
+}

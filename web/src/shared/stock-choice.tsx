@@ -1,0 +1,20 @@
+import { useApp, useDo } from '../state/store';
+import { stockChosen } from '../state/view-slice';
+import { Chips } from '../ui/chips';
+
+/** Which stock the thicknesses on offer are from; kept on this device. */
+export function StockChoice() {
+  const dispatch = useDo();
+  const stock = useApp(s => s.view.stock);
+  return (
+    <Chips
+      label="Stock"
+      value={stock}
+      choices={[
+        ['inch', 'gauge and inch'],
+        ['metric', 'metric plate'],
+      ]}
+      onChoose={s => dispatch(stockChosen(s))}
+    />
+  );
+}

@@ -1,0 +1,58 @@
+import type { StrikeAnswer, StrikeWish } from '@plate-fold/core/strike';
+import type { Result } from '@plate-fold/core/units';
+
+/** As many answers are kept as an evening's planning asks for; the oldest go first. */
+const MOST = 900;
+const answers = new Map<string, Result<StrikeAnswer>>();
+
+export function found(key: string): Result<StrikeAnswer> | undefined {
+  return answers.get(key);
+}
+
+export function remember(key: string, answer: Result<StrikeAnswer>): void {
+  answers.set(key, answer);
+  const [oldest] = answers.keys();
+  if (answers.size > MOST && oldest !== undefined) answers.delete(oldest);
+}
+
+/** A 53-bit hash of a text (cyrb53), as hexadecimal digits. */
+export function hashOf(text: string): string {
+  let [a, b] = [0xdeadbeef, 0x41c6ce57];
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i);
+    a = Math.imul(a ^ c, 2654435761);
+    b = Math.imul(b ^ c, 1597334677);
+  }
+  a = Math.imul(a ^ (a >>> 16), 2246822507) ^ Math.imul(b ^ (b >>> 13), 3266489909);
+  b = Math.imul(b ^ (b >>> 16), 2246822507) ^ Math.imul(a ^ (a >>> 13), 3266489909);
+  return (4294967296 * (2097151 & b) + (a >>> 0)).toString(16);
+}
+
+/** Parts of a question that stay the same objects from one to the next are read once. */
+const read = new WeakMap<object, string>();
+function textOf(part: object, make: () => unknown): string {
+  const known = read.get(part);
+  if (known !== undefined) return known;
+  const text = hashOf(JSON.stringify(make()));
+  read.set(part, text);
+  return text;
+}
+
+/** The hash of all that an answer depends on. */
+export function wishKey(w: StrikeWish): string {
+  const { folded } = w;
+  return hashOf(
+    JSON.stringify([
+      textOf(folded, () => [folded.panel, folded.sheet, folded.facets.map(f => [f.frame, f.outline])]),
+      w.joints.map(j =>
+        textOf(j, () => [j.id, j.at, j.joint, j.preloadN, j.layers, j.thread.d, j.member?.footprint]),
+      ),
+      textOf(w.components, () => w.components.map(c => [c.id, c.footprint, c.zBottom, c.zTop])),
+      w.backing?.crossbars ?? [],
+      w.backing ? textOf(w.backing.members, () => w.backing?.members) : '',
+      Math.round(w.force),
+      w.at?.map(v => Math.round(v)) ?? 'worst',
+      w.hold ?? 'joints',
+    ]),
+  );
+}

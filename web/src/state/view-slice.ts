@@ -1,0 +1,95 @@
+import type { Stock } from '@plate-fold/core/sheet';
+import type { UnitSystem } from '@plate-fold/core/units';
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { Side, Stretch } from '../picture/sheet-scale';
+
+export type Theme = 'light' | 'dark';
+
+export interface ViewState {
+  readonly units: UnitSystem;
+  readonly side: Side;
+  readonly theme: Theme;
+  /** what the dealer sells: gauges and fractions of an inch, or millimetres */
+  readonly stock: Stock;
+  readonly panel?: string;
+  readonly joint?: string;
+  /** the build that differences are shown against */
+  readonly against?: string;
+  readonly stretch?: Stretch;
+  /** why the last edit was refused */
+  readonly notice?: string;
+}
+
+const STORED = 'plate-fold view';
+
+function stored(): Partial<ViewState> {
+  try {
+    const { units, side, theme, stock } = JSON.parse(
+      localStorage.getItem(STORED) ?? '{}',
+    ) as Partial<ViewState>;
+    return { units, side, theme, stock };
+  } catch {
+    return {};
+  }
+}
+
+const initial = (): ViewState => {
+  const s = stored();
+  const dark = typeof matchMedia === 'function' && matchMedia('(prefers-color-scheme: dark)').matches;
+  return {
+    units: s.units ?? 'inch',
+    side: s.side ?? 'head-front',
+    theme: s.theme ?? (dark ? 'dark' : 'light'),
+    stock: s.stock ?? 'inch',
+  };
+};
+
+const SIDES: readonly Side[] = ['above', 'head-front', 'head-rear'];
+
+export const viewSlice = createSlice({
+  name: 'view',
+  initialState: initial,
+  reducers: {
+    unitsSwitched: s => ({ ...s, units: s.units === 'inch' ? 'metric' : 'inch' }),
+    sideChosen: (s, a: PayloadAction<Side>) => ({ ...s, side: a.payload }),
+    sideTurned: s => ({ ...s, side: SIDES[(SIDES.indexOf(s.side) + 1) % SIDES.length] as Side }),
+    themeSwitched: s => ({ ...s, theme: s.theme === 'dark' ? 'light' : 'dark' }),
+    stockChosen: (s, a: PayloadAction<Stock>) => ({ ...s, stock: a.payload }),
+    panelSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, panel: a.payload }),
+    jointSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, joint: a.payload }),
+    comparedAgainst: (s, a: PayloadAction<string | undefined>) => ({ ...s, against: a.payload }),
+    noticeGiven: (s, a: PayloadAction<string | undefined>) => ({ ...s, notice: a.payload }),
+    stretchMoved: (s, a: PayloadAction<Stretch | undefined>) => ({ ...s, stretch: a.payload }),
+    selectionCleared: s => ({
+      ...s,
+      panel: undefined,
+      joint: undefined,
+      stretch: undefined,
+      against: undefined,
+    }),
+  },
+});
+
+export const {
+  unitsSwitched,
+  sideChosen,
+  sideTurned,
+  themeSwitched,
+  stockChosen,
+  panelSelected,
+  jointSelected,
+  comparedAgainst,
+  noticeGiven,
+  stretchMoved,
+  selectionCleared,
+} = viewSlice.actions;
+
+/** Keeps the reader's preferences (not the selection) on this device. */
+export function keepView(view: ViewState): void {
+  const { units, side, theme, stock } = view;
+  try {
+    localStorage.setItem(STORED, JSON.stringify({ units, side, theme, stock }));
+  } catch {
+    // a full or closed store costs the preference, nothing else
+  }
+}
