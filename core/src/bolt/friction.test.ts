@@ -1,7 +1,7 @@
 import { demo } from '@plate-fold/demo';
 // What a torque makes of a bolt and its sheet, against published figures.
 import { describe, expect, it } from 'vitest';
-import { check } from '../checks';
+import { check, mended } from '../checks';
 import { gatherFacts } from '../derive';
 import { withJoint } from '../plan';
 import {
@@ -125,7 +125,7 @@ describe('a bolt against its sheet', () => {
     expect(found.severity).toBe('fix');
     const kind = washerFor(soft.j, p)!;
     expect(found.remedy).toContain(kind);
-    const after = gatherFacts(found.mend!(soft.facts.document), 'B');
+    const after = gatherFacts(mended(soft.facts.document, found.mend!), 'B');
     expect(check(after).some(f => f.rule === 'pressure' && f.about.includes('j01'))).toBe(false);
     expect(after.joints.find(j => j.id === 'j01')!.joint.washers[0]).toBe(kind);
   });

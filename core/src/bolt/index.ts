@@ -3,6 +3,7 @@ export * from './attach';
 export * from './capacity';
 export * from './choose';
 export * from './clamp';
+export * from './commands';
 export * from './drill';
 export * from './drilling-card';
 export * from './elements';

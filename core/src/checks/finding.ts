@@ -1,5 +1,5 @@
 import type { Facts } from '../derive';
-import type { PlanDocument } from '../plan';
+import type { Call } from '../plan';
 import {
   formatForce,
   formatLength,
@@ -26,8 +26,8 @@ export interface Finding {
   readonly text: string;
   /** what would mend it */
   readonly remedy?: string;
-  /** the remedy itself, where it can be applied alone */
-  readonly mend?: (doc: PlanDocument) => PlanDocument;
+  /** the remedy itself, where it can be applied alone: a command with its arguments */
+  readonly mend?: Call;
   /** what else would mend it, tried in this order where the first will not do */
   readonly more?: readonly Remedy[];
 }
@@ -35,7 +35,7 @@ export interface Finding {
 /** Something that mends a finding, said and done. */
 export interface Remedy {
   readonly remedy: string;
-  readonly mend: (doc: PlanDocument) => PlanDocument;
+  readonly mend: Call;
 }
 
 const RANK = { stop: 0, fix: 1, note: 2 } as const;

@@ -1,5 +1,5 @@
 import type { Vec2 } from '../geometry';
-import { type Opening, openingFault, openingSet, type PlanDocument } from '../plan';
+import { type Call, callOf, type Opening, openingFault, type PlanDocument, setOpening } from '../plan';
 
 /** Places about one, nearest first: rings of eight, mm apart. */
 export function placesAbout([u, v]: Vec2, far: number, step: number): readonly Vec2[] {
@@ -12,21 +12,18 @@ export function placesAbout([u, v]: Vec2, far: number, step: number): readonly V
   return out;
 }
 
-/** A plate with an opening put in at each of some places where it lies within the plate: what may be tried, in that order. */
+/** An opening put into a plate at each of some places where it lies within it: what may be tried, in that order. */
 export const openingsTried = (
   doc: PlanDocument,
   panel: string,
   opening: Omit<Opening, 'at'>,
   places: readonly Vec2[],
   most = 6,
-): readonly ((doc: PlanDocument) => PlanDocument)[] => {
+): readonly Call[] => {
   const outline = doc.plan.panels.find(p => p.id === panel)?.base.outline ?? [];
   return places
     .map((at): Opening => ({ ...opening, at }))
     .filter(o => openingFault(outline, o) === undefined)
     .slice(0, most)
-    .map(o => d => {
-      const r = openingSet(d, panel, o);
-      return r.ok ? r.value : d;
-    });
+    .map(opening => callOf(setOpening, { panel, opening }));
 };

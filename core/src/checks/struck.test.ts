@@ -5,6 +5,7 @@ import { assemble, type Facts, gatherFacts } from '../derive';
 import { checkDocument } from '../plan';
 import { type StrikeAnswer, strikePlate, wishOf } from '../strike';
 import { checkStruck, helps, jointShare, STRUCK_RULES, struckRemedies, wordsIn } from './index';
+import { mended } from './mended';
 
 const demo = (name: string): Facts => {
   return gatherFacts(demoPlan(name));
@@ -136,7 +137,7 @@ describe('a plate that was struck', () => {
     const [over] = pried(1.1);
     expect(over?.text).toContain('pried');
     expect(over?.remedy).toContain('Class 10.9');
-    const after = gatherFacts(over!.mend!(heron.document), heron.build.id);
+    const after = gatherFacts(mended(heron.document, over!.mend!), heron.build.id);
     const held = after.joints.find(j => j.id === joint.id)!;
     expect(held.joint.fastener.class).toBe('10.9');
     expect(jointCapacity(held, after.panels).pull.force).toBeGreaterThan(1.1 * pull.force);
@@ -158,7 +159,7 @@ describe('a plate that was struck', () => {
     const offers = struckRemedies(heron, bare, words);
     expect(offers.map(o => o.id)).toEqual(expect.arrayContaining(['thicker', 'other-sheet', 'edge']));
     for (const o of offers) {
-      const made = checkDocument(structuredClone(o.apply(heron.document)));
+      const made = checkDocument(structuredClone(mended(heron.document, o.mend)));
       if (!made.ok) throw new Error(`${o.id}: ${made.faults[0]?.path} ${made.faults[0]?.fault}`);
       const { document } = made;
       const folded = assemble(document, heron.build.id).panels.find(p => p.panel.id === bare.panel)!;
@@ -185,7 +186,7 @@ describe('a plate that was struck', () => {
         };
         const bar = struckRemedies(facts, at, words).find(o => o.id === 'crossbar');
         if (!bar) continue;
-        const added = bar.apply(facts.document).plan.crossbars.at(-1)!;
+        const added = mended(facts.document, bar.mend).plan.crossbars.at(-1)!;
         expect(added.from[1]).toBeLessThan(0);
         expect(added.to[1]).toBeGreaterThan(0);
         expect(added.mounts).toHaveLength(2);

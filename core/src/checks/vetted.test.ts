@@ -4,6 +4,7 @@ import { gatherFacts } from '../derive';
 import { checkDocument } from '../plan';
 import { anyPlan } from '../testing/random';
 import { check, type Finding, remediesOf, vettedRemedy } from './index';
+import { mended } from './mended';
 
 /** Plans looked at here; hundreds of them are the soak's. */
 const PLANS = Number(process.env.SOAK_PLANS ?? 12);
@@ -29,7 +30,7 @@ describe('remedies never make it worse', () => {
           }
           if (r.brings.length === 0) count.clean++;
           else count.told++;
-          const after = r.mend(doc);
+          const after = mended(doc, r.mend);
           const read = checkDocument(structuredClone(after));
           expect(read.ok ? [] : read.faults).toEqual([]);
           const now = check(gatherFacts(after));

@@ -3,6 +3,7 @@ import { checkDocument, type PlanDocument } from '../plan';
 import type { UnitSystem } from '../units';
 import { check } from './check';
 import type { Finding, Remedy } from './finding';
+import { mended } from './mended';
 
 /** A remedy that has been tried out: its finding is gone after it. */
 export interface VettedRemedy extends Remedy {
@@ -22,7 +23,7 @@ export const remediesOf = (f: Finding): readonly Remedy[] => [
 
 /** The plan after a remedy, if it is a sound plan at all. */
 function applied(doc: PlanDocument, r: Remedy): PlanDocument | undefined {
-  const after = r.mend(doc);
+  const after = mended(doc, r.mend);
   return after !== doc && checkDocument(after).ok ? after : undefined;
 }
 

@@ -1,6 +1,6 @@
-import { fitted, LIMITS, type PlanDocument } from '../plan';
+import { type Command, command, fitted, LIMITS, type PlanDocument } from '../plan';
 import type { Rig, RigList } from '../rig';
-import type { UnitSystem } from '../units';
+import { bad, good, type Result, type UnitSystem } from '../units';
 import {
   componentsTable,
   factoryPartsTable,
@@ -9,7 +9,7 @@ import {
   membersTable,
   servicePointsTable,
 } from './rig-tables';
-import { readTable, type Table, type TableRead } from './table';
+import { readCell, readTable, type Table, type TableRead } from './table';
 
 type Row = { readonly id: string };
 
@@ -52,3 +52,53 @@ export function tableLaidIn(doc: PlanDocument, list: RigList, text: string, unit
     };
   return { document: fitted({ ...doc, rig: { ...doc.rig, [list]: next } as Rig }), rows: read.rows.length };
 }
+
+/**
+ * One cell of a rig's list typed anew: everything else of its row stays exactly as it was, whatever a table shows of it. Refused with what
+ * is wrong with the cell.
+ */
+export function cellEntered(
+  doc: PlanDocument,
+  list: RigList,
+  id: string,
+  column: string,
+  typed: string,
+  units: UnitSystem,
+): Result<PlanDocument> {
+  const table = rigTable(list, doc.rig, units);
+  const rows = doc.rig[list] as readonly Row[];
+  const old = rows.find(r => r.id === id);
+  const of = table.columns.find(c => c.name === column);
+  if (!old || !of) return bad('there is no such cell');
+  const read = readCell(of, typed, units);
+  if ('fault' in read) return bad(read.fault);
+  const cells = Object.fromEntries(table.columns.map(c => [c.name, c === of ? read.value : c.get(old)]));
+  const made = table.make(cells, 2);
+  if ('fault' in made) return bad(made.fault);
+  if (made.id !== id && rows.some(r => r.id === made.id)) return bad(`"${made.id}" is another row's id`);
+  // an outline is shown rounded: one that was not typed is not read back
+  const outline = 'footprint' in old && column !== 'footprint' ? { footprint: old.footprint } : {};
+  const next = rows.map(r => (r === old ? { ...made, ...outline } : r));
+  return good(fitted({ ...doc, rig: { ...doc.rig, [list]: next } as Rig }));
+}
+
+export const enterCell = command<{
+  readonly list: RigList;
+  readonly id: string;
+  readonly column: string;
+  readonly typed: string;
+  readonly units: UnitSystem;
+}>({
+  id: 'table.cell',
+  label: (_, { id, column }) => `enter the ${column} of ${id}`,
+  run: (doc, { list, id, column, typed, units }) => cellEntered(doc, list, id, column, typed, units),
+});
+
+/** A whole table, as it was laid into this very plan. */
+export const layTable = command<{ readonly document: PlanDocument; readonly rows: number }>({
+  id: 'table.lay',
+  label: (_, { rows }) => `lay in ${rows} row${rows === 1 ? '' : 's'}`,
+  run: (_, { document }) => document,
+});
+
+export const TABLE_COMMANDS: readonly Command[] = [enterCell, layTable];

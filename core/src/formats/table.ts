@@ -56,6 +56,8 @@ export function tableCsv<T>(table: Table<T>, rows: readonly T[], system: UnitSys
 
 const fold = (s: string): string => s.trim().toLowerCase().replace(/[_-]+/g, ' ').replace(/\s+/g, ' ');
 const HEAD = /^(.*?)(?:[\s(]+(mm|millimet(?:re|er)s?|in|inch(?:es)?|")\)?)?$/;
+/** What a spreadsheet's guard against formulas put before a text is taken off again (`csv`). */
+const unguarded = (text: string): string => (/^'+[=+@]/.test(text) ? text.slice(1) : text);
 /** Characters of one cell: an outline of many points is the longest. */
 const MOST_LETTERS = 20_000;
 const YES = new Set(['yes', 'y', 'true', '1', 'x']);
@@ -98,8 +100,16 @@ function readHeader<T>(
   return found;
 }
 
-function readCell<T>({ column, perUnit }: Found<T>, text: string): { value: CellValue } | { fault: string } {
-  const t = text.trim();
+/** A cell as it is typed by somebody who reads lengths in `system`. */
+export const readCell = <T>(
+  column: TableColumn<T>,
+  text: string,
+  system: UnitSystem,
+): { value: CellValue } | { fault: string } =>
+  cellOf({ column, perUnit: column.kind === 'length' && system === 'inch' ? MM_PER_INCH : 1 }, text);
+
+function cellOf<T>({ column, perUnit }: Found<T>, text: string): { value: CellValue } | { fault: string } {
+  const t = unguarded(text.trim());
   if (t === '' && column.kind !== 'yes-no')
     return column.needed ? { fault: 'is empty' } : { value: undefined };
   switch (column.kind) {
@@ -187,7 +197,7 @@ export function readTable<T>(table: Table<T>, text: string, system: UnitSystem):
       faults.push({ row, column: '', fault: `has ${line.length} cells under ${header.length} headers` });
     found.forEach((f, k) => {
       if (!f) return;
-      const read = readCell(f, line[k] ?? '');
+      const read = cellOf(f, line[k] ?? '');
       if ('fault' in read) faults.push({ row, column: f.column.name, fault: read.fault });
       else cells[f.column.name] = read.value;
     });

@@ -1,4 +1,12 @@
-import { type Crossbar, inPlan, type Joint, type PlanDocument, remarked } from '../plan';
+import {
+  type Crossbar,
+  command,
+  inPlan,
+  type Joint,
+  type PlanDocument,
+  panelsRemoved,
+  remarked,
+} from '../plan';
 import type { Mount } from '../rig';
 import type { Proposal, Wish } from './wish';
 
@@ -38,3 +46,18 @@ export function proposalTaken(
     }),
   );
 }
+
+/** Takes the chosen plates of a proposal, beside the plates there are or in their place. */
+export const takeProposal = command<{
+  readonly proposal: Proposal;
+  readonly wish: Wish;
+  readonly plates: readonly string[];
+  readonly replace: boolean;
+}>({
+  id: 'proposal.take',
+  label: (_, { plates }) => `take ${plates.length} suggested plate${plates.length === 1 ? '' : 's'}`,
+  run: (doc, { proposal, wish, plates, replace }) => {
+    const all = doc.plan.panels.map(p => p.id);
+    return proposalTaken(replace ? panelsRemoved(doc, all) : doc, proposal, wish, plates);
+  },
+});

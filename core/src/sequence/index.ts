@@ -19,6 +19,7 @@ export * from './prepare-steps';
 export * from './prop';
 export * from './raise';
 export * from './read-tick';
+export * from './run-offers';
 export * from './sequence';
 export * from './settings';
 export * from './step';

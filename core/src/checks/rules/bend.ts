@@ -1,5 +1,5 @@
 import { leastRadius, MOST_ANGLE, runsAlongGrain } from '../../fold';
-import { flangeChanged } from '../../plan';
+import { type Call, callOf, changeFlanges } from '../../plan';
 import { fixed } from '../../units';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
@@ -18,8 +18,9 @@ export const bend: Rule = {
         const name = `${plateName(facts, id)}, bend ${b.id}`;
         const about = [id, b.id];
         const at = { where: 'fold', about } as const;
-        const opened = (radius: number) => (doc: Parameters<typeof flangeChanged>[0]) =>
-          flangeChanged(doc, id, b.id, { insideRadius: roundUp(radius) });
+        const set = (part: Parameters<typeof changeFlanges.run>[1]['part']): Call =>
+          callOf(changeFlanges, { panel: id, flanges: [b.id], part });
+        const opened = (radius: number): Call => set({ insideRadius: roundUp(radius) });
         if (hinge.width <= 0)
           return [
             {
@@ -27,7 +28,7 @@ export const bend: Rule = {
               severity: 'stop',
               text: `${name}: its insets leave nothing of the edge it stands on.`,
               remedy: 'Make the insets smaller, or take the flange off.',
-              mend: doc => flangeChanged(doc, id, b.id, { inset: [0, 0] }),
+              mend: set({ inset: [0, 0] }),
             },
           ];
         if (flange.angle === 0) return [];
@@ -38,7 +39,7 @@ export const bend: Rule = {
             severity: 'stop',
             text: `${name}: ${fixed(Math.abs(flange.angle), 0)}° is beyond ${MOST_ANGLE}°, the most a punch folds; it is drawn at that.`,
             remedy: `Fold it by ${MOST_ANGLE}° or less.`,
-            mend: doc => flangeChanged(doc, id, b.id, { angle: Math.sign(flange.angle) * MOST_ANGLE }),
+            mend: set({ angle: Math.sign(flange.angle) * MOST_ANGLE }),
           });
         if (!Number.isFinite(b.minRadiusMm))
           return [

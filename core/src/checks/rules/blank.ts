@@ -1,5 +1,5 @@
 import { baseCorners, blankClashes, canMitre, foldCollisions, holesNearBends } from '../../fold';
-import { flangeChanged, openingRemoved } from '../../plan';
+import { callOf, changeFlanges, removeOpening } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 const called = (id: string): string => (id === 'base' ? 'the base' : id);
@@ -32,7 +32,9 @@ export const blank: Rule = {
             about: [id, a, b],
             text: `${plate}: folded, ${called(a)} and ${called(b)} run into one another by ${words.length(c.depthMm)}.`,
             remedy: mitre ? 'Mitre the corner.' : 'Shorten one of them, or trim its end by an inset.',
-            mend: mitre ? doc => flangeChanged(doc, id, b, { mitre: true }) : undefined,
+            ...(mitre
+              ? { mend: callOf(changeFlanges, { panel: id, flanges: [b], part: { mitre: true } }) }
+              : {}),
           };
         }),
         ...holesNearBends(p).map(
@@ -42,7 +44,7 @@ export const blank: Rule = {
             about: [id, h.opening, h.bend],
             text: `${plate}: opening ${h.opening} is ${words.length(h.distanceMm)} from bend ${h.bend}; ${words.length(h.wantedMm)} (2t + R) keeps its shape.`,
             remedy: 'Move it away from the bend, or take it out.',
-            mend: doc => openingRemoved(doc, id, h.opening),
+            mend: callOf(removeOpening, { panel: id, opening: h.opening }),
           }),
         ),
       ];

@@ -1,5 +1,5 @@
 import { lengthName, stockLength } from '../../bolt';
-import { withJoint } from '../../plan';
+import { callOf, changeJoints } from '../../plan';
 import type { Rule } from '../finding';
 
 export const boltLength: Rule = {
@@ -20,7 +20,7 @@ export const boltLength: Rule = {
           about: [j.id],
           text: `${j.id}: ${words.length(j.lengthMm)} is too ${short ? 'short' : 'long'}${shared}: the stack needs ${words.length(j.neededMm)}.`,
           remedy: `Use ${lengthName(right, j.thread)}${j.thread.system === 'metric' ? ' mm' : ''}.`,
-          mend: doc => withJoint(doc, j.id, x => ({ ...x, fastener: { ...x.fastener, length: right } })),
+          mend: callOf(changeJoints, { joints: [{ joint: j.id, fastener: { length: right } }] }),
         },
       ];
     }),

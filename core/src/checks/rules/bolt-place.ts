@@ -1,19 +1,9 @@
 import { type HoldFault, holdFaults, type ResolvedJoint } from '../../bolt';
 import type { Facts } from '../../derive';
 import { boxOf, contains, type Vec2 } from '../../geometry';
-import { inPlan, jointRemoved, type PlanDocument, withJoint } from '../../plan';
+import { callOf, leavePlateOff, moveHole, removeJoint } from '../../plan';
 import { memberName } from '../../rig';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned } from '../finding';
-
-/** Leaves one plate out of a bolt, or takes the bolt out where it has no other. */
-const plateLeftOut =
-  (joint: string, panel: string) =>
-  (doc: PlanDocument): PlanDocument => {
-    const j = doc.plan.joints.find(x => x.id === joint);
-    return j && j.panels.length > 1
-      ? withJoint(doc, joint, x => ({ ...x, panels: x.panels.filter(p => p !== panel) }))
-      : jointRemoved(doc, joint);
-  };
 
 const SAID: Partial<Record<HoldFault['kind'], (plate: string) => string>> = {
   beside: plate => `passes beside ${plate}`,
@@ -33,12 +23,7 @@ function holeMoved(facts: Facts, j: ResolvedJoint): Remedy | undefined {
   if (!over) return undefined;
   return {
     remedy: `Drill it in the ${memberName(facts.rig, over.id)}, which is over it.`,
-    mend: doc =>
-      inPlan(doc, {
-        holes: doc.plan.holes?.map(h =>
-          h.id === mount.id ? { ...h, member: over.id, at: [at[0], at[1], over.zBottom] as const } : h,
-        ),
-      }),
+    mend: callOf(moveHole, { hole: mount.id, member: over.id, at: [at[0], at[1], over.zBottom] }),
   };
 }
 
@@ -51,7 +36,7 @@ function looseHole(facts: Facts, j: ResolvedJoint, kind: 'no-member' | 'mid-air'
   const moved = holeMoved(facts, j);
   const out: Remedy = {
     remedy: `Take bolt ${j.id} out.`,
-    mend: doc => jointRemoved(doc, j.id),
+    mend: callOf(removeJoint, { joint: j.id }),
   };
   return {
     severity: 'stop',
@@ -87,7 +72,7 @@ export const boltPlace: Rule = {
             about: [j.id, panel],
             text: `Bolt ${j.id} ${said(plateWord(facts, panel))}: it does not hold it.`,
             remedy: `${alone ? `Take bolt ${j.id} out` : `Leave ${plateName(facts, panel).replace('Plate', 'plate')} off this bolt`}, or move the plate's ${f.kind === 'opening' ? 'opening' : 'edge'}.`,
-            mend: plateLeftOut(j.id, panel),
+            mend: callOf(leavePlateOff, { joint: j.id, panel }),
           },
         ];
       }),

@@ -1,4 +1,4 @@
-import { withJoint } from '../../plan';
+import { callOf, changeJoints } from '../../plan';
 import { fixed } from '../../units';
 import { plateWord, type Rule, type Unsigned } from '../finding';
 
@@ -30,11 +30,18 @@ export const boltTilt: Rule = {
                 ? 'Leave the tapered washer out.'
                 : 'Fold a lip there that lies flat against the member.',
             ...(helps
-              ? { mend: doc => withJoint(doc, j.id, x => ({ ...x, washers: ['tapered', ...x.washers] })) }
+              ? {
+                  mend: callOf(changeJoints, {
+                    joints: [{ joint: j.id, part: { washers: ['tapered', ...j.joint.washers] } }],
+                  }),
+                }
               : bevelled && s.tilt < least
                 ? {
-                    mend: doc =>
-                      withJoint(doc, j.id, x => ({ ...x, washers: x.washers.filter(w => w !== 'tapered') })),
+                    mend: callOf(changeJoints, {
+                      joints: [
+                        { joint: j.id, part: { washers: j.joint.washers.filter(w => w !== 'tapered') } },
+                      ],
+                    }),
                   }
                 : {}),
           },

@@ -7,7 +7,7 @@ import {
   longestBend,
   shopOf,
 } from '../../fold';
-import { flangeChanged } from '../../plan';
+import { callOf, changeFlanges } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 /** How the parts of a brake are called in a sentence. */
@@ -43,7 +43,11 @@ export const brake: Rule = {
             ...at,
             text: `${plate}, flange ${flange.id} is ${words.length(flange.length)}; the ${words.length(die)} die for this sheet holds ${words.length(leastFlange(die))} or more.`,
             remedy: 'Lengthen it, or leave it off.',
-            mend: doc => flangeChanged(doc, id, flange.id, { length: Math.ceil(leastFlange(die)) }),
+            mend: callOf(changeFlanges, {
+              panel: id,
+              flanges: [flange.id],
+              part: { length: Math.ceil(leastFlange(die)) },
+            }),
           });
         if (hinge.width > shop.brake.length)
           out.push({

@@ -1,6 +1,6 @@
 import type { CatchEdge } from '../../cover';
 import type { Facts } from '../../derive';
-import { inPlan, lowered, panelMoved, tiedTo } from '../../plan';
+import { callOf, lapPlate, lowerPlates, tiedTo } from '../../plan';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned, type Words } from '../finding';
 
 /** The front plate let down to the edge, or the rear plate lifted behind it; whichever holds under all the checks. */
@@ -13,24 +13,12 @@ function laidOutside(
   const tied = tiedTo(facts.document, c.behind);
   const lifted: Remedy = {
     remedy: `Lift ${plateWord(facts, c.panel)} by ${words.tape(lift)} and lap ${plateWord(facts, c.behind)} over it.`,
-    mend: doc => {
-      const up = panelMoved(doc, c.panel, [0, 0, lift]);
-      const outer = (ids: readonly string[]): readonly string[] =>
-        ids.includes(c.panel) && ids.includes(c.behind)
-          ? [c.behind, ...ids.filter(id => id !== c.behind)]
-          : ids;
-      return inPlan(up, {
-        seams: up.plan.seams.map(s =>
-          s.front === c.behind && s.rear === c.panel ? { ...s, outside: c.behind } : s,
-        ),
-        joints: up.plan.joints.map(j => ({ ...j, panels: outer(j.panels) })),
-      });
-    },
+    mend: callOf(lapPlate, { front: c.behind, rear: c.panel, lift }),
   };
   if (tied.includes(c.panel)) return lifted;
   const down: Remedy = {
     remedy: `Lower ${plateWord(facts, c.behind)} by ${words.tape(c.heightMm)}, on spacers.`,
-    mend: doc => lowered(doc, tied, c.heightMm),
+    mend: callOf(lowerPlates, { panels: tied, by: c.heightMm }),
   };
   return { ...down, more: [lifted] };
 }

@@ -1,4 +1,4 @@
-import { withJoint } from '../../plan';
+import { callOf, changeJoints } from '../../plan';
 import type { Rule } from '../finding';
 
 export const galling: Rule = {
@@ -14,7 +14,7 @@ export const galling: Rule = {
               about: [j.id],
               text: `${j.id}: a dry stainless screw galls in its ${j.nut.name}.`,
               remedy: 'Use anti-seize; the torque for the same clamp falls with it.',
-              mend: doc => withJoint(doc, j.id, x => ({ ...x, lube: 'anti-seize' })),
+              mend: callOf(changeJoints, { joints: [{ joint: j.id, part: { lube: 'anti-seize' } }] }),
             },
           ]
         : [],

@@ -1,7 +1,7 @@
 import type { ResolvedJoint } from '../../bolt';
 import type { FoldedPanel } from '../../fold';
 import { distance2, underGround, type Vec2 } from '../../geometry';
-import { type PlanDocument, withJoint } from '../../plan';
+import { type Call, callOf, changeJoints } from '../../plan';
 import { MATERIALS } from '../../sheet';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
@@ -28,12 +28,15 @@ function anchorOf(joints: readonly ResolvedJoint[]): ResolvedJoint | undefined {
 }
 
 /** Lets a plate grow away from its anchor: slots toward it, as long as it grows, and washers over them. */
-const slotted =
-  (p: FoldedPanel, anchor: ResolvedJoint, tight: readonly { j: ResolvedJoint; grows: number }[]) =>
-  (doc: PlanDocument): PlanDocument =>
-    tight.reduce((d, { j, grows }) => {
-      const frame = p.facets[0]?.frame;
-      if (!frame) return d;
+const slotted = (
+  p: FoldedPanel,
+  anchor: ResolvedJoint,
+  tight: readonly { j: ResolvedJoint; grows: number }[],
+): Call | undefined => {
+  const frame = p.facets[0]?.frame;
+  if (!frame) return undefined;
+  return callOf(changeJoints, {
+    joints: tight.map(({ j, grows }) => {
       const [a, b] = [underGround(frame, ...at2(anchor)), underGround(frame, ...at2(j))];
       const hole = j.thread.clearances[j.joint.fit ?? 'normal'];
       const slot = {
@@ -41,12 +44,18 @@ const slotted =
         length: Math.ceil(2 * (hole + 2 * grows)) / 2,
         along: Math.round((Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI),
       };
-      return withJoint(d, j.id, x => ({
-        ...x,
-        slots: { ...x.slots, [p.panel.id]: slot },
-        washers: x.washers[0] === 'fender' ? x.washers : ['fender', ...x.washers.filter(w => w !== 'flat')],
-      }));
-    }, doc);
+      const { washers, slots } = j.joint;
+      return {
+        joint: j.id,
+        part: {
+          slots: { ...slots, [p.panel.id]: slot },
+          washers:
+            washers[0] === 'fender' ? washers : (['fender', ...washers.filter(w => w !== 'flat')] as const),
+        },
+      };
+    }),
+  });
+};
 
 export const grows: Rule = {
   id: 'grows',

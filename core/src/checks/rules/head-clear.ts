@@ -1,7 +1,7 @@
-import { attached, type ResolvedJoint } from '../../bolt';
+import { boltToHoles, type ResolvedJoint } from '../../bolt';
 import { undersideAt } from '../../cover';
 import type { Facts } from '../../derive';
-import { barFace, type PlanDocument, withJoint } from '../../plan';
+import { barFace, callOf, changeJoints } from '../../plan';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned } from '../finding';
 
 /** Less than this a head stands proud of what it lies in, mm: paint. */
@@ -42,21 +42,15 @@ export const headClear: Rule = {
           ? [
               {
                 remedy: `Bolt ${plateWord(facts, p.panel.id)} to it too.`,
-                mend: (doc: PlanDocument) => {
-                  const r = attached(doc, facts.rig, facts.panels, j.mount?.id ?? '', p.panel.id);
-                  return r.ok ? r.value : doc;
-                },
+                mend: callOf(boltToHoles, { panel: p.panel.id, holes: [j.mount.id] }),
               },
             ]
           : [];
         const sunk: Remedy = {
           remedy: 'Use a countersunk head.',
-          mend: doc =>
-            withJoint(doc, j.id, x => ({
-              ...x,
-              washers: [],
-              fastener: { ...x.fastener, head: 'countersunk' },
-            })),
+          mend: callOf(changeJoints, {
+            joints: [{ joint: j.id, part: { washers: [] }, fastener: { head: 'countersunk' } }],
+          }),
         };
         const [first, ...more] = own === undefined ? [sunk, ...through] : [...through, sunk];
         return [

@@ -1,5 +1,5 @@
 import { CUTTERS, cutterOf, holeWidth, leastHole, shopOf } from '../../fold';
-import { withJoint } from '../../plan';
+import { callOf, changeJoints } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 export const holeCut: Rule = {
@@ -22,7 +22,9 @@ export const holeCut: Rule = {
             about: [p.panel.id, h.joint],
             text: `${plateName(facts, p.panel.id)}: the ${pilot ? 'pilot' : 'hole'} of bolt ${h.joint}, ${words.fine(width)}, is smaller than the ${words.fine(least)} that ${CUTTERS[cutter].name} makes in ${words.fine(p.sheet.thickness)} sheet.`,
             remedy: full ? 'Have it cut full size.' : 'Have it marked only, and drill it.',
-            mend: doc => withJoint(doc, h.joint, j => ({ ...j, cut: full ? 'full' : 'none' })),
+            mend: callOf(changeJoints, {
+              joints: [{ joint: h.joint, part: { cut: full ? 'full' : 'none' } }],
+            }),
           },
         ];
       }),

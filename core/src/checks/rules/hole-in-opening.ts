@@ -1,6 +1,6 @@
 import { holeOutline, openingOutline } from '../../fold';
 import { areaOf, boxesMeet, boxOf, intersection, regionOf } from '../../geometry';
-import { openingRemoved } from '../../plan';
+import { callOf, removeOpening } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 export const holeInOpening: Rule = {
@@ -23,7 +23,7 @@ export const holeInOpening: Rule = {
                 about: [p.panel.id, h.joint, o.id],
                 text: `${plateName(facts, p.panel.id)}: the hole of bolt ${h.joint} runs into its ${o.kind} opening.`,
                 remedy: 'Move the opening; or leave it out.',
-                mend: doc => openingRemoved(doc, p.panel.id, o.id),
+                mend: callOf(removeOpening, { panel: p.panel.id, opening: o.id }),
               },
             ];
           }),

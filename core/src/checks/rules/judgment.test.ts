@@ -5,6 +5,7 @@ import { gatherFacts } from '../../derive';
 import { inPlan, type PlanDocument, withJoint, withPanel, withSheet } from '../../plan';
 import { refusedStrike } from '../../strike';
 import { check, vettedRemedy } from '../index';
+import { mended } from '../mended';
 
 const found = (doc: PlanDocument, rule: string, build?: string) =>
   check(gatherFacts(doc, build)).filter(f => f.rule === rule);
@@ -58,7 +59,7 @@ describe('plastic', () => {
     const facts = gatherFacts(doc, 'A');
     const remedy = vettedRemedy(facts, check(facts).find(f => f.rule === 'grows')!);
     expect(remedy?.brings).toEqual([]);
-    const after = remedy!.mend(doc);
+    const after = mended(doc, remedy!.mend);
     expect(found(after, 'grows', 'A')).toHaveLength(4);
     expect(found(after, 'slot-washer', 'A')).toEqual([]);
     // every slot points at the anchor, and is long enough for what it grows
@@ -89,7 +90,7 @@ describe('a slot', () => {
     }));
     const [f] = found(bare, 'slot-washer');
     expect(f?.about).toEqual(['j01']);
-    expect(found(f!.mend!(bare), 'slot-washer')).toEqual([]);
+    expect(found(mended(bare, f!.mend!), 'slot-washer')).toEqual([]);
     const washed = withJoint(bare, 'j01', j => ({ ...j, washers: ['flat'] }));
     expect(found(washed, 'slot-washer')).toEqual([]);
   });

@@ -1,5 +1,5 @@
 import type { Facts } from '../../derive';
-import { type PlanDocument, withJoint } from '../../plan';
+import { callOf, changeJoints } from '../../plan';
 import { hangingOrder, nutReaches } from '../../sequence';
 import type { Rule, Unsigned } from '../finding';
 
@@ -23,7 +23,7 @@ function tooLate({ document, panels, joints }: Facts): Unsigned[] {
         about: [j.id],
         text: `${j.id}: no hand gets to its nut any more when its plate goes up: plate ${closer} already covers it.`,
         remedy: 'Set a rivet nut, or a door in the plate where the nut is.',
-        mend: (doc: PlanDocument) => withJoint(doc, j.id, x => ({ ...x, nut: 'rivet-nut' })),
+        mend: callOf(changeJoints, { joints: [{ joint: j.id, part: { nut: 'rivet-nut' } }] }),
       },
     ];
   });
@@ -43,7 +43,7 @@ export const nutReach: Rule = {
               about: [j.id],
               text: `${j.id}: no wrench reaches the ${j.nut?.name ?? 'nut'} behind this hole once the plate hangs.`,
               remedy: 'Set a rivet nut instead.',
-              mend: (doc: PlanDocument) => withJoint(doc, j.id, x => ({ ...x, nut: 'rivet-nut' })),
+              mend: callOf(changeJoints, { joints: [{ joint: j.id, part: { nut: 'rivet-nut' } }] }),
             },
           ]
         : [],

@@ -1,6 +1,6 @@
 import type { Facts } from '../../derive';
 import { centroid, type Vec2 } from '../../geometry';
-import { type Opening, openingFault, openingRemoved, type Panel, type PlanDocument } from '../../plan';
+import { callOf, type Opening, openingFault, type Panel, removeOpening } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
 import { openingsTried } from '../openings-near';
 
@@ -12,7 +12,7 @@ function movedIn(facts: Facts, p: Panel, o: Opening): Pick<Unsigned, 'remedy' | 
     return [o.at[0] + (middle[0] - o.at[0]) * k, o.at[1] + (middle[1] - o.at[1]) * k];
   });
   const [first, ...more] = openingsTried(facts.document, p.id, o, places, 4);
-  const out = { remedy: 'Delete the opening.', mend: (doc: PlanDocument) => openingRemoved(doc, p.id, o.id) };
+  const out = { remedy: 'Delete the opening.', mend: callOf(removeOpening, { panel: p.id, opening: o.id }) };
   const move = 'Move the opening in.';
   return first
     ? { remedy: move, mend: first, more: [...more.map(mend => ({ remedy: move, mend })), out] }

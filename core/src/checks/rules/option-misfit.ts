@@ -1,3 +1,4 @@
+import { callOf, removeJoint } from '../../plan';
 import { partName, type Rule } from '../finding';
 
 export const optionMisfit: Rule = {
@@ -18,10 +19,7 @@ export const optionMisfit: Rule = {
         about: [j.id],
         text: `${j.id}: its hole does not exist on this vehicle (${chosen}).`,
         remedy: 'Move the bolt to another hole, or take it out.',
-        mend: (doc: typeof facts.document) => ({
-          ...doc,
-          plan: { ...doc.plan, joints: doc.plan.joints.filter(x => x.id !== j.id) },
-        }),
+        mend: callOf(removeJoint, { joint: j.id }),
       })),
       ...plan.panels.flatMap(p => {
         const gone = p.guards.filter(g => !parts.has(g));

@@ -1,5 +1,5 @@
 import { type Pressed, pressures, washerFor } from '../../bolt';
-import { withJoint } from '../../plan';
+import { callOf, changeJoints } from '../../plan';
 import { fixed } from '../../units';
 import { plateWord, type Rule, type Unsigned } from '../finding';
 
@@ -35,16 +35,21 @@ export const pressure: Rule = {
           ...(other
             ? {
                 remedy: `A ${washer} washer under the head.`,
-                mend: doc =>
-                  withJoint(doc, j.id, x => ({
-                    ...x,
-                    washers: [
-                      washer,
-                      ...(x.washers[0] === 'flat' || x.washers[0] === 'fender'
-                        ? x.washers.slice(1)
-                        : x.washers),
-                    ],
-                  })),
+                mend: callOf(changeJoints, {
+                  joints: [
+                    {
+                      joint: j.id,
+                      part: {
+                        washers: [
+                          washer,
+                          ...(first === 'flat' || first === 'fender'
+                            ? j.joint.washers.slice(1)
+                            : j.joint.washers),
+                        ],
+                      },
+                    },
+                  ],
+                }),
               }
             : { remedy: 'Less torque, a bolt of the usual class, or thicker hardened washers.' }),
         },

@@ -1,6 +1,6 @@
 import { LONGEST_SPACER, type ResolvedJoint, SEAT_TOLERANCE, type SeatGap, spacerPile } from '../../bolt';
 import type { Facts } from '../../derive';
-import { type PlanDocument, panelMoved, withJoint, withPanel } from '../../plan';
+import { callOf, growSpacers, layPlate, movePlate } from '../../plan';
 import { memberName } from '../../rig';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned, type Words } from '../finding';
 
@@ -63,15 +63,7 @@ function spacersSet(group: readonly Misfit[], words: Words): Remedy | undefined 
         ? `Put ${pile} at ${first.id}.`
         : `Put ${pile} at ${of.length} bolts (${of.map(o => o.id).join(', ')}).`,
     // what another build adds to its spacers is not written into the plan
-    mend: (doc: PlanDocument) =>
-      of.reduce(
-        (d, o) =>
-          withJoint(d, o.id, j => ({
-            ...j,
-            spacer: Math.max(0, Math.round((j.spacer + o.mm - o.was) * 1000) / 1000),
-          })),
-        doc,
-      ),
+    mend: callOf(growSpacers, { by: Object.fromEntries(of.map(o => [o.id, o.mm - o.was])) }),
   };
 }
 
@@ -87,7 +79,7 @@ function plateMoved(facts: Facts, panel: string, words: Words): Remedy | undefin
   if (Math.abs(by) < 0.05) return undefined;
   return {
     remedy: `Bring ${plateWord(facts, panel)} ${by > 0 ? 'up' : 'down'} by ${words.tape(Math.abs(by))}.`,
-    mend: (doc: PlanDocument) => panelMoved(doc, panel, [0, 0, by]),
+    mend: callOf(movePlate, { panel, by: [0, 0, by] }),
   };
 }
 
@@ -102,14 +94,11 @@ function plateLaid(facts: Facts, panel: string): Remedy | undefined {
   if (!base || spread < 100) return undefined;
   const middle = at.reduce((s, p) => s + p.by, 0) / at.length;
   const slope = at.reduce((s, p) => s + (p.x - mean) * p.by, 0) / spread;
+  const [x, y, z] = base.origin;
+  const pitch = (Math.atan(Math.tan((base.pitch * Math.PI) / 180) - slope) * 180) / Math.PI;
   return {
     remedy: `Lay ${plateWord(facts, panel)} against its bolts: height and pitch.`,
-    mend: (doc: PlanDocument) =>
-      withPanel(doc, panel, p => {
-        const [x, y, z] = p.base.origin;
-        const pitch = (Math.atan(Math.tan((p.base.pitch * Math.PI) / 180) - slope) * 180) / Math.PI;
-        return { ...p, base: { ...p.base, pitch, origin: [x, y, z + middle + slope * (x - mean)] } };
-      }),
+    mend: callOf(layPlate, { panel, pitch, origin: [x, y, z + middle + slope * (x - mean)] }),
   };
 }
 

@@ -1,4 +1,4 @@
-import { withJoint } from '../../plan';
+import { callOf, changeJoints } from '../../plan';
 import type { Rule, Unsigned } from '../finding';
 
 const COVERS: ReadonlySet<string> = new Set(['flat', 'fender', 'cup', 'tapered', 'half-moon']);
@@ -33,7 +33,9 @@ export const slotWasher: Rule = {
             ? `${j.id}: its head lies on a slot of plate ${plate?.panel.mark ?? outer} without a washer.`
             : `${j.id}: its nut lies on the slot of the member without a washer.`,
           remedy: 'A washer over the slot.',
-          mend: doc => withJoint(doc, j.id, x => ({ ...x, washers: washers as typeof x.washers })),
+          mend: callOf(changeJoints, {
+            joints: [{ joint: j.id, part: { washers: washers as typeof joint.washers } }],
+          }),
         },
       ];
     }),

@@ -1,31 +1,22 @@
 import { type StackFault, stackFaults } from '../../bolt';
-import { type PlanDocument, withJoint } from '../../plan';
+import { callOf, changeJoints, type Joint, type JointChange } from '../../plan';
 import type { Rule } from '../finding';
 
+type Mend = (j: Joint) => Pick<JointChange, 'part' | 'fastener'>;
 /** What mends a stack that cannot be; the others have rules of their own. */
 const MENDS: Readonly<
-  Partial<
-    Record<
-      StackFault['kind'],
-      { readonly remedy: string; readonly mend?: (d: PlanDocument, id: string) => PlanDocument }
-    >
-  >
+  Partial<Record<StackFault['kind'], { readonly remedy: string; readonly mend?: Mend }>>
 > = {
-  'nut-on-thread': {
-    remedy: 'Leave the nut out.',
-    mend: (d, id) => withJoint(d, id, j => ({ ...j, nut: 'none' })),
-  },
+  'nut-on-thread': { remedy: 'Leave the nut out.', mend: () => ({ part: { nut: 'none' } }) },
   'sunk-too-deep': {
     remedy: 'Use a button head, or a smaller screw.',
-    mend: (d, id) => withJoint(d, id, j => ({ ...j, fastener: { ...j.fastener, head: 'button' } })),
+    mend: () => ({ fastener: { head: 'button' } }),
   },
   'washer-under-sunk': {
     remedy: 'Leave the washer out; a cup washer takes such a head.',
-    mend: (d, id) =>
-      withJoint(d, id, j => ({
-        ...j,
-        washers: j.washers.filter(w => w !== 'flat' && w !== 'fender' && w !== 'tapered'),
-      })),
+    mend: j => ({
+      part: { washers: j.washers.filter(w => w !== 'flat' && w !== 'fender' && w !== 'tapered') },
+    }),
   },
   'reaches-behind': { remedy: 'Use a shorter bolt, a lower nut, or another hole.' },
 };
@@ -46,7 +37,7 @@ export const stack: Rule = {
             about: [j.id],
             text: `${j.id}: ${f.said}.`,
             remedy,
-            ...(mend ? { mend: (doc: PlanDocument) => mend(doc, j.id) } : {}),
+            ...(mend ? { mend: callOf(changeJoints, { joints: [{ joint: j.id, ...mend(j.joint) }] }) } : {}),
           },
         ];
       }),

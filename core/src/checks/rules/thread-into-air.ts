@@ -1,6 +1,6 @@
 import { holdFaults, type ResolvedJoint, STILL_HEADS, threadNamed } from '../../bolt';
 import type { Facts } from '../../derive';
-import { type PlanDocument, withJoint } from '../../plan';
+import { type Call, callOf, changeJoints, type Joint } from '../../plan';
 import type { Rule, Unsigned } from '../finding';
 
 /** Bolts whose thread stands in no table: nothing of them can be computed, so they would be missing from every list. */
@@ -20,17 +20,17 @@ const unknownThreads = ({ document }: Facts): readonly Unsigned[] =>
   });
 
 /** The bolt in the thread that is there, with a head that can be turned. */
-const screwable =
-  (j: ResolvedJoint, thread: string) =>
-  (doc: PlanDocument): PlanDocument =>
-    withJoint(doc, j.id, x => ({
-      ...x,
-      fastener: {
-        ...x.fastener,
-        thread,
-        head: STILL_HEADS.has(x.fastener.head) ? 'flange' : x.fastener.head,
+const screwable = (j: ResolvedJoint, thread: string): Call =>
+  callOf(changeJoints, {
+    joints: [
+      {
+        joint: j.id,
+        fastener: { thread, head: STILL_HEADS.has(j.joint.fastener.head) ? 'flange' : j.joint.fastener.head },
       },
-    }));
+    ],
+  });
+const nutted = (joint: string, nut: Joint['nut']): Call =>
+  callOf(changeJoints, { joints: [{ joint, part: { nut } }] });
 
 export const threadIntoAir: Rule = {
   id: 'thread-into-air',
@@ -68,11 +68,11 @@ export const threadIntoAir: Rule = {
                 ...at,
                 text: `${j.id}: the bolt goes through a plain hole and has no nut.`,
                 remedy: 'Add a serrated flange nut.',
-                mend: (doc: PlanDocument) => withJoint(doc, j.id, x => ({ ...x, nut: 'flange-serrated' })),
+                mend: nutted(j.id, 'flange-serrated'),
                 more: [
                   {
                     remedy: 'Set a rivet nut.',
-                    mend: (doc: PlanDocument) => withJoint(doc, j.id, x => ({ ...x, nut: 'rivet-nut' })),
+                    mend: nutted(j.id, 'rivet-nut'),
                   },
                 ],
               },

@@ -1,5 +1,5 @@
 import type { Facts } from '../../derive';
-import { lowered, tiedTo } from '../../plan';
+import { callOf, lowerPlates, tiedTo } from '../../plan';
 import { partName, plateName, type Remedy, type Rule, type Words } from '../finding';
 
 const lower = (keepOut: number, gap: number): number => Math.ceil(keepOut - gap);
@@ -14,7 +14,7 @@ export function lowering(facts: Facts, panel: string, by: number, words: Words):
       : `plates ${marks.slice(0, -1).join(', ')} and ${marks.at(-1)}, which share bolts,`;
   return {
     remedy: `Lower ${which} by ${words.tape(by)}, on spacers.`,
-    mend: doc => lowered(doc, tied, by),
+    mend: callOf(lowerPlates, { panels: tied, by }),
   };
 }
 

@@ -1,5 +1,5 @@
 import { type ResolvedJoint, STRENGTH, wrenchRange } from '../../bolt';
-import { withJoint } from '../../plan';
+import { callOf, changeJoints } from '../../plan';
 import type { Rule, Unsigned } from '../finding';
 
 /** Share of proof load over which a bolt is no longer reused, and an entered torque is refused (Shigley Eq. 8-31: 0.90 for permanent joints). */
@@ -31,8 +31,7 @@ export const torqueEntered: Rule = {
     facts.joints.flatMap((j): readonly Unsigned[] => {
       if (j.joint.torque === 'auto') return [];
       const torque = words.torque(j.torqueNm);
-      const mend = (doc: Parameters<typeof withJoint>[0]) =>
-        withJoint(doc, j.id, x => ({ ...x, torque: 'auto' as const }));
+      const mend = callOf(changeJoints, { joints: [{ joint: j.id, part: { torque: 'auto' } }] });
       const over = overdone(j);
       if (over)
         return [

@@ -2,7 +2,8 @@ import { MARGIN, roughPlate } from '../../cover';
 import type { Facts } from '../../derive';
 import { openingArea } from '../../fold';
 import { boxOf, contains } from '../../geometry';
-import { panelAdded } from '../../plan';
+import { addPlates, callOf } from '../../plan';
+import type { Component } from '../../rig';
 import { formatPercent } from '../../units';
 import { partName, type Rule } from '../finding';
 
@@ -19,6 +20,19 @@ const servedShare = (facts: Facts, component: string, areaMm2: number): number =
     .filter(o => o.serves !== undefined && points.has(o.serves));
   return areaMm2 > 0 ? open.reduce((s, o) => s + openingArea(o), 0) / areaMm2 : 0;
 };
+
+/** A rough plate under a part, with a margin round it. */
+function under(facts: Facts, part: Component) {
+  const { min, max } = boxOf(part.footprint);
+  const [x0, y0, x1, y1] = [min[0] - MARGIN, min[1] - MARGIN, max[0] + MARGIN, max[1] + MARGIN];
+  const outline = [
+    [x0, y0],
+    [x1, y0],
+    [x1, y1],
+    [x0, y1],
+  ] as const;
+  return roughPlate(facts.rig, outline, part.name, facts.lowestBare.z);
+}
 
 export const uncovered: Rule = {
   id: 'uncovered',
@@ -38,20 +52,7 @@ export const uncovered: Rule = {
           about: [c.id],
           text: `${partName(facts, c.id)}: ${formatPercent(1 - c.fraction)} of it is bare from below.`,
           remedy: whole ? 'Add a plate under it.' : 'Widen a plate under it or add one.',
-          mend: whole
-            ? (doc: typeof facts.document) => {
-                const { min, max } = boxOf(part.footprint);
-                const [x0, y0, x1, y1] = [min[0] - MARGIN, min[1] - MARGIN, max[0] + MARGIN, max[1] + MARGIN];
-                const outline = [
-                  [x0, y0],
-                  [x1, y0],
-                  [x1, y1],
-                  [x0, y1],
-                ] as const;
-                return panelAdded(doc, roughPlate(facts.rig, outline, part.name, facts.lowestBare.z))
-                  .document;
-              }
-            : undefined,
+          ...(whole ? { mend: callOf(addPlates, { panels: [under(facts, part)] }) } : {}),
         };
       }),
 };

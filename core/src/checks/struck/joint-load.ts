@@ -1,6 +1,6 @@
 import { type JointCapacity, jointCapacity, type ResolvedJoint, resolveJoint } from '../../bolt';
 import type { Facts } from '../../derive';
-import { type BoltClass, withJoint } from '../../plan';
+import { type BoltClass, callOf, changeJoints } from '../../plan';
 import type { StrikeReaction } from '../../strike';
 import { fixed } from '../../units';
 import { plateWord } from '../finding';
@@ -64,15 +64,12 @@ export const jointLoad: StruckRule = {
         ...(classes.every(c => c !== undefined)
           ? {
               remedy: `${[...new Set(classes)].map(c => c?.replace('grade-', 'Grade ').replace(/^1/, 'Class 1')).join(' and ')} bolts there.`,
-              mend: doc =>
-                over.reduce(
-                  (d, o, i) =>
-                    withJoint(d, o.r.joint, j => ({
-                      ...j,
-                      fastener: { ...j.fastener, class: classes[i] ?? j.fastener.class },
-                    })),
-                  doc,
-                ),
+              mend: callOf(changeJoints, {
+                joints: over.map((o, i) => ({
+                  joint: o.r.joint,
+                  fastener: { class: classes[i] ?? o.joint.joint.fastener.class },
+                })),
+              }),
             }
           : {
               remedy:

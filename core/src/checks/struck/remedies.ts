@@ -3,13 +3,14 @@ import type { Facts } from '../../derive';
 import type { FoldedPanel } from '../../fold';
 import { contains, type Vec3 } from '../../geometry';
 import {
-  crossbarAdded,
-  crossbarSet,
-  flangeAdded,
-  flangeChanged,
-  type PlanDocument,
+  addCrossbar,
+  addFlange,
+  type Call,
+  callOf,
+  done,
+  resheeted,
   type SheetChoice,
-  withSheet,
+  setSheets,
 } from '../../plan';
 import type { Mount } from '../../rig';
 import { equalStiffness, MATERIALS, type MaterialId, stockOf, stockThicknesses } from '../../sheet';
@@ -22,7 +23,7 @@ export interface StruckRemedy {
   readonly id: 'thicker' | 'other-sheet' | 'crossbar' | 'edge';
   readonly panel: string;
   readonly text: string;
-  readonly apply: (doc: PlanDocument) => PlanDocument;
+  readonly mend: Call;
 }
 
 /** Bar that is offered: square tube 1½ × 1½ × ⅛ in. */
@@ -43,8 +44,8 @@ function otherSheet(p: FoldedPanel): Pick<SheetChoice, 'material' | 'thickness' 
   return t && { material, ...t };
 }
 
-/** The plan with a bar over the struck place, bolted up to holes on either side of the plate and lying on it; undefined where none fits. */
-function barOver(facts: Facts, p: FoldedPanel, struck: StrikeAnswer): PlanDocument | undefined {
+/** A bar over the struck place, bolted up to holes on either side of the plate and lying on it; undefined where none fits. */
+function barOver(facts: Facts, p: FoldedPanel, struck: StrikeAnswer): Call | undefined {
   const [x, y] = struck.at;
   const top = struck.at[2] + p.sheet.thickness;
   const near = facts.rig.mounts.filter(m => Math.abs(m.at[0] - x) <= BESIDE && m.condition !== 'blocked');
@@ -69,18 +70,15 @@ function barOver(facts: Facts, p: FoldedPanel, struck: StrikeAnswer): PlanDocume
     );
     if (part) return undefined;
   }
-  const added = crossbarAdded(
-    facts.document,
-    { hole: left, fresh: false },
-    { hole: right, fresh: false },
-    { name: 'crossbar over the plate', section: BAR },
-  );
-  if (!added.ok) return undefined;
-  const { document, id } = added.value;
-  const bar = document.plan.crossbars.find(c => c.id === id);
-  return bar
-    ? crossbarSet(document, id, { from: [bar.from[0], bar.from[1], z], to: [bar.to[0], bar.to[1], z] })
-    : undefined;
+  const call = callOf(addCrossbar, {
+    ends: [
+      { hole: left, fresh: false },
+      { hole: right, fresh: false },
+    ],
+    part: { name: 'crossbar over the plate', section: BAR },
+    z,
+  });
+  return done(addCrossbar, facts.document, call.args).ok ? call : undefined;
 }
 
 /** Base edges without a flange and without a bolt, longest first. */
@@ -111,6 +109,8 @@ export function struckRemedies(facts: Facts, struck: StrikeAnswer, words: Words)
   const panel = p.panel.id;
   const build = facts.build.id;
   const out: StruckRemedy[] = [];
+  const sheet = (of: Pick<SheetChoice, 'material' | 'thickness' | 'gauge'>): Call =>
+    callOf(setSheets, { build, sheets: { [panel]: resheeted(p.sheet, of) } });
   const { material, thickness } = p.sheet;
   const next = stockThicknesses(material, stockOf(material, thickness)).find(
     s => s.thickness > thickness * 1.05,
@@ -120,7 +120,7 @@ export function struckRemedies(facts: Facts, struck: StrikeAnswer, words: Words)
       id: 'thicker',
       panel,
       text: `${next.gauge} of the same sheet`,
-      apply: doc => withSheet(doc, build, panel, { material, ...next }),
+      mend: sheet({ material, ...next }),
     });
   const other = otherSheet(p);
   if (other)
@@ -128,7 +128,7 @@ export function struckRemedies(facts: Facts, struck: StrikeAnswer, words: Words)
       id: 'other-sheet',
       panel,
       text: `${other.gauge} ${MATERIALS[other.material].family}, as stiff`,
-      apply: doc => withSheet(doc, build, panel, other),
+      mend: sheet(other),
     });
   const bar = barOver(facts, p, struck);
   if (bar)
@@ -136,7 +136,7 @@ export function struckRemedies(facts: Facts, struck: StrikeAnswer, words: Words)
       id: 'crossbar',
       panel,
       text: `a crossbar over it, ${words.length(BAR.width)} square tube between two mounts`,
-      apply: () => bar,
+      mend: bar,
     });
   const [edge] = freeEdges(facts, p);
   if (edge)
@@ -144,12 +144,13 @@ export function struckRemedies(facts: Facts, struck: StrikeAnswer, words: Words)
       id: 'edge',
       panel,
       text: `${words.length(EDGE.length)} of its free edge turned up`,
-      apply: doc => {
-        const added = flangeAdded(doc, panel, { edge: edge.edge }, EDGE.length, EDGE.angle);
-        const flange = added.plan.panels.find(x => x.id === panel)?.flanges.at(-1);
-        const inset = Math.min(20, edge.length / 8);
-        return flange ? flangeChanged(added, panel, flange.id, { inset: [inset, inset] }) : added;
-      },
+      mend: callOf(addFlange, {
+        panel,
+        where: { edge: edge.edge },
+        length: EDGE.length,
+        angle: EDGE.angle,
+        inset: [Math.min(20, edge.length / 8), Math.min(20, edge.length / 8)],
+      }),
     });
   return out;
 }

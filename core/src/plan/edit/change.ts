@@ -40,18 +40,24 @@ export function remarked(doc: PlanDocument): PlanDocument {
   return inPlan(doc, { panels: doc.plan.panels.map(p => ({ ...p, mark: mark.get(p.id) ?? p.mark })) });
 }
 
+/** A sheet in other material or thickness, its finish kept. */
+export function resheeted(
+  { gauge: _, ...old }: SheetChoice,
+  { material, thickness, gauge }: Pick<SheetChoice, 'material' | 'thickness' | 'gauge'>,
+): SheetChoice {
+  return { ...old, material, thickness, ...(gauge === undefined ? {} : { gauge }) };
+}
+
 /** A plate of one build in another sheet, its finish kept. */
 export const withSheet = (
   doc: PlanDocument,
   build: string,
   panel: string,
-  { material, thickness, gauge }: Pick<SheetChoice, 'material' | 'thickness' | 'gauge'>,
+  of: Pick<SheetChoice, 'material' | 'thickness' | 'gauge'>,
 ): PlanDocument => {
   const old = doc.plan.builds.find(b => b.id === build)?.sheets[panel];
   if (!old) return doc;
-  const { gauge: _, ...kept } = old;
-  const sheet = { ...kept, material, thickness, ...(gauge === undefined ? {} : { gauge }) };
-  return sheetsSet(doc, build, { [panel]: sheet });
+  return sheetsSet(doc, build, { [panel]: resheeted(old, of) });
 };
 
 /** Leaves out the holes drilled for this plan that no bolt and no crossbar uses any more. */

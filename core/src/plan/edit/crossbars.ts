@@ -4,7 +4,7 @@ import { bad, good, type Result, roundTo } from '../../units';
 import type { Crossbar, Joint, PlanDocument } from '../plan';
 import { barFace } from '../present';
 import { freshId, holesTidied, inPlan } from './change';
-import { jointFor } from './details';
+import { jointFor } from './joints';
 
 /** The bar that is laid unless another is chosen: 2 × 1 in solid, mm. */
 export const USUAL_BAR = { width: 50.8, height: 25.4, wall: 'solid' } as const;

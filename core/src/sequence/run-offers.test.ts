@@ -1,8 +1,7 @@
-import type { PlanDocument } from '@plate-fold/core/plan';
-import type { Tick } from '@plate-fold/core/sequence';
 import { demo } from '@plate-fold/demo';
 import { describe, expect, it } from 'vitest';
-import { offersFrom } from './usual';
+import { type Call, commandOf, done, PLAN_COMMANDS, type PlanDocument } from '../plan';
+import { offersFrom, type Tick } from './index';
 
 const off = (note: string, jointId: string | null = 'j-3'): Tick => ({
   id: note,
@@ -13,6 +12,11 @@ const off = (note: string, jointId: string | null = 'j-3'): Tick => ({
   at: 1,
   device: 'd',
 });
+const made = (doc: PlanDocument, change: Call): PlanDocument => {
+  const r = done(commandOf(PLAN_COMMANDS, change), doc, change.args);
+  if (!r.ok) throw new Error(r.fault);
+  return r.value;
+};
 const of = (doc: PlanDocument, ...ticks: Tick[]) => offersFrom(doc, ticks, '2026-11-26');
 
 describe('what a run offers the plan', () => {
@@ -23,7 +27,7 @@ describe('what a run offers the plan', () => {
       const told = { ...off(fault), fault };
       const [offer] = of(doc, told);
       expect(offer?.said).toContain(mount);
-      const next = offer!.change(doc);
+      const next = made(doc, offer!.change);
       expect(next.rig.mounts.find(m => m.id === mount)?.condition).toBe('stripped');
       // and is not offered again
       expect(of(next, told)).toEqual([]);
@@ -47,7 +51,7 @@ describe('what a run offers the plan', () => {
       heights('fenders', { frontLeft: 900, frontRight: 902, rearLeft: 940, rearRight: 941 }),
       heights('ride-height', { frontLeft: 892, frontRight: 893, rearLeft: 936, rearRight: 936 }),
     );
-    const next = offer!.change(demo('heron'));
+    const next = made(demo('heron'), offer!.change);
     expect(next.plan.fenders).toEqual({
       front: { before: 901, after: 892.5 },
       rear: { before: 940.5, after: 936 },
@@ -69,8 +73,8 @@ describe('what a run offers the plan', () => {
       { ...off('Other bolt used'), fault: 'other-bolt' },
       off('Touches something above', null),
     );
-    expect(lock!.change(doc).plan.joints.find(j => j.id === 'j-3')?.lock).toBe(true);
-    const noted = note!.change(doc);
+    expect(made(doc, lock!.change).plan.joints.find(j => j.id === 'j-3')?.lock).toBe(true);
+    const noted = made(doc, note!.change);
     expect(noted.plan.notes).toContain('2026-11-26, Touches something above');
     expect(of(noted, off('Touches something above', null))).toEqual([]);
     expect(of(doc, { ...off('x'), kind: 'done' }, { ...off('y'), note: null })).toEqual([]);

@@ -1,5 +1,6 @@
-import { type PlanDocument, withJoint } from '@plate-fold/core/plan';
-import { boltFaults, type Tick } from '@plate-fold/core/sequence';
+import { addNote, type Call, callOf, changeEntry, lockJoint, type PlanDocument, takeFenders } from '../plan';
+import { boltFaults } from './faults';
+import type { Tick } from './tick';
 
 /** What a plan could learn from a run. */
 export interface Offer {
@@ -8,16 +9,11 @@ export interface Offer {
   readonly off: string;
   /** what would be done to the plan */
   readonly said: string;
-  readonly change: (doc: PlanDocument) => PlanDocument;
+  readonly change: Call;
 }
 
 const THREAD_GONE = new Set(['stripped', 'cross-threaded', 'sheared']);
 const WHEELS = ['frontLeft', 'frontRight', 'rearLeft', 'rearRight'] as const;
-
-const noted = (doc: PlanDocument, line: string): PlanDocument => ({
-  ...doc,
-  plan: { ...doc.plan, notes: [doc.plan.notes, line].filter(Boolean).join('\n') },
-});
 
 type Corners = readonly [number, number, number, number];
 /** The heights of the fenders that a step was given last, with its tick. */
@@ -47,7 +43,7 @@ function fenderOffer(doc: PlanDocument, ticks: readonly Tick[]): readonly Offer[
       tick: after.tick.id,
       off: 'All four fenders were measured before and after.',
       said: 'Take the heights into Weigh',
-      change: d => ({ ...d, plan: { ...d.plan, fenders } }),
+      change: callOf(takeFenders, { fenders }),
     },
   ];
 }
@@ -78,13 +74,7 @@ export function offersFrom(doc: PlanDocument, ticks: readonly Tick[], day: strin
             tick: t.id,
             off: `${where}${note}`,
             said: `Set hole ${mount.id} to stripped, so that Bolt offers its repairs`,
-            change: d => ({
-              ...d,
-              rig: {
-                ...d.rig,
-                mounts: d.rig.mounts.map(m => (m.id === mount.id ? { ...m, condition: 'stripped' } : m)),
-              },
-            }),
+            change: callOf(changeEntry, { list: 'mounts', id: mount.id, part: { condition: 'stripped' } }),
           },
         ];
       }
@@ -95,7 +85,7 @@ export function offersFrom(doc: PlanDocument, ticks: readonly Tick[], day: strin
             tick: t.id,
             off: `${where}${note}`,
             said: 'Lock the joint, to be entered in Bolt as it was made',
-            change: d => withJoint(d, joint.id, j => ({ ...j, lock: true })),
+            change: callOf(lockJoint, { joint: joint.id, on: true }),
           },
         ];
       }
@@ -106,7 +96,7 @@ export function offersFrom(doc: PlanDocument, ticks: readonly Tick[], day: strin
           tick: t.id,
           off: `${where}${note}${mended ? ', repaired' : ''}`,
           said: 'Write it into the plan’s notes',
-          change: d => noted(d, line),
+          change: callOf(addNote, { line }),
         },
       ];
     });

@@ -1,0 +1,94 @@
+import { bad, good } from '../../../units';
+import type { PlanDocument, SheetChoice } from '../../plan';
+import { redrawnFor, sheetsSet } from '../../restack';
+import { inPlan } from '../change';
+import { command } from '../command';
+
+/** A plan compares so many builds at the most. */
+export const MOST_BUILDS = 8;
+
+/** The next free letter for a build. */
+function freeLetter(taken: readonly { readonly id: string }[]): string {
+  const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
+  return [...letters].find(l => !taken.some(t => t.id === l)) ?? `B${taken.length + 1}`;
+}
+
+type OfBuild<A = unknown> = A & { readonly build: string };
+const named = (_: PlanDocument, { build }: OfBuild): string => `build ${build}`;
+
+export const activateBuild = command<OfBuild>({
+  id: 'build.activate',
+  label: (doc, a) => `turn to ${named(doc, a)}`,
+  run: (doc, { build }) =>
+    doc.plan.activeBuild === build || !doc.plan.builds.some(b => b.id === build)
+      ? doc
+      : inPlan(doc, { activeBuild: build }),
+});
+
+/** A copy, which is then the active build. */
+export const copyBuild = command<OfBuild>({
+  id: 'build.copy',
+  label: (doc, a) => `copy ${named(doc, a)}`,
+  run: (doc, { build }) => {
+    const from = doc.plan.builds.find(b => b.id === build);
+    if (!from) return bad('there is no such build');
+    if (doc.plan.builds.length >= MOST_BUILDS) return bad(`A plan has ${MOST_BUILDS} builds at the most.`);
+    const copy = { ...from, id: freeLetter(doc.plan.builds), name: `${from.name}, copy` };
+    return good(inPlan(doc, { builds: [...doc.plan.builds, copy], activeBuild: copy.id }));
+  },
+});
+
+export const renameBuild = command<OfBuild<{ readonly name: string }>>({
+  id: 'build.rename',
+  label: (doc, a) => `rename ${named(doc, a)}`,
+  run: (doc, { build, name }) =>
+    inPlan(doc, { builds: doc.plan.builds.map(b => (b.id === build ? { ...b, name } : b)) }),
+});
+
+export const noteBuild = command<OfBuild<{ readonly note: string }>>({
+  id: 'build.note',
+  label: (doc, a) => `note something of ${named(doc, a)}`,
+  run: (doc, { build, note }) =>
+    inPlan(doc, { builds: doc.plan.builds.map(b => (b.id === build ? { ...b, note } : b)) }),
+});
+
+/** The last build stays. */
+export const removeBuild = command<OfBuild>({
+  id: 'build.remove',
+  label: (doc, a) => `delete ${named(doc, a)}`,
+  run: (doc, { build }) => {
+    const builds = doc.plan.builds.filter(b => b.id !== build);
+    const first = builds[0];
+    if (!first || builds.length === doc.plan.builds.length) return doc;
+    // plates are drawn for the first build: as they hang in the one that takes its place
+    const drawn = doc.plan.builds[0]?.id === build ? redrawnFor(doc, first) : doc;
+    return inPlan(drawn, {
+      builds,
+      activeBuild: doc.plan.activeBuild === build ? first.id : doc.plan.activeBuild,
+    });
+  },
+});
+
+/** Other sheets for some plates of a build. */
+export const setSheets = command<OfBuild<{ readonly sheets: Readonly<Record<string, SheetChoice>> }>>({
+  id: 'build.sheets',
+  label: (doc, { build, sheets }) => {
+    const ids = Object.keys(sheets);
+    const plate = ids.length === 1 && doc.plan.panels.find(p => p.id === ids[0]);
+    return `take another sheet for ${plate ? `plate ${plate.mark}` : `${ids.length} plates`} of build ${build}`;
+  },
+  run: (doc, { build, sheets }) => sheetsSet(doc, build, sheets),
+});
+
+/** What a fabricator asks for a build, dollars; none where the price is nought. */
+export const setOffer = command<OfBuild<{ readonly price: number; readonly source: string }>>({
+  id: 'build.offer',
+  label: (doc, a) => `enter an offer for ${named(doc, a)}`,
+  run: (doc, { build, price, source }) =>
+    inPlan(doc, {
+      builds: doc.plan.builds.map(b => {
+        const { offer: _, ...rest } = b;
+        return b.id !== build ? b : price === 0 ? rest : { ...rest, offer: { price, source } };
+      }),
+    }),
+});
