@@ -5,10 +5,11 @@ import { RouterProvider } from 'react-router';
 import { reloadAfterNewBuild } from './app/new-build';
 import { router } from './app/routes';
 import { announceTab } from './state/drafts';
-import { store } from './state/store';
+import { attachToPage, store } from './state/store';
 import './style.css';
 
 reloadAfterNewBuild();
+attachToPage();
 await announceTab();
 const root = document.getElementById('root');
 if (root)

@@ -2,6 +2,7 @@ export * from './archive';
 export * from './as-built';
 export * from './bend-table';
 export * from './csv';
+export * from './drawn-plates';
 export * from './dxf-door';
 export * from './dxf-in';
 export * from './glb';

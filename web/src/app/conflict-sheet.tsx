@@ -1,6 +1,8 @@
 import { writeDocument } from '@plate-fold/core/plan';
-import { mineKept, theirsTaken } from '../state/plan-slice';
+import { theirsTaken } from '../state/plan-actions';
+import { selectDocument } from '../state/select';
 import { useApp, useDo } from '../state/store';
+import { mineKept } from '../state/sync-slice';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { saveFile } from '../ui/save-file';
@@ -9,7 +11,8 @@ import { Differences } from './versions-sheet';
 /** Shown when the plan was changed elsewhere meanwhile: neither version is lost, the owner says which goes on. */
 export function ConflictSheet() {
   const dispatch = useDo();
-  const { conflict, present, revision } = useApp(s => s.plan);
+  const { conflict, revision } = useApp(s => s.sync);
+  const present = useApp(selectDocument);
   if (!conflict || !present) return null;
   const mine = present.plan.builds.find(b => b.id === present.plan.activeBuild);
   const theirs = conflict.document.plan.builds.find(b => b.id === conflict.document.plan.activeBuild);
@@ -27,7 +30,7 @@ export function ConflictSheet() {
         <Button look="strong" onClick={() => dispatch(mineKept())}>
           Go on with mine (build {mine?.id} {mine?.name})
         </Button>
-        <Button onClick={() => dispatch(theirsTaken())}>
+        <Button onClick={() => dispatch(theirsTaken(conflict))}>
           Take theirs (build {theirs?.id} {theirs?.name}); undo brings mine back
         </Button>
         <Button

@@ -2,7 +2,7 @@ import { Suspense, useState } from 'react';
 import { Link, Outlet, useParams } from 'react-router';
 import { useOpenPlan } from '../state/open-plan';
 import { ConflictSheet } from './conflict-sheet';
-import { KeySheet, usePlanKeys } from './keys';
+import { KeySheet, PlanKeys, useKeySheet } from './keys';
 import { Notice } from './notice';
 import { StageRail } from './stage-rail';
 import { Tally } from './tally';
@@ -11,7 +11,7 @@ import { useFold } from './use-fold';
 import { VersionsSheet } from './versions-sheet';
 
 function OpenFrame() {
-  const keys = usePlanKeys();
+  const keys = useKeySheet();
   const { folded, watch } = useFold();
   const [versions, setVersions] = useState(false);
   return (
@@ -32,6 +32,7 @@ function OpenFrame() {
           <Tally />
         </div>
       </div>
+      <PlanKeys />
       <ConflictSheet />
       {versions && <VersionsSheet onClose={() => setVersions(false)} />}
       <KeySheet open={keys.shown} onClose={keys.close} />

@@ -1,36 +1,43 @@
 import { useState } from 'react';
 import { type Options, useHotkeys } from 'react-hotkeys-hook';
 import { useNavigate, useParams } from 'react-router';
-import { buildActivated, redone, undone } from '../state/plan-slice';
-import { useApp, useDo } from '../state/store';
-import { panelSelected, sideTurned, unitsSwitched } from '../state/view-slice';
+import { BOUND, type Bound } from '../state/commands/bound';
+import { useBound } from '../state/commands/use-bound';
 import { Dialog } from '../ui/dialog';
 import { STAGES } from './stages';
 
 /** A sheet that was just chosen still has the focus: the keys go on from there as from anywhere but a field for text. */
 const ON = { enableOnFormTags: ['radio'] } satisfies Options;
 
+/** What the key sheet says beside what the frame's own commands say. */
 const KEYS: readonly (readonly [keys: string, does: string])[] = [
   [`1 to ${STAGES.length}`, 'stages'],
-  ['[ and ]', 'plate before and after'],
-  ['B', 'next build'],
-  ['V', 'view side'],
+  ...BOUND.flatMap(b => (b.shown === undefined ? [] : [[b.shown, b.says] as const])),
   ['P', 'propose a set (on Cover)'],
   ['arrows, Shift+arrows', 'nudge what is held by 1 mm, 10 mm'],
-  ['U', 'units'],
-  ['Ctrl+Z', 'undo'],
-  ['Ctrl+Shift+Z', 'redo'],
-  ['Esc', 'nothing selected'],
   ['?', 'this list'],
 ];
 
+/** Listens for the keys of one command. */
+function BoundKeys({ of }: { of: Bound }) {
+  const { enabled, run } = useBound(of);
+  useHotkeys(
+    [...(of.keys ?? [])],
+    () => {
+      if (enabled) run();
+    },
+    { ...ON, useKey: of.useKey ?? false, preventDefault: of.keys?.some(k => k.startsWith('mod')) ?? false },
+  );
+  return null;
+}
+
 /** The keys of the planning stages. */
-export function usePlanKeys() {
-  const dispatch = useDo();
+export const PlanKeys = () => BOUND.map(b => <BoundKeys key={b.id} of={b} />);
+
+/** The key sheet and the keys of the stages. */
+export function useKeySheet() {
   const navigate = useNavigate();
   const { planId } = useParams();
-  const plan = useApp(s => s.plan.present?.plan);
-  const panel = useApp(s => s.view.panel);
   const [shown, setShown] = useState(false);
   useHotkeys(
     STAGES.map((_, i) => `${i + 1}`),
@@ -40,27 +47,6 @@ export function usePlanKeys() {
     },
     { ...ON, useKey: true },
   );
-  const turn = (by: number): void => {
-    const ids = plan?.panels.map(p => p.id) ?? [];
-    const at = panel === undefined ? (by > 0 ? -1 : 0) : ids.indexOf(panel);
-    dispatch(panelSelected(ids[(at + by + ids.length) % ids.length]));
-  };
-  useHotkeys('[', () => turn(-1), { ...ON, useKey: true });
-  useHotkeys(']', () => turn(1), { ...ON, useKey: true });
-  useHotkeys(
-    'b',
-    () => {
-      const ids = plan?.builds.map(b => b.id) ?? [];
-      const next = ids[(ids.indexOf(plan?.activeBuild ?? '') + 1) % ids.length];
-      if (next) dispatch(buildActivated(next));
-    },
-    ON,
-  );
-  useHotkeys('v', () => void dispatch(sideTurned()), ON);
-  useHotkeys('u', () => void dispatch(unitsSwitched()), ON);
-  useHotkeys('mod+z', () => void dispatch(undone()), { ...ON, preventDefault: true });
-  useHotkeys('mod+shift+z, mod+y', () => void dispatch(redone()), { ...ON, preventDefault: true });
-  useHotkeys('escape', () => void dispatch(panelSelected(undefined)), ON);
   useHotkeys('?', () => setShown(true), { ...ON, useKey: true });
   return { shown, open: () => setShown(true), close: () => setShown(false) };
 }

@@ -6,7 +6,7 @@ import { noticeGiven } from '../state/view-slice';
 export function Notice() {
   const dispatch = useDo();
   const notice = useApp(s => s.view.notice);
-  const refused = useApp(s => (s.plan.save === 'refused' ? s.plan.fault : undefined));
+  const refused = useApp(s => (s.sync.save === 'refused' ? s.sync.fault : undefined));
   if (notice === undefined && refused === undefined) return null;
   if (notice === undefined)
     return (

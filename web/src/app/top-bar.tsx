@@ -1,4 +1,4 @@
-import { writeDocument } from '@plate-fold/core/plan';
+import { activateBuild, writeDocument } from '@plate-fold/core/plan';
 import { MATERIALS } from '@plate-fold/core/sheet';
 import { formatMass } from '@plate-fold/core/units';
 import {
@@ -18,15 +18,17 @@ import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { Swatch } from '../picture/hatch';
 import { archiveAt } from '../state/api';
+import { REDO, SWITCH_THEME, SWITCH_UNITS, TURN_SIDE, UNDO } from '../state/commands/bound';
+import { useRun } from '../state/commands/run';
+import { useBound } from '../state/commands/use-bound';
 import { selectWeights } from '../state/derived';
-import { buildActivated, redone, undone } from '../state/plan-slice';
-import { useApp, useDo } from '../state/store';
-import { sideTurned, themeSwitched, unitsSwitched } from '../state/view-slice';
+import { selectDocument, selectShown } from '../state/select';
+import { useApp } from '../state/store';
 import { SIDE_NAMES, when } from '../ui/names';
 import { saveFile } from '../ui/save-file';
 
 function SaveMark() {
-  const { save, savedAt, fault, unkept } = useApp(s => s.plan);
+  const { save, savedAt, fault, unkept } = useApp(s => s.sync);
   const words = {
     saved: savedAt ? `saved ${when(savedAt)}` : 'saved',
     pending: 'saving \u2026',
@@ -55,8 +57,8 @@ function SaveMark() {
 
 /** Builds as swatches of their sheet; the active one is worked on, the others are compared. */
 function BuildSwitch() {
-  const dispatch = useDo();
-  const plan = useApp(s => s.plan.present?.plan);
+  const run = useRun();
+  const plan = useApp(s => selectShown(s)?.plan);
   const weights = useApp(selectWeights);
   const units = useApp(s => s.view.units);
   if (!plan) return null;
@@ -71,7 +73,7 @@ function BuildSwitch() {
             type="button"
             role="radio"
             aria-checked={active}
-            onClick={() => dispatch(buildActivated(b.id))}
+            onClick={() => run(activateBuild, { build: b.id })}
             className={`flex h-10 shrink-0 items-center gap-2 rounded-[4px] border px-2 text-left ${active ? 'border-fluid bg-paper ring-1 ring-fluid' : 'border-scribe bg-paper hover:border-ink2'}`}
           >
             <Swatch families={Object.values(b.sheets).map(s => MATERIALS[s.material].family)} size={26} />
@@ -95,8 +97,12 @@ const ITEM =
   'flex min-h-11 cursor-pointer items-center gap-3 px-4 outline-none data-[highlighted]:bg-fluid data-[highlighted]:text-onfluid';
 
 export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions: () => void }) {
-  const dispatch = useDo();
-  const { past, future, present } = useApp(s => s.plan);
+  const undo = useBound(UNDO);
+  const redo = useBound(REDO);
+  const turn = useBound(TURN_SIDE);
+  const other = useBound(SWITCH_UNITS);
+  const dress = useBound(SWITCH_THEME);
+  const present = useApp(selectDocument);
   const { side, units, theme } = useApp(s => s.view);
   if (!present) return null;
   const { rig, plan } = present;
@@ -122,18 +128,20 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
         <button
           type="button"
           className={ICON}
-          aria-label="Undo"
-          disabled={past.length === 0}
-          onClick={() => dispatch(undone())}
+          aria-label={undo.label}
+          title={undo.label}
+          disabled={!undo.enabled}
+          onClick={undo.run}
         >
           <Undo2 size={19} aria-hidden="true" />
         </button>
         <button
           type="button"
           className={ICON}
-          aria-label="Redo"
-          disabled={future.length === 0}
-          onClick={() => dispatch(redone())}
+          aria-label={redo.label}
+          title={redo.label}
+          disabled={!redo.enabled}
+          onClick={redo.run}
         >
           <Redo2 size={19} aria-hidden="true" />
         </button>
@@ -141,7 +149,7 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
       <button
         type="button"
         className="flex h-10 shrink-0 items-center gap-2 rounded-[4px] border border-scribe bg-paper px-3 text-[13px] hover:border-ink2 max-desk:hidden"
-        onClick={() => dispatch(sideTurned())}
+        onClick={turn.run}
         aria-label={`Seen: ${SIDE_NAMES[side]}. Change`}
       >
         <Eye size={17} aria-hidden="true" />
@@ -150,7 +158,7 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
       <button
         type="button"
         className="fig h-10 shrink-0 rounded-[4px] border border-scribe bg-paper px-2.5 text-[12.5px] hover:border-ink2 max-desk:hidden"
-        onClick={() => dispatch(unitsSwitched())}
+        onClick={other.run}
         aria-label={`${units === 'inch' ? 'in \u00b7 lb' : 'mm \u00b7 kg'}: change units`}
       >
         {units === 'inch' ? 'in \u00b7 lb' : 'mm \u00b7 kg'}
@@ -165,14 +173,14 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
             align="end"
             className="z-50 min-w-60 rounded-[4px] border border-ink bg-paper py-1 text-ink shadow-lg"
           >
-            <DropdownMenu.Item className={ITEM} onSelect={() => dispatch(sideTurned())}>
+            <DropdownMenu.Item className={ITEM} onSelect={turn.run}>
               <Eye size={17} aria-hidden="true" /> {SIDE_NAMES[side]}
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={ITEM} onSelect={() => dispatch(unitsSwitched())}>
+            <DropdownMenu.Item className={ITEM} onSelect={other.run}>
               <span className="fig text-[12px]">{units === 'inch' ? 'mm' : 'in'}</span> Show{' '}
               {units === 'inch' ? 'metric' : 'inch and pound'}
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={ITEM} onSelect={() => dispatch(themeSwitched())}>
+            <DropdownMenu.Item className={ITEM} onSelect={dress.run}>
               {theme === 'dark' ? (
                 <Sun size={17} aria-hidden="true" />
               ) : (

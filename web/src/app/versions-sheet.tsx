@@ -1,8 +1,9 @@
-import { differences, type PlanDocument, writeDocument } from '@plate-fold/core/plan';
+import { differences, type PlanDocument, restoreVersion, writeDocument } from '@plate-fold/core/plan';
 import { useMemo, useState } from 'react';
 import { useVersionQuery, useVersionsQuery, type VersionRow } from '../state/api';
-import { versionRestored } from '../state/plan-slice';
-import { useApp, useDo } from '../state/store';
+import { useRun } from '../state/commands/run';
+import { selectDocument } from '../state/select';
+import { useApp } from '../state/store';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
 import { when } from '../ui/names';
@@ -38,7 +39,7 @@ export function Differences({
 }
 
 function Version({ plan, row, onDone }: { plan: PlanDocument; row: VersionRow; onDone: () => void }) {
-  const dispatch = useDo();
+  const run = useRun();
   const { data, isError } = useVersionQuery({ plan: plan.plan.id, id: row.id });
   if (isError)
     return (
@@ -55,7 +56,7 @@ function Version({ plan, row, onDone }: { plan: PlanDocument; row: VersionRow; o
         <Button
           look="strong"
           onClick={() => {
-            dispatch(versionRestored(data.document));
+            run(restoreVersion, { document: data.document, revision: row.revision });
             onDone();
           }}
         >
@@ -80,7 +81,7 @@ function Version({ plan, row, onDone }: { plan: PlanDocument; row: VersionRow; o
 
 /** Every version of the open plan that the server keeps, also those that came too late: seen, compared, restored. */
 export function VersionsSheet({ onClose }: { onClose: () => void }) {
-  const plan = useApp(s => s.plan.present);
+  const plan = useApp(selectDocument);
   const [chosen, setChosen] = useState<number>();
   const { data, isError } = useVersionsQuery(plan?.plan.id ?? '', {
     skip: !plan,

@@ -1,5 +1,6 @@
+import { useDrag, useGesture } from '@use-gesture/react';
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
-import { type PointerEvent, type ReactNode, useRef } from 'react';
+import { type ReactNode, useRef } from 'react';
 import { Keel } from '../picture/keel';
 import { pinchBegan } from '../picture/pinch';
 import { moved, type SheetScale, sheetScale, wholeVehicle, zoomed } from '../picture/sheet-scale';
@@ -27,58 +28,50 @@ export function useSheet(width: number) {
   };
 }
 
-/** Wheel, drag and two fingers move the sheet; a tap that does not move stays a tap, and two fingers never move what one of them touched. */
+/** A turn of the wheel brings the sheet nearer by this. */
+const WHEEL = 1.15;
+
+/**
+ * Wheel, drag and two fingers move the sheet; a tap that does not move stays a tap, and two fingers never move what one of them touched.
+ * The page itself stays as it is: neither does it scroll nor grow.
+ */
 export function Pannable({ sheet, children }: { sheet: ReturnType<typeof useSheet>; children: ReactNode }) {
-  const fingers = useRef(new Map<number, { x: number; y: number }>());
+  const box = useRef<HTMLDivElement>(null);
   const { scale } = sheet;
-  const others = (id: number) => [...fingers.current.entries()].filter(([k]) => k !== id);
-  // seen on the way down, so that a finger on a corner counts as well
-  const touch = (e: PointerEvent): void => {
-    fingers.current.set(e.pointerId, { x: e.clientX, y: e.clientY });
-    if (fingers.current.size < 2) return;
-    pinchBegan();
-    e.stopPropagation();
-  };
-  const pinch = (e: PointerEvent<HTMLDivElement>): void => {
-    const before = fingers.current.get(e.pointerId);
-    const other = others(e.pointerId)[0]?.[1];
-    if (!before || !other) return;
-    const now = { x: e.clientX, y: e.clientY };
-    const spread = (p: { x: number; y: number }): number =>
-      Math.max(20, Math.hypot(p.x - other.x, p.y - other.y));
-    const middle = (now.x + other.x) / 2 - e.currentTarget.getBoundingClientRect().left;
-    sheet.zoom(spread(now) / spread(before), scale.xAt(middle));
-    fingers.current.set(e.pointerId, now);
-  };
-  const drag = (e: PointerEvent): void => {
-    const before = fingers.current.get(e.pointerId);
-    if (!before || others(e.pointerId).length > 0) return;
-    const now = { x: e.clientX, y: e.clientY };
-    if (sheet.zoomedIn) {
-      const along = ((before.x - now.x) / scale.k) * (scale.frontAtLeft ? 1 : -1);
-      const across = ((before.y - now.y) / scale.k) * (scale.side === 'head-front' ? 1 : -1);
-      sheet.move(along, across);
-    }
-    fingers.current.set(e.pointerId, now);
-  };
-  const lift = (e: PointerEvent): void => void fingers.current.delete(e.pointerId);
+  const xAt = (clientX: number): number =>
+    scale.xAt(clientX - (box.current?.getBoundingClientRect().left ?? 0));
+  // seen on the way down and before the page does anything of its own, so that a finger on a corner counts as well
+  useGesture(
+    {
+      onWheel: ({ event, delta: [dx, dy] }) => {
+        if (dy === 0 || (!event.ctrlKey && !event.altKey && Math.abs(dy) < Math.abs(dx))) return;
+        event.preventDefault();
+        sheet.zoom(dy < 0 ? WHEEL : 1 / WHEEL, xAt(event.clientX));
+      },
+      onPinch: ({ first, origin: [x], movement: [spread], memo }) => {
+        if (first) pinchBegan();
+        sheet.zoom(spread / ((memo as number | undefined) ?? 1), xAt(x));
+        return spread;
+      },
+    },
+    {
+      target: box,
+      eventOptions: { passive: false, capture: true },
+      pinch: { pinchOnWheel: false },
+    },
+  );
+  const pan = useDrag(
+    ({ delta: [dx, dy], touches, pinching }) => {
+      if (!sheet.zoomedIn || pinching || touches > 1) return;
+      sheet.move(
+        (-dx / scale.k) * (scale.frontAtLeft ? 1 : -1),
+        (-dy / scale.k) * (scale.side === 'head-front' ? 1 : -1),
+      );
+    },
+    { pointer: { capture: false, keys: false } },
+  );
   return (
-    <div
-      className="relative touch-pan-y"
-      onWheel={e => {
-        if (!e.ctrlKey && !e.altKey && Math.abs(e.deltaY) < Math.abs(e.deltaX)) return;
-        sheet.zoom(
-          e.deltaY < 0 ? 1.15 : 1 / 1.15,
-          scale.xAt(e.clientX - e.currentTarget.getBoundingClientRect().left),
-        );
-      }}
-      onPointerDownCapture={touch}
-      onPointerMoveCapture={pinch}
-      onPointerMove={drag}
-      onPointerUpCapture={lift}
-      onPointerCancelCapture={lift}
-      onPointerLeave={lift}
-    >
+    <div ref={box} className="relative touch-pan-y" {...pan()}>
       {children}
     </div>
   );

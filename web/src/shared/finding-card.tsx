@@ -1,6 +1,6 @@
 import type { Finding } from '@plate-fold/core/checks';
-import { remedyApplied } from '../state/plan-slice';
-import { useApp, useDo } from '../state/store';
+import { runCall } from '../state/commands/run';
+import { useDo } from '../state/store';
 import { useVetted } from '../state/use-vetted';
 import { Button } from '../ui/button';
 
@@ -17,7 +17,6 @@ const TOLD = 2;
 /** A finding: what, where, why, and the remedy; a button where the remedy was tried out and mends it. */
 export function FindingCard({ finding, why }: { finding: Finding; why?: string }) {
   const dispatch = useDo();
-  const document = useApp(s => s.plan.present);
   const { remedy } = finding;
   const vetted = useVetted(finding);
   return (
@@ -27,7 +26,7 @@ export function FindingCard({ finding, why }: { finding: Finding; why?: string }
         {finding.text}
       </p>
       {why && <p className="mt-0.5 text-[12.5px] leading-snug text-ink2">{why}</p>}
-      {vetted && document ? (
+      {vetted ? (
         <>
           {vetted.brings.length > 0 && (
             <p className="mt-1.5 text-[13px] leading-snug">
@@ -42,7 +41,7 @@ export function FindingCard({ finding, why }: { finding: Finding; why?: string }
           <Button
             look={vetted.brings.length > 0 ? undefined : 'strong'}
             className="mt-2 w-full"
-            onClick={() => dispatch(remedyApplied(vetted.mend(document)))}
+            onClick={() => dispatch(runCall(vetted.mend))}
           >
             {vetted.remedy}
           </Button>

@@ -2,17 +2,18 @@ import type { PlanDocument } from '@plate-fold/core/plan';
 import { createListenerMiddleware } from '@reduxjs/toolkit';
 import jsonPatch from 'fast-json-patch';
 import { api } from './api';
+import type { DocumentState } from './document-slice';
 import { dropDraft, keepDraft, sameDocument } from './drafts';
+import { documentOpened } from './plan-actions';
 import {
   conflictFound,
-  documentOpened,
   draftKept,
   mineKept,
-  type PlanState,
+  type SyncState,
   saveAcknowledged,
   saveFailed,
   saveStarted,
-} from './plan-slice';
+} from './sync-slice';
 
 const SETTLE_MS = 500;
 const RETRY_MS = 2500;
@@ -20,8 +21,10 @@ const RETRY_MS = 2500;
 const SHORT = 0.5;
 
 interface Root {
-  readonly plan: PlanState;
+  readonly document: DocumentState;
+  readonly sync: SyncState;
 }
+const presentOf = (s: Root): PlanDocument | undefined => s.document.present.document;
 
 interface QueryFault {
   readonly status: number | string;
@@ -32,22 +35,10 @@ interface Saved {
   readonly error?: unknown;
 }
 
-export const autosave = createListenerMiddleware<Root>();
-
-/** Every edit is kept on the device before anything else happens. */
-autosave.startListening({
-  predicate: (_, now, before) => now.plan.present !== before.plan.present && now.plan.save !== 'saved',
-  effect: (_, { dispatch, getState }) => {
-    const { id, present, revision } = getState().plan;
-    if (id && present)
-      dispatch(draftKept(keepDraft(id, { baseRevision: revision, document: present, at: Date.now() })));
-  },
-});
-
 /** Sends a plan: what has changed since the server's revision where that is known and short, the whole otherwise. */
 async function sendPlan(
   dispatch: (action: never) => unknown,
-  { id, present, acknowledged, revision }: PlanState & { id: string; present: PlanDocument },
+  { id, present, acknowledged, revision }: SyncState & { id: string; present: PlanDocument },
 ): Promise<Saved> {
   const send = dispatch as (action: unknown) => Promise<Saved>;
   if (acknowledged) {
@@ -64,97 +55,136 @@ async function sendPlan(
 
 const isOffline = ({ status }: QueryFault): boolean => typeof status === 'string' || status >= 500;
 
-/** After edits have settled the plan goes to the server; while it is away, again and again. */
-autosave.startListening({
-  predicate: (action, now, before) =>
-    now.plan.save === 'pending' &&
-    (now.plan.present !== before.plan.present ||
-      now.plan.save !== before.plan.save ||
-      documentOpened.match(action) ||
-      mineKept.match(action)),
-  effect: async (_, { cancelActiveListeners, delay, dispatch, getState }) => {
-    cancelActiveListeners();
-    await delay(SETTLE_MS);
-    for (;;) {
-      const plan = getState().plan;
-      const { id, present, save } = plan;
-      if (!id || !present || save === 'saved' || save === 'conflict') return;
-      dispatch(saveStarted());
-      const { data, error } = await sendPlan(dispatch as never, { ...plan, id, present });
-      // another plan was opened meanwhile: this one is seen to by whoever saves what is left behind
-      if (getState().plan.id !== id) return;
-      if (data) {
-        dispatch(saveAcknowledged({ document: present, revision: data.revision, savedAt: data.updatedAt }));
-        if (getState().plan.present === present) dropDraft(id);
-        return;
-      }
-      const fault = error as QueryFault;
-      const { status, data: answer } = fault;
-      if (status === 409 && answer?.document && answer.revision !== undefined) {
-        if (sameDocument(present, answer.document)) {
-          // our own save, whose answer was lost on the way
-          dispatch(saveAcknowledged({ document: present, revision: answer.revision, savedAt: Date.now() }));
-          dropDraft(id);
+/** Sees to it that every edit reaches the device and the server. One for each store. */
+export function makeAutosave() {
+  const autosave = createListenerMiddleware<Root>();
+
+  /** Every edit is kept on the device before anything else happens. */
+  autosave.startListening({
+    predicate: (_, now, before) => presentOf(now) !== presentOf(before) && now.sync.save !== 'saved',
+    effect: (_, { dispatch, getState }) => {
+      const { id, revision } = getState().sync;
+      const present = presentOf(getState());
+      if (id && present)
+        dispatch(draftKept(keepDraft(id, { baseRevision: revision, document: present, at: Date.now() })));
+    },
+  });
+
+  /** After edits have settled the plan goes to the server; while it is away, again and again. */
+  autosave.startListening({
+    predicate: (action, now, before) =>
+      now.sync.save === 'pending' &&
+      (presentOf(now) !== presentOf(before) ||
+        now.sync.save !== before.sync.save ||
+        documentOpened.match(action) ||
+        mineKept.match(action)),
+    effect: async (_, { cancelActiveListeners, delay, dispatch, getState }) => {
+      cancelActiveListeners();
+      await delay(SETTLE_MS);
+      for (;;) {
+        const { sync } = getState();
+        const { id, save } = sync;
+        const present = presentOf(getState());
+        if (!id || !present || save === 'saved' || save === 'conflict') return;
+        dispatch(saveStarted());
+        const { data, error } = await sendPlan(dispatch as never, { ...sync, id, present });
+        // another plan was opened meanwhile: this one is seen to by whoever saves what is left behind
+        if (getState().sync.id !== id) return;
+        if (data) {
+          const current = presentOf(getState()) === present;
+          dispatch(
+            saveAcknowledged({
+              document: present,
+              revision: data.revision,
+              savedAt: data.updatedAt,
+              current,
+            }),
+          );
+          if (current) dropDraft(id);
           return;
         }
-        dispatch(conflictFound({ revision: answer.revision, document: answer.document }));
-        return;
-      }
-      const offline = isOffline(fault);
-      dispatch(
-        saveFailed({
-          offline,
-          fault:
-            answer?.fault ??
-            (getState().plan.unkept
-              ? 'The server does not answer, and this device’s storage is full: your edits are only on this page. Keep it open.'
-              : 'The server does not answer. Your edits are kept on this device.'),
-        }),
-      );
-      if (!offline) return;
-      await delay(RETRY_MS);
-    }
-  },
-});
-
-/** An edit that is followed at once by another plan is saved all the same: what was left unsaved goes to the server by itself. */
-autosave.startListening({
-  predicate: (_, now, before) =>
-    before.plan.id !== undefined &&
-    now.plan.id !== before.plan.id &&
-    ['pending', 'saving', 'offline'].includes(before.plan.save),
-  effect: async (_, { delay, dispatch, getOriginalState, getState }) => {
-    let left = getOriginalState().plan;
-    const { id, present, past } = left;
-    if (!id || !present) return;
-    for (;;) {
-      const { data, error } = await sendPlan(dispatch as never, { ...left, id, present });
-      const fault = error as QueryFault | undefined;
-      const arrived =
-        data ?? (fault?.status === 409 && fault.data?.document && sameDocument(present, fault.data.document));
-      const theirs = fault?.status === 409 ? fault.data : undefined;
-      if (!arrived && theirs?.document && theirs.revision !== undefined) {
-        const { document, revision } = theirs;
-        // an earlier edit of ours was still on its way: this one goes on top of it
-        if (revision > left.revision && past.some(p => sameDocument(p, document))) {
-          left = { ...left, revision, acknowledged: document };
-          continue;
+        const fault = error as QueryFault;
+        const { status, data: answer } = fault;
+        if (status === 409 && answer?.document && answer.revision !== undefined) {
+          if (sameDocument(present, answer.document)) {
+            // our own save, whose answer was lost on the way
+            const current = presentOf(getState()) === present;
+            dispatch(
+              saveAcknowledged({
+                document: present,
+                revision: answer.revision,
+                savedAt: Date.now(),
+                current,
+              }),
+            );
+            if (current) dropDraft(id);
+            return;
+          }
+          dispatch(conflictFound({ revision: answer.revision, document: answer.document }));
+          return;
         }
+        const offline = isOffline(fault);
+        dispatch(
+          saveFailed({
+            offline,
+            fault:
+              answer?.fault ??
+              (getState().sync.unkept
+                ? 'The server does not answer, and this device’s storage is full: your edits are only on this page. Keep it open.'
+                : 'The server does not answer. Your edits are kept on this device.'),
+          }),
+        );
+        if (!offline) return;
+        await delay(RETRY_MS);
       }
-      // opened again meanwhile: from there on the plan sees to itself
-      if (getState().plan.id === id) return;
-      if (arrived) dropDraft(id);
-      // a conflict is told when the plan is opened again: its draft is kept
-      if (arrived || !fault || !isOffline(fault)) return;
-      await delay(RETRY_MS);
-    }
-  },
-});
+    },
+  });
+
+  /** An edit that is followed at once by another plan is saved all the same: what was left unsaved goes to the server by itself. */
+  autosave.startListening({
+    predicate: (_, now, before) =>
+      before.sync.id !== undefined &&
+      now.sync.id !== before.sync.id &&
+      ['pending', 'saving', 'offline'].includes(before.sync.save),
+    effect: async (_, { delay, dispatch, getOriginalState, getState }) => {
+      const original = getOriginalState();
+      let left = original.sync;
+      const { id } = left;
+      const present = presentOf(original);
+      const past = original.document.past.flatMap(s => s.document ?? []);
+      if (!id || !present) return;
+      for (;;) {
+        const { data, error } = await sendPlan(dispatch as never, { ...left, id, present });
+        const fault = error as QueryFault | undefined;
+        const arrived =
+          data ??
+          (fault?.status === 409 && fault.data?.document && sameDocument(present, fault.data.document));
+        const theirs = fault?.status === 409 ? fault.data : undefined;
+        if (!arrived && theirs?.document && theirs.revision !== undefined) {
+          const { document, revision } = theirs;
+          // an earlier edit of ours was still on its way: this one goes on top of it
+          if (revision > left.revision && past.some(p => sameDocument(p, document))) {
+            left = { ...left, revision, acknowledged: document };
+            continue;
+          }
+        }
+        // opened again meanwhile: from there on the plan sees to itself
+        if (getState().sync.id === id) return;
+        if (arrived) dropDraft(id);
+        // a conflict is told when the plan is opened again: its draft is kept
+        if (arrived || !fault || !isOffline(fault)) return;
+        await delay(RETRY_MS);
+      }
+    },
+  });
+
+  return autosave;
+}
 
 /** What only this page has is not left without a word. */
-export function warnBeforeLeaving(plan: () => PlanState): void {
+export function warnBeforeLeaving(sync: () => SyncState): void {
   window.addEventListener('beforeunload', e => {
-    const { unkept, save } = plan();
+    const { unkept, save } = sync();
     if (unkept && save !== 'saved') e.preventDefault();
   });
 }

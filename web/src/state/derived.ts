@@ -3,15 +3,21 @@ import { type Facts, gatherFacts, weighOne } from '@plate-fold/core/derive';
 import type { PlanDocument } from '@plate-fold/core/plan';
 import type { BuildWeight } from '@plate-fold/core/weigh';
 import { createSelector } from '@reduxjs/toolkit';
+import { selectDocument, selectShown } from './select';
 import { type RootState, useApp } from './store';
 import type { StruckState } from './struck-slice';
 
-const selectDocument = (s: RootState): PlanDocument | undefined => s.plan.present;
 const selectUnits = (s: RootState) => s.view.units;
 
-/** Everything shown of the active build, computed when the document changes and not before. */
-export const selectFacts = createSelector([selectDocument], (doc): Facts | undefined =>
+/** Everything computed of the active build as it was last changed, when the document changes and not before. */
+export const selectSettled = createSelector([selectDocument], (doc): Facts | undefined =>
   doc ? gatherFacts(doc) : undefined,
+);
+
+/** The same as it is shown: with what is held in the hand. Findings, the other builds and what was struck wait until it is let go. */
+export const selectFacts = createSelector(
+  [selectShown, selectDocument, selectSettled],
+  (shown, doc, settled): Facts | undefined => (shown && shown !== doc ? gatherFacts(shown) : settled),
 );
 
 const selectStruck = (s: RootState): StruckState => s.struck;
@@ -20,7 +26,7 @@ export const selectStruckNow = createSelector([selectDocument, selectStruck], (d
   doc && struck.of === doc ? struck : undefined,
 );
 
-const selectChecked = createSelector([selectFacts, selectUnits], (facts, units): readonly Finding[] =>
+const selectChecked = createSelector([selectSettled, selectUnits], (facts, units): readonly Finding[] =>
   facts ? check(facts, units) : [],
 );
 export const selectFindings = createSelector(
@@ -29,13 +35,14 @@ export const selectFindings = createSelector(
     struck ? [...checked, ...struck.findings].sort(byGravity) : checked,
 );
 
-/** Weights of all builds, in order; a build is weighed again only when rig, shapes, joints or its own sheets change. */
+/** Weights of the builds that are not looked at; one is weighed again only when rig, shapes, joints or its own sheets change. */
 const weighed = new WeakMap<object, { doc: PlanDocument; weight: BuildWeight }>();
-export const selectWeights = createSelector([selectFacts], (facts): readonly BuildWeight[] => {
-  if (!facts) return [];
+const selectOthers = createSelector([selectSettled], (facts): ReadonlyMap<string, BuildWeight> => {
+  const out = new Map<string, BuildWeight>();
+  if (!facts) return out;
   const doc = facts.document;
-  return doc.plan.builds.map(b => {
-    if (b.id === facts.build.id) return facts.weight;
+  for (const b of doc.plan.builds) {
+    if (b.id === facts.build.id) continue;
     const known = weighed.get(b);
     const same =
       known?.doc.rig === doc.rig &&
@@ -44,12 +51,21 @@ export const selectWeights = createSelector([selectFacts], (facts): readonly Bui
       known.doc.plan.crossbars === doc.plan.crossbars &&
       known.doc.plan.rates === doc.plan.rates &&
       known.doc.plan.money === doc.plan.money;
-    if (known && same) return known.weight;
-    const weight = weighOne(doc, b.id);
+    const weight = known && same ? known.weight : weighOne(doc, b.id);
     weighed.set(b, { doc, weight });
-    return weight;
-  });
+    out.set(b.id, weight);
+  }
+  return out;
 });
+
+/** Weights of all builds, in order; of the one that is looked at as it is shown. */
+export const selectWeights = createSelector(
+  [selectFacts, selectOthers],
+  (facts, others): readonly BuildWeight[] =>
+    facts?.document.plan.builds.flatMap(b =>
+      b.id === facts.build.id ? facts.weight : (others.get(b.id) ?? []),
+    ) ?? [],
+);
 
 /** The facts of the open plan. Stages are only shown when there is one. */
 export function useFacts(): Facts {

@@ -1,8 +1,9 @@
 import { useEffect, useState } from 'react';
 import { api } from './api';
 import { dropDraft, findDraft, sameDocument } from './drafts';
-import { conflictFound, documentOpened } from './plan-slice';
+import { documentOpened } from './plan-actions';
 import { useApp, useDo } from './store';
+import { conflictFound } from './sync-slice';
 import { selectionCleared } from './view-slice';
 
 type Opening = { readonly state: 'opening' | 'open' } | { readonly state: 'failed'; readonly fault: string };
@@ -15,7 +16,7 @@ const RETRY_MS = 2500;
  */
 export function useOpenPlan(id: string): Opening {
   const dispatch = useDo();
-  const openId = useApp(s => s.plan.id);
+  const openId = useApp(s => s.sync.id);
   const [failed, setFailed] = useState<string>();
   useEffect(() => {
     if (openId === id) return;

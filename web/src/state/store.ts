@@ -1,40 +1,78 @@
-import { configureStore } from '@reduxjs/toolkit';
+import { combineReducers, configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
-import { autosave, warnBeforeLeaving } from './autosave';
-import { planSlice } from './plan-slice';
+import { makeAutosave, warnBeforeLeaving } from './autosave';
+import { documentReducer } from './document-slice';
+import { previewSlice } from './preview-slice';
 import { struckSlice } from './struck-slice';
+import { syncSlice } from './sync-slice';
 import { keepView, viewSlice } from './view-slice';
 
-export const store = configureStore({
-  reducer: {
-    plan: planSlice.reducer,
+/**
+ * Documents and what is struck of them: large, plain, never changed. The development checks leave them out, and with them the files that
+ * requests carry; everything else in the store is walked at every action.
+ */
+const LARGE = [
+  'document',
+  'sync.acknowledged',
+  'sync.conflict',
+  'struck.of',
+  'preview.call.args',
+  /^api\.(queries|mutations)\./,
+];
+
+const reducers = () =>
+  combineReducers({
+    document: documentReducer(),
+    sync: syncSlice.reducer,
+    preview: previewSlice.reducer,
     view: viewSlice.reducer,
     struck: struckSlice.reducer,
     [api.reducerPath]: api.reducer,
-  },
-  // documents are large, plain and frozen by use: the development checks would walk them on every edit
-  middleware: get =>
-    get({ serializableCheck: false, immutableCheck: false })
-      .prepend(autosave.middleware)
-      .concat(api.middleware),
-});
+  });
 
-export type RootState = ReturnType<typeof store.getState>;
+/** A store of its own, with everything that saves: the application has one, tests and benchmarks as many as they like. */
+export const makeStore = () =>
+  configureStore({
+    reducer: reducers(),
+    middleware: get =>
+      get({
+        immutableCheck: { ignoredPaths: LARGE },
+        serializableCheck: {
+          ignoredPaths: LARGE,
+          ignoredActionPaths: [
+            'payload.document',
+            'payload.of',
+            'payload.args',
+            'meta.arg',
+            'meta.baseQueryMeta',
+          ],
+        },
+      })
+        .prepend(makeAutosave().middleware)
+        .concat(api.middleware),
+  });
+
+export const store = makeStore();
+
+export type RootState = ReturnType<ReturnType<typeof reducers>>;
+export type Dispatch = typeof store.dispatch;
 export const useApp = useSelector.withTypes<RootState>();
-export const useDo = useDispatch.withTypes<typeof store.dispatch>();
+export const useDo = useDispatch.withTypes<Dispatch>();
 
-warnBeforeLeaving(() => store.getState().plan);
-
-let shown = store.getState().view;
-const dress = (): void => {
-  document.documentElement.dataset.theme = shown.theme;
-};
-dress();
-store.subscribe(() => {
-  const { view } = store.getState();
-  if (view === shown) return;
-  shown = view;
+/** What only a page has to see to: nothing unsaved is left without a word, and the reader's preferences are kept and shown. */
+export function attachToPage(): void {
+  warnBeforeLeaving(() => store.getState().sync);
+  let shown = store.getState().view;
+  const dress = (): void => {
+    document.documentElement.dataset.theme = shown.theme;
+  };
   dress();
-  keepView(view);
-});
+  store.subscribe(() => {
+    const { view } = store.getState();
+    if (view === shown) return;
+    shown = view;
+    dress();
+    keepView(view);
+  });
+}

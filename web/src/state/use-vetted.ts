@@ -1,7 +1,7 @@
 import { check, type Finding, type VettedRemedy, vettedRemedy } from '@plate-fold/core/checks';
 import type { Facts } from '@plate-fold/core/derive';
 import { useEffect, useState } from 'react';
-import { selectFacts } from './derived';
+import { selectSettled } from './derived';
 import { useApp } from './store';
 
 /** What was tried out, for as long as the plan stands as it did. */
@@ -33,7 +33,7 @@ function next(): void {
  * without a remedy that can be applied answer `null` at once.
  */
 export function useVetted(finding: Finding): VettedRemedy | null | undefined {
-  const facts = useApp(selectFacts);
+  const facts = useApp(selectSettled);
   const units = useApp(s => s.view.units);
   const [, setTurn] = useState(0);
   const can = finding.mend !== undefined || (finding.more?.length ?? 0) > 0;

@@ -8,7 +8,8 @@ import {
   roundTo,
   type UnitSystem,
 } from '@plate-fold/core/units';
-import { useId, useState } from 'react';
+import { useId } from 'react';
+import { useDraftField } from './use-draft-field';
 
 /** A figure that is typed: shown in the reader's unit, read in any, kept in mm (in kg for `mass`, as it is for `plain`). */
 export function MeasureInput(props: {
@@ -16,8 +17,7 @@ export function MeasureInput(props: {
   readonly value: number;
   readonly units: UnitSystem;
   /** false when the value was refused */
-  // biome-ignore lint/suspicious/noConfusingVoidType: most callers have nothing to refuse
-  readonly onEnter: (value: number) => boolean | void;
+  readonly onEnter: (value: number) => unknown;
   /** a plain number with its own unit instead of a length */
   readonly plain?: string;
   /** a mass instead of a length: kept in kg */
@@ -44,28 +44,19 @@ export function MeasureInput(props: {
   const kind = plain !== undefined ? number : mass ? weight : length;
   const { unit } = kind;
   const show = (v: number): string => String(roundTo(v / kind.size, kind.digits));
-  const [typed, setTyped] = useState<string>();
-  const [fault, setFault] = useState<string>();
-  const commit = (): void => {
-    if (typed === undefined) return;
-    const read: Result<number> = kind.read(typed, units);
-    const range =
-      read.ok && props.least !== undefined && read.value < props.least
-        ? `not below ${show(props.least)} ${unit}`
-        : read.ok && props.most !== undefined && read.value > props.most
-          ? `not above ${show(props.most)} ${unit}`
-          : undefined;
-    if (!read.ok || range !== undefined) {
-      setFault(read.ok ? range : read.fault);
-      return;
-    }
-    if (show(read.value) !== show(value) && onEnter(read.value) === false) {
-      setFault('not taken: the reason stands above');
-      return;
-    }
-    setFault(undefined);
-    setTyped(undefined);
-  };
+  const { fault, field } = useDraftField({
+    value: show(value),
+    onEnter: text => {
+      const read: Result<number> = kind.read(text, units);
+      if (!read.ok) return read.fault;
+      if (props.least !== undefined && read.value < props.least)
+        return `not below ${show(props.least)} ${unit}`;
+      if (props.most !== undefined && read.value > props.most) return `not above ${show(props.most)} ${unit}`;
+      return show(read.value) !== show(value) && onEnter(read.value) === false
+        ? 'not taken: the reason stands above'
+        : undefined;
+    },
+  });
   return (
     <div className={props.className}>
       <label htmlFor={id} className={props.hideLabel ? 'sr-only' : 'block text-[12.5px] text-ink2'}>
@@ -77,25 +68,11 @@ export function MeasureInput(props: {
           // a keyboard for fractions has a slash
           inputMode={inch && kind === length ? 'text' : 'decimal'}
           autoComplete="off"
-          value={typed ?? show(value)}
-          aria-invalid={fault !== undefined}
+          {...field}
           aria-describedby={fault ? `${id}-fault` : undefined}
-          onChange={e => setTyped(e.target.value)}
           onFocus={e => {
             e.target.select();
             props.onFocus?.();
-          }}
-          onBlur={commit}
-          onKeyDown={e => {
-            if (e.key === 'Enter') {
-              // a dialog that this opens must not take the same key for its first button
-              e.preventDefault();
-              commit();
-            }
-            if (e.key === 'Escape') {
-              setTyped(undefined);
-              setFault(undefined);
-            }
           }}
           className={`fig min-h-11 w-full min-w-0 rounded-[4px] border bg-paper pl-2 ${props.bare ? 'pr-1' : 'pr-8'} ${fault ? 'border-oxide' : 'border-scribe'}`}
         />

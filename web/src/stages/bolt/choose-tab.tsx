@@ -1,16 +1,10 @@
-import { chooseHardware, type HardwareChoice, threadsOnShelf } from '@plate-fold/core/bolt';
-import {
-  type Environment,
-  type Joint,
-  type PlanDocument,
-  withHardware,
-  withJoint,
-} from '@plate-fold/core/plan';
+import { chooseHardware, threadsOnShelf } from '@plate-fold/core/bolt';
+import { type Environment, type Joint, lockJoint, setEnvironment, takeHardware } from '@plate-fold/core/plan';
 import { useMemo } from 'react';
 import { useShelfQuery } from '../../state/api';
+import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useDo } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { jointSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { headName, NUT_NAMES, WASHER_NAMES } from '../../ui/names';
@@ -34,14 +28,11 @@ function inWords({ fastener, nut, washers, lube }: Joint): string {
   ].join(', ');
 }
 
-const taken = (doc: PlanDocument, choices: readonly HardwareChoice[]): PlanDocument =>
-  choices.reduce((d, c) => (c.changed ? withHardware(d, c.id, c.joint) : d), doc);
-
 /** Hardware for all joints at once, each choice with its reason; a lock keeps the owner's own. */
 export function ChooseTab() {
   const facts = useFacts();
   const dispatch = useDo();
-  const edit = useEdit();
+  const run = useRun();
   const asked = useShares(facts);
   const { data: shelf } = useShelfQuery();
   const choices = useMemo(
@@ -58,7 +49,7 @@ export function ChooseTab() {
   );
   const changed = choices.filter(c => c.changed);
   const lock = (id: string, on: boolean): void => {
-    edit('jointLocked', doc => withJoint(doc, id, ({ lock: _, ...j }) => (on ? { ...j, lock: true } : j)));
+    run(lockJoint, { joint: id, on });
   };
   return (
     <div className="p-4">
@@ -69,12 +60,13 @@ export function ChooseTab() {
           label="Where it is driven"
           value={facts.document.plan.environment ?? 'salt'}
           choices={PLACES}
-          onChoose={environment =>
-            edit('environmentChosen', doc => ({ ...doc, plan: { ...doc.plan, environment } }))
-          }
+          onChoose={environment => run(setEnvironment, { environment })}
         />
         {changed.length > 0 ? (
-          <Button look="strong" onClick={() => edit('hardwareChosenForAll', doc => taken(doc, choices))}>
+          <Button
+            look="strong"
+            onClick={() => run(takeHardware, { joints: choices.filter(c => c.changed).map(c => c.joint) })}
+          >
             Take all {changed.length} changes
           </Button>
         ) : (
@@ -112,7 +104,7 @@ export function ChooseTab() {
               </div>
               <div className="flex flex-wrap justify-end gap-1.5">
                 {c.changed && (
-                  <Button onClick={() => edit('hardwareChosen', doc => taken(doc, [c]))}>Take it</Button>
+                  <Button onClick={() => run(takeHardware, { joints: [c.joint] })}>Take it</Button>
                 )}
                 <Button
                   aria-pressed={c.kept}

@@ -1,12 +1,12 @@
 import { drillName, jointNotes, type ResolvedJoint } from '@plate-fold/core/bolt';
-import type { Lube } from '@plate-fold/core/plan';
+import { changeJoints, type Lube } from '@plate-fold/core/plan';
 import { nutReaches } from '@plate-fold/core/sequence';
 import { fixed, formatTorque, lengthFigure, parseTorque, torqueFigure } from '@plate-fold/core/units';
 import { useMemo, useState } from 'react';
 import { FindingCard } from '../../shared/finding-card';
+import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
-import { lubeChosen, torqueEntered } from '../../state/plan-slice';
-import { useApp, useDo } from '../../state/store';
+import { useApp } from '../../state/store';
 import { Button } from '../../ui/button';
 import { Fig, Row } from '../../ui/figure';
 import { CONDITION_NAMES, LUBE_NAMES, REACH_NAMES } from '../../ui/names';
@@ -18,11 +18,13 @@ import { useShares } from './use-shares';
 
 /** The vehicle maker's torque: entered, it wins over ours. */
 function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
-  const dispatch = useDo();
+  const run = useRun();
   const units = useApp(s => s.view.units);
   const [typed, setTyped] = useState('');
   const [fault, setFault] = useState<string>();
   const entered = joint.joint.torque !== 'auto';
+  const set = (torque: 'auto' | number) =>
+    run(changeJoints, { joints: [{ joint: joint.id, part: { torque } }] });
   const enter = (): void => {
     const t = parseTorque(typed, units);
     const wrong = !t.ok
@@ -35,7 +37,7 @@ function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
     setFault(wrong);
     if (!t.ok || wrong) return;
     setTyped('');
-    dispatch(torqueEntered({ joint: joint.id, torque: t.value }));
+    set(t.value);
   };
   return (
     <form
@@ -60,9 +62,7 @@ function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
         <Button type="submit" disabled={typed.trim() === ''}>
           Enter
         </Button>
-        {entered && (
-          <Button onClick={() => dispatch(torqueEntered({ joint: joint.id, torque: 'auto' }))}>Ours</Button>
-        )}
+        {entered && <Button onClick={() => set('auto')}>Ours</Button>}
       </div>
       {fault && (
         <p role="alert" className="mt-1 text-[13px] text-oxide">
@@ -76,7 +76,7 @@ function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
 /** Everything decided about one joint. */
 export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
   const facts = useFacts();
-  const dispatch = useDo();
+  const run = useRun();
   const units = useApp(s => s.view.units);
   const asked = useShares(facts);
   const findings = useApp(selectFindings).filter(f => f.about.includes(j.id));
@@ -176,7 +176,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
             value: l,
             name: LUBE_NAMES[l],
           }))}
-          onChoose={lube => dispatch(lubeChosen({ joint: j.id, lube }))}
+          onChoose={lube => run(changeJoints, { joints: [{ joint: j.id, part: { lube } }] })}
           className="mt-1 w-full"
         />
         <TorqueEntry joint={j} />

@@ -1,8 +1,10 @@
 import { type ResolvedJoint, THREADS } from '@plate-fold/core/bolt';
 import {
   CLASSES,
+  changeJoints,
   FASTENER_FINISHES,
   FITS,
+  growSpacers,
   HEAD_SIDES,
   HEADS,
   HOLE_CUTS,
@@ -12,11 +14,10 @@ import {
   SPACERS,
   WASHERS,
   type WasherKind,
-  withJoint,
 } from '@plate-fold/core/plan';
 import type { UnitSystem } from '@plate-fold/core/units';
+import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useEdit } from '../../state/use-edit';
 import { MeasureInput } from '../../ui/measure-input';
 import { FASTENER_FINISH_NAMES, headName, NUT_NAMES, SPACER_NAMES, WASHER_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
@@ -95,11 +96,11 @@ export function JointHardware({
   joint: ResolvedJoint;
   units: UnitSystem;
 }) {
-  const edit = useEdit();
+  const run = useRun();
   const facts = useFacts();
   const marks = (p: string): string => facts.document.plan.panels.find(x => x.id === p)?.mark ?? p;
   const set = (part: Partial<Joint>): void => {
-    edit('hardwareChosen', doc => withJoint(doc, id, j => ({ ...j, ...part, lock: true })));
+    run(changeJoints, { joints: [{ joint: id, part: { ...part, lock: true } }] });
   };
   const fastener = (part: Partial<Joint['fastener']>): void =>
     set({ fastener: { ...joint.fastener, length: 'auto', ...part } });
@@ -167,15 +168,7 @@ export function JointHardware({
           least={0}
           most={120}
           // what this build adds to the spacer as it is drawn stays out of the plan
-          onEnter={mm =>
-            edit('hardwareChosen', doc =>
-              withJoint(doc, id, j => ({
-                ...j,
-                spacer: Math.max(0, j.spacer + mm - joint.spacer),
-                lock: true,
-              })),
-            )
-          }
+          onEnter={mm => run(growSpacers, { by: { [id]: mm - joint.spacer }, lock: true })}
         />
         <Select
           label="Holes in the plates"

@@ -1,14 +1,14 @@
 import { type ResolvedJoint, repairOptions } from '@plate-fold/core/bolt';
 import type { Facts } from '@plate-fold/core/derive';
-import { withHardware } from '@plate-fold/core/plan';
+import { takeHardware } from '@plate-fold/core/plan';
 import { fixed } from '@plate-fold/core/units';
-import { useEdit } from '../../state/use-edit';
+import { useRun } from '../../state/commands/run';
 import { Button } from '../../ui/button';
 import { CONDITION_NAMES } from '../../ui/names';
 
 /** What can be done with a bad hole, the strongest first, against what the sound hole would bear. */
 export function RepairCard({ joint, facts }: { joint: ResolvedJoint; facts: Facts }) {
-  const edit = useEdit();
+  const run = useRun();
   const options = repairOptions(joint, facts.rig, facts.panels);
   if (options.length === 0) return null;
   return (
@@ -47,9 +47,7 @@ export function RepairCard({ joint, facts }: { joint: ResolvedJoint; facts: Fact
               ) : (
                 <Button
                   className="mt-1.5 w-full"
-                  onClick={() =>
-                    edit('repairChosen', doc => withHardware(doc, joint.id, { ...o.joint, lock: true }))
-                  }
+                  onClick={() => run(takeHardware, { joints: [{ ...o.joint, id: joint.id, lock: true }] })}
                 >
                   Plan it so
                 </Button>

@@ -1,14 +1,14 @@
 import { barCuts, barHoleWords } from '@plate-fold/core/bolt';
 import { RULES } from '@plate-fold/core/checks';
-import { barFace, type Crossbar, crossbarRemoved, crossbarSet } from '@plate-fold/core/plan';
+import { barFace, type Crossbar, changeCrossbar, removeCrossbar } from '@plate-fold/core/plan';
 import { MATERIAL_IDS, MATERIALS, type MaterialId } from '@plate-fold/core/sheet';
 import { formatLength, formatMass } from '@plate-fold/core/units';
 import { crossbarMass } from '@plate-fold/core/weigh';
 import { Trash2, X } from 'lucide-react';
 import { FindingCard } from '../../shared/finding-card';
+import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
@@ -21,10 +21,9 @@ const METALS = MATERIAL_IDS.filter(m => MATERIALS[m].family !== 'plastic');
 export function BarCard({ bar, onClose }: { bar: Crossbar; onClose: () => void }) {
   const facts = useFacts();
   const units = useApp(s => s.view.units);
-  const edit = useEdit();
-  const set = (part: Parameters<typeof crossbarSet>[2]): void => {
-    edit('crossbar changed', doc => crossbarSet(doc, bar.id, part));
-  };
+  const run = useRun();
+  const set = (part: Parameters<typeof changeCrossbar.run>[1]['part']) =>
+    run(changeCrossbar, { bar: bar.id, part });
   const { section } = bar;
   const { plan } = facts.document;
   const [cut] = barCuts([bar], facts.joints, plan.holes);
@@ -147,7 +146,7 @@ export function BarCard({ bar, onClose }: { bar: Crossbar; onClose: () => void }
       <Button
         className="mt-3 w-full"
         onClick={() => {
-          edit('crossbar deleted', doc => crossbarRemoved(doc, bar.id));
+          run(removeCrossbar, { bar: bar.id });
           onClose();
         }}
       >

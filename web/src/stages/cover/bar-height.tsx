@@ -1,9 +1,8 @@
-import { barFace, type Crossbar, crossbarSet } from '@plate-fold/core/plan';
+import { barFace, type Crossbar, callOf, raiseCrossbar } from '@plate-fold/core/plan';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
-import { useRef } from 'react';
 import type { SheetScale } from '../../picture/sheet-scale';
-import { newStroke } from '../../picture/use-grip';
-import { useEdit } from '../../state/use-edit';
+import { sidePlane, useGrip } from '../../picture/use-grip';
+import { useHand, useRun } from '../../state/commands/run';
 
 /** The chosen crossbar in the side view: dragged up and down it sets the height that it hangs at; its bolts get spacers. */
 export function BarHeight(props: {
@@ -14,28 +13,10 @@ export function BarHeight(props: {
   readonly zAt: (px: number) => number;
 }) {
   const { bar, scale, units, Z, zAt } = props;
-  const edit = useEdit();
-  const held = useRef<{ stroke: string; off: number } | undefined>(undefined);
-  const keys = useRef({ stroke: '', at: 0 });
+  const run = useRun();
+  const grip = useGrip(sidePlane(zAt), useHand());
   const z = (bar.from[2] + bar.to[2]) / 2;
   const x = (bar.from[0] + bar.to[0]) / 2;
-  const set = (to: number, stroke: string): void => {
-    const by = Math.round(to) - Math.round(z);
-    if (by === 0) return;
-    edit(
-      'crossbar raised',
-      doc => {
-        const now = doc.plan.crossbars.find(c => c.id === bar.id);
-        return now
-          ? crossbarSet(doc, bar.id, {
-              from: [now.from[0], now.from[1], now.from[2] + by],
-              to: [now.to[0], now.to[1], now.to[2] + by],
-            })
-          : doc;
-      },
-      stroke,
-    );
-  };
   const [cx, cy] = [scale.X(x), Z(z)];
   const half = (bar.section.height / 2) * scale.k;
   return (
@@ -48,31 +29,15 @@ export function BarHeight(props: {
       aria-valuetext={formatLength(barFace(bar, bar.from, 1), units)}
       className="cursor-ns-resize"
       style={{ touchAction: 'none' }}
-      onPointerDown={e => {
-        e.stopPropagation();
-        e.currentTarget.setPointerCapture(e.pointerId);
-        const top = (e.currentTarget.ownerSVGElement as SVGSVGElement).getBoundingClientRect().top;
-        held.current = { stroke: newStroke(), off: zAt(e.clientY - top) - z };
-      }}
-      onPointerMove={e => {
-        if (!held.current) return;
-        e.stopPropagation();
-        const top = (e.currentTarget.ownerSVGElement as SVGSVGElement).getBoundingClientRect().top;
-        set(zAt(e.clientY - top) - held.current.off, held.current.stroke);
-      }}
-      onPointerUp={() => {
-        held.current = undefined;
-      }}
-      onClick={e => e.stopPropagation()}
-      onKeyDown={e => {
-        const step = (e.shiftKey ? 10 : 1) * (e.key === 'ArrowUp' ? 1 : e.key === 'ArrowDown' ? -1 : 0);
-        if (step === 0) return;
-        e.preventDefault();
-        e.stopPropagation();
-        if (Date.now() - keys.current.at > 1200) keys.current.stroke = newStroke();
-        keys.current.at = Date.now();
-        set(z + step, keys.current.stroke);
-      }}
+      {...grip(
+        bar.id,
+        {
+          to: (_, to, from) =>
+            callOf(raiseCrossbar, { bar: bar.id, by: Math.round(to) - Math.round(from[1]) }),
+          by: (_, dz, group) => run(raiseCrossbar, { bar: bar.id, by: dz }, group),
+        },
+        [0, z],
+      )}
     >
       <path
         d={`M${scale.X(bar.from[0])} ${cy}H${scale.X(bar.to[0])}`}

@@ -1,11 +1,11 @@
 import type { Facts } from '@plate-fold/core/derive';
 import { contains, type Vec2 } from '@plate-fold/core/geometry';
-import { barEnd, barFootprint, type Crossbar, crossbarEnded } from '@plate-fold/core/plan';
+import { barFootprint, type Crossbar, callOf, moveBarEnd } from '@plate-fold/core/plan';
 import type { MouseEvent } from 'react';
 import { flatsFromAbove, pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
-import { useGrip } from '../../picture/use-grip';
-import { useEdit } from '../../state/use-edit';
+import { mapPlane, useGrip } from '../../picture/use-grip';
+import { useHand, useRun } from '../../state/commands/run';
 
 /** How near a hole catches the end of a bar, px. */
 const CATCH = 14;
@@ -89,22 +89,13 @@ function BarEnds({
   scale: SheetScale;
   height: number;
 }) {
-  const edit = useEdit();
-  const grip = useGrip(scale, height);
+  const run = useRun();
+  const grip = useGrip(mapPlane(scale, height), useHand());
   const ends = bar.mounts
     .slice(0, 2)
     .flatMap(id => facts.rig.mounts.find(m => m.id === id) ?? [])
     .map((m): Vec2 => [m.at[0], m.at[1]]);
-  const move = (end: 0 | 1, at: Vec2, reach: number, stroke: string): void => {
-    edit(
-      'crossbar moved',
-      doc => {
-        const to = barEnd(doc, facts.rig, at, reach);
-        return to.ok ? crossbarEnded(doc, bar.id, end, to.value) : to;
-      },
-      stroke,
-    );
-  };
+  const move = (end: 0 | 1, at: Vec2, reach: number) => ({ bar: bar.id, end, at, reach });
   return (
     <>
       {ends.map((at, i) => {
@@ -123,8 +114,8 @@ function BarEnds({
             {...grip(
               `bar ${bar.id} ${i}`,
               {
-                to: (x, y, stroke) => move(end, [x, y], CATCH / scale.k, stroke),
-                by: (dx, dy, stroke) => move(end, [at[0] + dx, at[1] + dy], 0.5, stroke),
+                to: (x, y) => callOf(moveBarEnd, move(end, [x, y], CATCH / scale.k)),
+                by: (dx, dy, group) => run(moveBarEnd, move(end, [at[0] + dx, at[1] + dy], 0.5), group),
               },
               at,
             )}

@@ -1,10 +1,13 @@
 import { baseFrame, toSpace } from '@plate-fold/core/geometry';
-import { endsSet, type Panel } from '@plate-fold/core/plan';
+import { callOf, type Panel, setEnds } from '@plate-fold/core/plan';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { SheetScale } from '../../picture/sheet-scale';
-import { newStroke } from '../../picture/use-grip';
-import { useEdit } from '../../state/use-edit';
+import { sidePlane, useGrip } from '../../picture/use-grip';
+import { useHand, useRun } from '../../state/commands/run';
+
+/** No end is dragged lower than this, mm: it would lie on the ground. */
+const LOWEST = 60;
 
 /** The two ends of the chosen plate on the keel: dragged up and down they set its height and pitch. */
 export function EndHandles(props: {
@@ -15,21 +18,17 @@ export function EndHandles(props: {
   readonly zAt: (px: number) => number;
 }) {
   const { panel, scale, units, Z, zAt } = props;
-  const edit = useEdit();
-  const held = useRef<{ stroke: string; off: number } | undefined>(undefined);
+  const run = useRun();
+  const grip = useGrip(sidePlane(zAt), useHand());
   const [shown, setShown] = useState<number>();
-  const keys = useRef({ stroke: '', at: 0 });
   const frame = baseFrame(panel.base.origin, panel.base.pitch, panel.base.roll);
   const us = panel.base.outline.map(q => q[0]);
   const ends = [Math.min(...us), Math.max(...us)].map(u => toSpace(frame, [u, 0]));
   const [front, rear] = [ends[0]?.[2] ?? 0, ends[1]?.[2] ?? 0];
-  const set = (i: number, z: number, stroke: string): void => {
-    const next = Math.max(60, Math.round(z));
-    edit(
-      i === 0 ? 'front end set' : 'rear end set',
-      doc => endsSet(doc, panel.id, i === 0 ? next : front, i === 0 ? rear : next),
-      stroke,
-    );
+  /** the plate with one end at a height, the other where it is */
+  const withEnd = (i: number, z: number) => {
+    const next = Math.max(LOWEST, Math.round(z));
+    return { panel: panel.id, front: i === 0 ? next : front, rear: i === 0 ? rear : next };
   };
   return (
     <g>
@@ -46,33 +45,18 @@ export function EndHandles(props: {
             aria-valuetext={formatLength(s[2], units)}
             className="cursor-ns-resize"
             style={{ touchAction: 'none' }}
-            onPointerDown={e => {
-              e.stopPropagation();
-              e.currentTarget.setPointerCapture(e.pointerId);
-              const top = (e.currentTarget.ownerSVGElement as SVGSVGElement).getBoundingClientRect().top;
-              held.current = { stroke: newStroke(), off: zAt(e.clientY - top) - s[2] };
-              setShown(i);
-            }}
-            onPointerMove={e => {
-              if (!held.current) return;
-              e.stopPropagation();
-              const top = (e.currentTarget.ownerSVGElement as SVGSVGElement).getBoundingClientRect().top;
-              set(i, zAt(e.clientY - top) - held.current.off, held.current.stroke);
-            }}
-            onPointerUp={() => {
-              held.current = undefined;
-              setShown(undefined);
-            }}
-            onClick={e => e.stopPropagation()}
-            onKeyDown={e => {
-              const step = (e.shiftKey ? 10 : 1) * (e.key === 'ArrowUp' ? 1 : e.key === 'ArrowDown' ? -1 : 0);
-              if (step === 0) return;
-              e.preventDefault();
-              e.stopPropagation();
-              if (Date.now() - keys.current.at > 1200) keys.current.stroke = newStroke();
-              keys.current.at = Date.now();
-              set(i, s[2] + step, keys.current.stroke);
-            }}
+            {...grip(
+              `end ${i}`,
+              {
+                to: (_, z) => {
+                  setShown(i);
+                  return callOf(setEnds, withEnd(i, z));
+                },
+                by: (_, dz, group) => run(setEnds, withEnd(i, s[2] + dz), group),
+                onLetGo: () => setShown(undefined),
+              },
+              [0, s[2]],
+            )}
           >
             <circle cx={cx} cy={cy} r="19" fill="transparent" />
             <rect

@@ -1,14 +1,16 @@
-import { type Flange, flangeAdded, flangeChanged, flangeRemoved } from '@plate-fold/core/plan';
+import { addFlange, changeFlanges, type Flange, removeFlange } from '@plate-fold/core/plan';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { useEdit } from '../../state/use-edit';
+import { useRun } from '../../state/commands/run';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 import { type Of, SMALL } from './shape-parts';
 
 function FlangeRow({ panel, units, flange, depth }: Omit<Of, 'facts'> & { flange: Flange; depth: number }) {
-  const edit = useEdit();
+  const run = useRun();
+  const change = (part: Parameters<typeof changeFlanges.run>[1]['part']) =>
+    run(changeFlanges, { panel: panel.id, flanges: [flange.id], part });
   const where = flange.edge === 'far' ? 'on the flange before' : `edge ${flange.edge + 1}`;
   return (
     <>
@@ -18,7 +20,7 @@ function FlangeRow({ panel, units, flange, depth }: Omit<Of, 'facts'> & { flange
           value={flange.length}
           units={units}
           least={5}
-          onEnter={v => edit('flange changed', d => flangeChanged(d, panel.id, flange.id, { length: v }))}
+          onEnter={v => change({ length: v })}
         />
         <MeasureInput
           label="Up by"
@@ -27,14 +29,14 @@ function FlangeRow({ panel, units, flange, depth }: Omit<Of, 'facts'> & { flange
           plain="°"
           least={-150}
           most={150}
-          onEnter={v => edit('flange changed', d => flangeChanged(d, panel.id, flange.id, { angle: v }))}
+          onEnter={v => change({ angle: v })}
         />
         <button
           type="button"
           className={SMALL}
           aria-label={`Put a lip on flange ${flange.id}`}
           onClick={() =>
-            edit('lip added', d => flangeAdded(d, panel.id, { on: flange.id }, 30, -flange.angle))
+            run(addFlange, { panel: panel.id, where: { on: flange.id }, length: 30, angle: -flange.angle })
           }
         >
           <Plus size={16} aria-hidden="true" />
@@ -43,7 +45,7 @@ function FlangeRow({ panel, units, flange, depth }: Omit<Of, 'facts'> & { flange
           type="button"
           className={SMALL}
           aria-label={`Take flange ${flange.id} away`}
-          onClick={() => edit('flange removed', d => flangeRemoved(d, panel.id, flange.id))}
+          onClick={() => run(removeFlange, { panel: panel.id, flange: flange.id })}
         >
           <Trash2 size={16} aria-hidden="true" />
         </button>
@@ -58,7 +60,7 @@ function FlangeRow({ panel, units, flange, depth }: Omit<Of, 'facts'> & { flange
 /** Flanges of the chosen plate: on its edges, and on one another. */
 export function Flanges(of: Of) {
   const { panel } = of;
-  const edit = useEdit();
+  const run = useRun();
   const taken = new Set(panel.flanges.map(f => f.edge));
   const free = panel.base.outline.map((_, i) => i).filter(i => !taken.has(i));
   const [edge, setEdge] = useState('');
@@ -79,9 +81,7 @@ export function Flanges(of: Of) {
             choices={free.map(i => ({ value: String(i), name: `edge ${i + 1}` }))}
             onChoose={setEdge}
           />
-          <Button
-            onClick={() => edit('flange added', d => flangeAdded(d, panel.id, { edge: Number(chosen) }))}
-          >
+          <Button onClick={() => run(addFlange, { panel: panel.id, where: { edge: Number(chosen) } })}>
             Add a flange
           </Button>
         </div>

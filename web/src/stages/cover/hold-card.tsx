@@ -1,22 +1,16 @@
-import { attached } from '@plate-fold/core/bolt';
-import { assemble, type Facts } from '@plate-fold/core/derive';
+import { boltToHoles } from '@plate-fold/core/bolt';
+import type { Facts } from '@plate-fold/core/derive';
 import { type FoldedPanel, facetInSpace } from '@plate-fold/core/fold';
 import { boxOf, contains, type Vec2 } from '@plate-fold/core/geometry';
-import { jointRemoved, type PlanDocument, seamSet } from '@plate-fold/core/plan';
-import type { Result, UnitSystem } from '@plate-fold/core/units';
+import { removeJoint, setSeam } from '@plate-fold/core/plan';
+import type { UnitSystem } from '@plate-fold/core/units';
 import { Trash2 } from 'lucide-react';
-import { useEdit } from '../../state/use-edit';
+import { useRun } from '../../state/commands/run';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { CONDITION_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
 import { BarList } from './bar-list';
-
-/** The plate bolted to a hole as it is drawn, on whatever spacer that leaves. */
-const bolted = (doc: PlanDocument, mount: string, panel: string): Result<PlanDocument> => {
-  const { rig, panels } = assemble(doc, doc.plan.builds[0]?.id);
-  return attached(doc, rig, panels, mount, panel);
-};
 
 const onGround = (p: FoldedPanel): readonly (readonly Vec2[])[] =>
   p.facets.map(f => facetInSpace(f).map((q): Vec2 => [q[0], q[1]]));
@@ -33,7 +27,7 @@ export function HoldCard({
   units: UnitSystem;
   onBar: (id: string) => void;
 }) {
-  const edit = useEdit();
+  const run = useRun();
   const { panel } = folded;
   const { plan } = facts.document;
   const flats = onGround(folded);
@@ -76,7 +70,7 @@ export function HoldCard({
                 type="button"
                 className="grid size-11 place-items-center"
                 aria-label={`Take bolt ${j.id} out`}
-                onClick={() => edit('bolt removed', d => jointRemoved(d, j.id))}
+                onClick={() => run(removeJoint, { joint: j.id })}
               >
                 <Trash2 size={16} aria-hidden="true" />
               </button>
@@ -91,7 +85,7 @@ export function HoldCard({
                 <Button
                   key={m.id}
                   className="fig text-[13px]"
-                  onClick={() => edit('bolt added', d => bolted(d, m.id, panel.id))}
+                  onClick={() => run(boltToHoles, { panel: panel.id, holes: [m.id] })}
                 >
                   {m.id} {m.hole.thread ?? m.hole.kind}
                 </Button>
@@ -119,21 +113,20 @@ export function HoldCard({
                     { value: 'none', name: `${front.mark} and ${rear.mark}: no seam` },
                   ]}
                   onChoose={v =>
-                    edit('seam laid', d =>
-                      seamSet(
-                        d,
-                        front.id,
-                        rear.id,
-                        v === 'none'
-                          ? undefined
-                          : {
+                    run(setSeam, {
+                      front: front.id,
+                      rear: rear.id,
+                      ...(v === 'none'
+                        ? {}
+                        : {
+                            seam: {
                               front: front.id,
                               rear: rear.id,
                               overlap: seam?.overlap ?? 60,
                               outside: v === 'front' ? front.id : rear.id,
                             },
-                      ),
-                    )
+                          }),
+                    })
                   }
                 />
                 {seam && (
@@ -145,7 +138,7 @@ export function HoldCard({
                     least={0}
                     most={300}
                     onEnter={v =>
-                      edit('overlap set', d => seamSet(d, front.id, rear.id, { ...seam, overlap: v }))
+                      run(setSeam, { front: front.id, rear: rear.id, seam: { ...seam, overlap: v } })
                     }
                   />
                 )}

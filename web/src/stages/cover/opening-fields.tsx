@@ -1,7 +1,7 @@
 import { baseFrame, toSpace, underGround, type Vec2 } from '@plate-fold/core/geometry';
-import { freshId, OPENING_KINDS, type Opening, openingRemoved, openingSet } from '@plate-fold/core/plan';
+import { freshId, OPENING_KINDS, type Opening, removeOpening, setOpening } from '@plate-fold/core/plan';
 import { Trash2 } from 'lucide-react';
-import { useEdit } from '../../state/use-edit';
+import { useRun } from '../../state/commands/run';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { OPENING_NAMES } from '../../ui/names';
@@ -9,12 +9,11 @@ import { Select } from '../../ui/select';
 import { type Of, SMALL } from './shape-parts';
 
 function OpeningRow({ facts, panel, units, opening: o }: Of & { opening: Opening }) {
-  const edit = useEdit();
+  const run = useRun();
   const frame = baseFrame(panel.base.origin, panel.base.pitch, panel.base.roll);
   const s = toSpace(frame, o.at);
-  const set = (part: Partial<Opening>): boolean =>
-    edit('opening changed', d => openingSet(d, panel.id, { ...o, ...part }));
-  const at = (x: number, y: number): boolean => set({ at: underGround(frame, x, y) });
+  const set = (part: Partial<Opening>) => run(setOpening, { panel: panel.id, opening: { ...o, ...part } });
+  const at = (x: number, y: number) => set({ at: underGround(frame, x, y) });
   return (
     <li className="border-t border-scribe pt-2">
       <div className="grid grid-cols-[1fr_auto] gap-1.5">
@@ -28,7 +27,7 @@ function OpeningRow({ facts, panel, units, opening: o }: Of & { opening: Opening
           type="button"
           className={SMALL}
           aria-label={`Take the ${OPENING_NAMES[o.kind]} out`}
-          onClick={() => edit('opening removed', d => openingRemoved(d, panel.id, o.id))}
+          onClick={() => run(removeOpening, { panel: panel.id, opening: o.id })}
         >
           <Trash2 size={16} aria-hidden="true" />
         </button>
@@ -90,7 +89,7 @@ function OpeningRow({ facts, panel, units, opening: o }: Of & { opening: Opening
 /** Openings of the chosen plate: under service points, for stones and heat, each placed and sized. */
 export function Openings(of: Of) {
   const { facts, panel } = of;
-  const edit = useEdit();
+  const run = useRun();
   const frame = baseFrame(panel.base.origin, panel.base.pitch, panel.base.roll);
   const us = panel.base.outline.map(q => q[0]);
   const vs = panel.base.outline.map(q => q[1]);
@@ -106,8 +105,8 @@ export function Openings(of: Of) {
       v < Math.max(...vs)
     );
   });
-  const add = (o: Omit<Opening, 'id'>): boolean =>
-    edit('opening added', d => openingSet(d, panel.id, { id: freshId(o.kind, panel.openings), ...o }));
+  const add = (o: Omit<Opening, 'id'>) =>
+    run(setOpening, { panel: panel.id, opening: { id: freshId(o.kind, panel.openings), ...o } });
   return (
     <section aria-label="Openings" className="mt-4">
       <h3 className="mb-1 font-bold">Openings</h3>

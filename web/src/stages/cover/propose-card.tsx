@@ -1,11 +1,11 @@
 import { panelsRemoved, type SheetChoice, USUAL_SHEET } from '@plate-fold/core/plan';
-import { type Proposal, proposalTaken, type Wish } from '@plate-fold/core/propose';
+import { type Proposal, takeProposal, type Wish } from '@plate-fold/core/propose';
 import { MATERIAL_IDS, MATERIALS, type MaterialId, stockThicknesses } from '@plate-fold/core/sheet';
 import { X } from 'lucide-react';
 import { useRef, useState } from 'react';
+import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
@@ -36,7 +36,7 @@ export function ProposeCard(props: {
   const { proposal, onProposal, onClose } = props;
   const facts = useFacts();
   const { units, stock: kind } = useApp(s => s.view);
-  const edit = useEdit();
+  const run = useRun();
   const { plan } = facts.document;
   const parts = facts.rig.components.filter(c => !c.moves);
   // what was asked for last stays asked for, as long as the plan is open
@@ -64,7 +64,7 @@ export function ProposeCard(props: {
     maxLiftKg: lift,
     minClearance: clearance > 0 ? clearance : undefined,
   };
-  const run = async (): Promise<void> => {
+  const layOut = async (): Promise<void> => {
     asked.set(plan.id, { ...wish, replace });
     setFault(undefined);
     setRunning(true);
@@ -86,20 +86,7 @@ export function ProposeCard(props: {
   const take = (): void => {
     if (!proposal) return;
     const ids = proposal.plates.map(p => p.panel.id).filter(id => !left.has(id));
-    const made = edit('proposal taken', doc =>
-      proposalTaken(
-        replace
-          ? panelsRemoved(
-              doc,
-              doc.plan.panels.map(p => p.id),
-            )
-          : doc,
-        proposal,
-        wish,
-        ids,
-      ),
-    );
-    if (made) onClose();
+    if (run(takeProposal, { proposal, wish, plates: ids, replace })) onClose();
   };
   const toggle = (set: ReadonlySet<string>, id: string, on: boolean): ReadonlySet<string> => {
     const next = new Set(set);
@@ -261,7 +248,7 @@ export function ProposeCard(props: {
                 look="strong"
                 className="min-h-14"
                 disabled={chosen.size === 0}
-                onClick={() => void run()}
+                onClick={() => void layOut()}
               >
                 Lay out a set
               </Button>

@@ -1,12 +1,11 @@
 import { RULES } from '@plate-fold/core/checks';
 import { AHEAD_DEGREES } from '@plate-fold/core/cover';
-import { inPlan } from '@plate-fold/core/plan';
+import { chooseOption, setLimits } from '@plate-fold/core/plan';
 import { fixed } from '@plate-fold/core/units';
 import { FindingCard } from '../../shared/finding-card';
+import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
-import { optionChosen } from '../../state/plan-slice';
-import { useApp, useDo } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
+import { useApp } from '../../state/store';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 import { BarList } from './bar-list';
@@ -16,8 +15,7 @@ const percent = (f: number): string => fixed(f * 100, 0);
 /** The whole set: the vehicle's options, what each part has under it, and everything found. */
 export function SetCard({ onBar }: { onBar: (id: string) => void }) {
   const facts = useFacts();
-  const dispatch = useDo();
-  const edit = useEdit();
+  const run = useRun();
   const findings = useApp(selectFindings);
   const units = useApp(s => s.view.units);
   const { rig } = facts.document;
@@ -35,7 +33,7 @@ export function SetCard({ onBar }: { onBar: (id: string) => void }) {
                 label={o.name}
                 value={rig.selected[o.id] ?? ''}
                 choices={o.choices.map(c => ({ value: c.id, name: c.name }))}
-                onChoose={choice => dispatch(optionChosen({ option: o.id, choice }))}
+                onChoose={choice => run(chooseOption, { option: o.id, choice })}
                 className="w-full"
               />
             </div>
@@ -95,7 +93,7 @@ export function SetCard({ onBar }: { onBar: (id: string) => void }) {
         plain="°"
         least={3}
         most={60}
-        onEnter={v => edit('climb set', d => inPlan(d, { limits: { ...d.plan.limits, aheadDegrees: v } }))}
+        onEnter={v => run(setLimits, { part: { aheadDegrees: v } })}
       />
 
       <div className="mt-4">

@@ -1,24 +1,26 @@
 import { baseFrame, toSpace, underGround } from '@plate-fold/core/geometry';
 import {
-  baseSet,
-  cornerAdded,
-  cornerMoved,
-  cornerRemoved,
+  addCorner,
   DUTIES,
   type Duty,
-  panelMoved,
-  withPanel,
+  moveCorner,
+  movePlate,
+  removeCorner,
+  renamePlate,
+  setBase,
+  setDuty,
+  setGuard,
 } from '@plate-fold/core/plan';
 import { Plus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
-import { useEdit } from '../../state/use-edit';
+import { useRun } from '../../state/commands/run';
 import { MeasureInput } from '../../ui/measure-input';
+import { useDraftField } from '../../ui/use-draft-field';
 import { Flanges } from './flange-fields';
 import { Openings } from './opening-fields';
 import { type Of, SMALL } from './shape-parts';
 
 function Place({ panel, units }: Of) {
-  const edit = useEdit();
+  const run = useRun();
   const [x, y, z] = panel.base.origin;
   return (
     <section aria-label="Place">
@@ -28,20 +30,20 @@ function Place({ panel, units }: Of) {
           label="Begins behind the axle"
           value={x}
           units={units}
-          onEnter={v => edit('plate moved', d => panelMoved(d, panel.id, [v - x, 0, 0]))}
+          onEnter={v => run(movePlate, { panel: panel.id, by: [v - x, 0, 0] })}
         />
         <MeasureInput
           label="To the right by"
           value={y}
           units={units}
-          onEnter={v => edit('plate moved', d => panelMoved(d, panel.id, [0, v - y, 0]))}
+          onEnter={v => run(movePlate, { panel: panel.id, by: [0, v - y, 0] })}
         />
         <MeasureInput
           label="Underside above ground"
           value={z}
           units={units}
           least={40}
-          onEnter={v => edit('height set', d => baseSet(d, panel.id, { z: v }))}
+          onEnter={v => run(setBase, { panel: panel.id, z: v })}
         />
         <MeasureInput
           label="Front edge up by"
@@ -50,7 +52,7 @@ function Place({ panel, units }: Of) {
           plain="°"
           least={-60}
           most={60}
-          onEnter={v => edit('pitch set', d => baseSet(d, panel.id, { pitch: v }))}
+          onEnter={v => run(setBase, { panel: panel.id, pitch: v })}
         />
       </div>
     </section>
@@ -58,7 +60,7 @@ function Place({ panel, units }: Of) {
 }
 
 function Corners({ panel, units }: Of) {
-  const edit = useEdit();
+  const run = useRun();
   const frame = baseFrame(panel.base.origin, panel.base.pitch, panel.base.roll);
   return (
     <section aria-label="Corners" className="mt-4">
@@ -71,8 +73,8 @@ function Corners({ panel, units }: Of) {
       <ul className="grid gap-1.5">
         {panel.base.outline.map((q, i) => {
           const s = toSpace(frame, q);
-          const to = (x: number, y: number): boolean =>
-            edit('corner moved', d => cornerMoved(d, panel.id, i, underGround(frame, x, y)));
+          const to = (x: number, y: number) =>
+            run(moveCorner, { panel: panel.id, corner: i, to: underGround(frame, x, y) });
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: a corner is its place in the outline
             <li key={i} className="grid grid-cols-[1.2rem_1fr_1fr_auto_auto] items-center gap-1.5">
@@ -97,7 +99,7 @@ function Corners({ panel, units }: Of) {
                 type="button"
                 className={SMALL}
                 aria-label={`Put a corner after corner ${i + 1}`}
-                onClick={() => edit('corner added', d => cornerAdded(d, panel.id, i))}
+                onClick={() => run(addCorner, { panel: panel.id, edge: i })}
               >
                 <Plus size={16} aria-hidden="true" />
               </button>
@@ -105,7 +107,7 @@ function Corners({ panel, units }: Of) {
                 type="button"
                 className={SMALL}
                 aria-label={`Take corner ${i + 1} away`}
-                onClick={() => edit('corner removed', d => cornerRemoved(d, panel.id, i))}
+                onClick={() => run(removeCorner, { panel: panel.id, corner: i })}
               >
                 <Trash2 size={16} aria-hidden="true" />
               </button>
@@ -124,7 +126,7 @@ const DUTY_NAMES: Readonly<Record<Duty, string>> = {
 
 /** What a plate is made to carry: nothing, unless its owner says so. */
 function Duties({ panel }: Of) {
-  const edit = useEdit();
+  const run = useRun();
   const meant = panel.meantFor ?? [];
   return (
     <fieldset className="mt-4">
@@ -135,14 +137,7 @@ function Duties({ panel }: Of) {
             type="checkbox"
             className="size-5 accent-[var(--fluid)]"
             checked={meant.includes(duty)}
-            onChange={e =>
-              edit('duty set', d =>
-                withPanel(d, panel.id, ({ meantFor: _, ...p }) => {
-                  const next = e.target.checked ? [...meant, duty] : meant.filter(x => x !== duty);
-                  return next.length > 0 ? { ...p, meantFor: next } : p;
-                }),
-              )
-            }
+            onChange={e => run(setDuty, { panel: panel.id, duty, on: e.target.checked })}
           />
           {DUTY_NAMES[duty]}
         </label>
@@ -158,24 +153,16 @@ function Duties({ panel }: Of) {
 /** The chosen plate's shape in exact figures. */
 export function ShapeCard(of: Of) {
   const { facts, panel } = of;
-  const edit = useEdit();
-  const [name, setName] = useState(panel.name);
+  const run = useRun();
+  const name = useDraftField({
+    value: panel.name,
+    onEnter: text => void (text.trim() && run(renamePlate, { panel: panel.id, name: text.trim() })),
+  });
   return (
     <div>
       <label className="mb-3 block">
         <span className="block text-[12.5px] text-ink2">Name</span>
-        <input
-          value={name}
-          maxLength={60}
-          onChange={e => setName(e.target.value)}
-          onBlur={() => {
-            const next = name.trim();
-            if (next === '') setName(panel.name);
-            else if (next !== panel.name)
-              edit('plate renamed', d => withPanel(d, panel.id, p => ({ ...p, name: next })));
-          }}
-          className="min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2"
-        />
+        <input {...name.field} className="min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2" />
       </label>
       <Place {...of} />
       <Corners {...of} />
@@ -193,14 +180,7 @@ export function ShapeCard(of: Of) {
                     type="checkbox"
                     className="size-5 accent-[var(--fluid)]"
                     checked={panel.guards.includes(c.id)}
-                    onChange={e =>
-                      edit('guards changed', d =>
-                        withPanel(d, panel.id, p => ({
-                          ...p,
-                          guards: e.target.checked ? [...p.guards, c.id] : p.guards.filter(g => g !== c.id),
-                        })),
-                      )
-                    }
+                    onChange={e => run(setGuard, { panel: panel.id, component: c.id, on: e.target.checked })}
                   />
                   {c.name}
                 </label>

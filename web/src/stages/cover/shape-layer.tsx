@@ -2,15 +2,16 @@ import type { Facts } from '@plate-fold/core/derive';
 import { openingOutline } from '@plate-fold/core/fold';
 import { baseFrame, signedArea, toSpace, underGround, type Vec2 } from '@plate-fold/core/geometry';
 import {
-  cornerAdded,
-  cornerMoved,
-  cornerRemoved,
-  edgeMoved,
+  addCorner,
+  callOf,
+  moveCorner,
+  moveEdge,
+  moveOpening,
+  movePlate,
   type Opening,
-  openingRemoved,
-  openingSet,
   type Panel,
-  panelMoved,
+  removeCorner,
+  removeOpening,
   snapLines,
   snapped,
 } from '@plate-fold/core/plan';
@@ -18,8 +19,8 @@ import { formatLength, MM_PER_INCH, type UnitSystem } from '@plate-fold/core/uni
 import { useState } from 'react';
 import { pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
-import { useGrip } from '../../picture/use-grip';
-import { useEdit } from '../../state/use-edit';
+import { mapPlane, useGrip } from '../../picture/use-grip';
+import { useHand, useRun } from '../../state/commands/run';
 
 /** Pixels within which a dragged thing snaps to a line. */
 const REACH_PX = 7;
@@ -34,8 +35,8 @@ export function ShapeLayer(props: {
   readonly units: UnitSystem;
 }) {
   const { facts, panel, scale, height, units } = props;
-  const edit = useEdit();
-  const grip = useGrip(scale, height);
+  const run = useRun();
+  const grip = useGrip(mapPlane(scale, height), useHand());
   const [guide, setGuide] = useState<{ x?: number; y?: number; text: string }>();
   const { outline, origin, pitch, roll } = panel.base;
   const frame = baseFrame(origin, pitch, roll);
@@ -77,23 +78,14 @@ export function ShapeLayer(props: {
         {...grip(
           'plate',
           {
-            to: (x, y, stroke) => {
+            to: (x, y, from) => {
               const at = snap(x, y);
-              edit(
-                'plate moved',
-                doc => {
-                  const now = doc.plan.panels.find(p => p.id === panel.id)?.base.origin ?? origin;
-                  return panelMoved(doc, panel.id, [
-                    at[0] - first[0] + origin[0] - now[0],
-                    at[1] - first[1] + origin[1] - now[1],
-                    0,
-                  ]);
-                },
-                stroke,
-              );
+              return callOf(movePlate, {
+                panel: panel.id,
+                by: [at[0] - from[0], at[1] - from[1], 0],
+              });
             },
-            by: (dx, dy, stroke) =>
-              edit('plate moved', doc => panelMoved(doc, panel.id, [dx, dy, 0]), stroke),
+            by: (dx, dy, group) => run(movePlate, { panel: panel.id, by: [dx, dy, 0] }, group),
           },
           first,
         )}
@@ -106,12 +98,12 @@ export function ShapeLayer(props: {
         const mid = ground([(q[0] + r[0]) / 2, (q[1] + r[1]) / 2]);
         if (Math.hypot(a[0] - b[0], a[1] - b[1]) < 26) return null;
         const along = (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI;
-        const out = (x: number, y: number): number => {
-          const [u, v] = underGround(frame, x, y);
+        // how far out of the edge a place lies, from where the edge was when it was taken
+        const out = (dx: number, dy: number): number => {
+          const [o, d] = [underGround(frame, 0, 0), underGround(frame, dx, dy)];
           const [du, dv] = [r[0] - q[0], r[1] - q[1]];
-          const l = Math.hypot(du, dv);
           const turn = signedArea(outline) < 0 ? -1 : 1;
-          return (((u - q[0]) * dv - (v - q[1]) * du) / l) * turn;
+          return (((d[0] - o[0]) * dv - (d[1] - o[1]) * du) / Math.hypot(du, dv)) * turn;
         };
         return (
           <g
@@ -125,17 +117,16 @@ export function ShapeLayer(props: {
             {...grip(
               `edge ${i}`,
               {
-                to: (x, y, stroke) => {
-                  const s = snap(x, y);
-                  edit('edge moved', doc => edgeMoved(doc, panel.id, i, out(s[0], s[1])), stroke);
+                to: (x, y, from) => {
+                  const at = snap(x, y);
+                  return callOf(moveEdge, {
+                    panel: panel.id,
+                    edge: i,
+                    by: out(at[0] - from[0], at[1] - from[1]),
+                  });
                 },
-                by: (dx, dy, stroke) =>
-                  edit(
-                    'edge moved',
-                    doc => edgeMoved(doc, panel.id, i, out(mid[0] + dx, mid[1] + dy)),
-                    stroke,
-                  ),
-                onEnter: () => edit('corner added', doc => cornerAdded(doc, panel.id, i)),
+                by: (dx, dy, group) => run(moveEdge, { panel: panel.id, edge: i, by: out(dx, dy) }, group),
+                onEnter: () => run(addCorner, { panel: panel.id, edge: i }),
               },
               mid,
             )}
@@ -158,8 +149,7 @@ export function ShapeLayer(props: {
       {outline.map((q, i) => {
         const g = ground(q);
         const at = put(g);
-        const moveTo = (x: number, y: number, stroke: string): void =>
-          void edit('corner moved', doc => cornerMoved(doc, panel.id, i, underGround(frame, x, y)), stroke);
+        const to = (x: number, y: number) => ({ panel: panel.id, corner: i, to: underGround(frame, x, y) });
         return (
           <g
             // biome-ignore lint/suspicious/noArrayIndexKey: a corner is its place in the outline
@@ -172,9 +162,9 @@ export function ShapeLayer(props: {
             {...grip(
               `corner ${i}`,
               {
-                to: (x, y, stroke) => moveTo(...(snap(x, y) as [number, number]), stroke),
-                by: (dx, dy, stroke) => moveTo(g[0] + dx, g[1] + dy, stroke),
-                onRemove: () => edit('corner removed', doc => cornerRemoved(doc, panel.id, i)),
+                to: (x, y) => callOf(moveCorner, to(...snap(x, y))),
+                by: (dx, dy, group) => run(moveCorner, to(g[0] + dx, g[1] + dy), group),
+                onRemove: () => run(removeCorner, { panel: panel.id, corner: i }),
               },
               g,
             )}
@@ -217,12 +207,11 @@ export function ShapeLayer(props: {
   function openingHandle(o: Opening) {
     const g = ground(o.at);
     const at = put(g);
-    const moveTo = (x: number, y: number, stroke: string): void =>
-      void edit(
-        'opening moved',
-        doc => openingSet(doc, panel.id, { ...o, at: underGround(frame, x, y) }),
-        stroke,
-      );
+    const to = (x: number, y: number) => ({
+      panel: panel.id,
+      opening: o.id,
+      at: underGround(frame, x, y),
+    });
     return (
       <g
         key={o.id}
@@ -234,9 +223,9 @@ export function ShapeLayer(props: {
         {...grip(
           `opening ${o.id}`,
           {
-            to: (x, y, stroke) => moveTo(...(snap(x, y) as [number, number]), stroke),
-            by: (dx, dy, stroke) => moveTo(g[0] + dx, g[1] + dy, stroke),
-            onRemove: () => edit('opening removed', doc => openingRemoved(doc, panel.id, o.id)),
+            to: (x, y) => callOf(moveOpening, to(...snap(x, y))),
+            by: (dx, dy, group) => run(moveOpening, to(g[0] + dx, g[1] + dy), group),
+            onRemove: () => run(removeOpening, { panel: panel.id, opening: o.id }),
           },
           g,
         )}

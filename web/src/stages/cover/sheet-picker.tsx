@@ -1,5 +1,5 @@
 import { FROM_MEMORY } from '@plate-fold/core/bolt';
-import type { Panel, SheetChoice } from '@plate-fold/core/plan';
+import { type Panel, type SheetChoice, setSheets } from '@plate-fold/core/plan';
 import {
   equalStiffness,
   MATERIAL_IDS,
@@ -14,8 +14,9 @@ import { stressFigure } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { HatchStrip } from '../../picture/hatch';
 import { StockChoice } from '../../shared/stock-choice';
-import { sheetChosen } from '../../state/plan-slice';
-import { useApp, useDo } from '../../state/store';
+import { useRun } from '../../state/commands/run';
+import { selectShown } from '../../state/select';
+import { useApp } from '../../state/store';
 import { Button } from '../../ui/button';
 import { FINISH_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
@@ -36,14 +37,14 @@ const on = (chosen: boolean): string =>
 
 /** Metal, thickness and finish of one plate in the active build. */
 export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: SheetChoice; build: string }) {
-  const dispatch = useDo();
+  const run = useRun();
   const units = useApp(s => s.view.units);
-  const plan = useApp(s => s.plan.present?.plan);
+  const plan = useApp(s => selectShown(s)?.plan);
   const [typed, setTyped] = useState('');
   const [fault, setFault] = useState<string>();
   const choose = (next: SheetChoice, panels: readonly string[] = [panel.id]): void => {
     setFault(undefined);
-    dispatch(sheetChosen({ build, panels, sheet: next }));
+    run(setSheets, { build, sheets: Object.fromEntries(panels.map(p => [p, next])) });
   };
   const material = MATERIALS[sheet.material];
   const { family } = material;

@@ -1,14 +1,14 @@
-import { respaced } from '@plate-fold/core/bolt';
+import { mergePlates } from '@plate-fold/core/bolt';
 import { roughPlate } from '@plate-fold/core/cover';
+import { platesOfDrawing } from '@plate-fold/core/formats';
 import { boxOf, type Polygon } from '@plate-fold/core/geometry';
 import {
+  addPlates,
+  copyPlate,
+  mirrorPlate,
   type PlanDocument,
-  panelAdded,
-  panelDuplicated,
-  panelMirrored,
-  panelSplit,
-  panelsMerged,
-  panelsRemoved,
+  removePlates,
+  splitPlate,
 } from '@plate-fold/core/plan';
 import {
   CircleDot,
@@ -23,9 +23,9 @@ import {
 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { type ReactNode, useRef, useState } from 'react';
+import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useApp, useDo } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { noticeGiven, panelSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
@@ -50,19 +50,18 @@ function Tool(props: { name: string; icon: ReactNode; disabled?: boolean; onPres
   );
 }
 
+/** The last plate that a change has added; none where it added none. */
+const newest = (before: PlanDocument, after: PlanDocument): string | undefined =>
+  after.plan.panels.findLast(p => !before.plan.panels.some(q => q.id === p.id))?.id;
+
 /** Adds a plate for an outline on the ground plane and chooses it. */
 export function useAddPlate(): (outline: Polygon, name: string) => void {
   const facts = useFacts();
-  const edit = useEdit();
+  const run = useRun();
   const dispatch = useDo();
   return (outline, name) => {
-    let id = '';
-    const made = edit('plate added', doc => {
-      const added = panelAdded(doc, roughPlate(facts.rig, outline, name, facts.lowestBare.z));
-      id = added.id;
-      return added.document;
-    });
-    if (made) dispatch(panelSelected(id));
+    const after = run(addPlates, { panels: [roughPlate(facts.rig, outline, name, facts.lowestBare.z)] });
+    if (after) dispatch(panelSelected(newest(facts.document, after)));
   };
 }
 
@@ -77,7 +76,7 @@ export function PlateTools(props: {
   onPropose: () => void;
 }) {
   const facts = useFacts();
-  const edit = useEdit();
+  const run = useRun();
   const dispatch = useDo();
   const { panel: id, units } = useApp(s => s.view);
   const addPlate = useAddPlate();
@@ -92,9 +91,9 @@ export function PlateTools(props: {
       ? panel.base.origin[k] + panel.base.outline.reduce((s, q) => s + q[k], 0) / panel.base.outline.length
       : 0;
   const middle = { x: mean(0), y: mean(1) };
-  const choose = (next: { document: PlanDocument; id: string }): PlanDocument => {
-    queueMicrotask(() => dispatch(panelSelected(next.id)));
-    return next.document;
+  /** runs what adds a plate, and chooses it */
+  const chosen = (after: PlanDocument | false): void => {
+    if (after) dispatch(panelSelected(newest(facts.document, after)));
   };
   const over = facts.rig.components.filter(c => !c.moves);
   const take = async (text: string, perUnit?: number): Promise<void> => {
@@ -106,42 +105,7 @@ export function PlateTools(props: {
       } else dispatch(noticeGiven(`The drawing was not taken: ${read.fault}.`));
       return;
     }
-    const { min } = boxOf(read.value.plates.flatMap(p => p.outline));
-    let last = '';
-    const made = edit('outlines taken from a drawing', doc =>
-      read.value.plates.reduce((d, p, i) => {
-        // the drawing's lower left corner comes to the front axle's centre
-        const shift = ([x, y]: readonly [number, number]) => [x - min[0], y - min[1]] as const;
-        const rough = roughPlate(
-          facts.rig,
-          p.outline.map(shift),
-          `from a drawing ${i + 1}`,
-          facts.lowestBare.z,
-        );
-        const base = rough.base.origin;
-        const added = panelAdded(d, {
-          ...rough,
-          openings: p.holes.map((h, k) =>
-            'circle' in h
-              ? {
-                  id: `hole-${k + 1}`,
-                  kind: 'stones' as const,
-                  at: [shift(h.at)[0] - base[0], shift(h.at)[1]] as const,
-                  shape: { circle: h.circle },
-                }
-              : {
-                  id: `hole-${k + 1}`,
-                  kind: 'relief' as const,
-                  at: [0, 0] as const,
-                  shape: { polygon: h.polygon.map(q => [shift(q)[0] - base[0], shift(q)[1]] as const) },
-                },
-          ),
-        });
-        last = added.id;
-        return added.document;
-      }, doc),
-    );
-    if (made) dispatch(panelSelected(last));
+    chosen(run(addPlates, { panels: platesOfDrawing(read.value, facts.rig, facts.lowestBare.z) }));
   };
   const hint = props.drawing
     ? 'Drag a rectangle, or tap corner by corner and the first again.'
@@ -257,21 +221,20 @@ export function PlateTools(props: {
         name="Mirror"
         icon={<FlipVertical2 size={17} aria-hidden="true" />}
         disabled={!panel}
-        onPress={() => panel && edit('plate mirrored', d => choose(panelMirrored(d, panel.id, true)))}
+        onPress={() => panel && chosen(run(mirrorPlate, { panel: panel.id }))}
       />
       <Tool
         name="Copy"
         icon={<Copy size={17} aria-hidden="true" />}
         disabled={!panel}
-        onPress={() => panel && edit('plate copied', d => choose(panelDuplicated(d, panel.id)))}
+        onPress={() => panel && chosen(run(copyPlate, { panel: panel.id }))}
       />
       <Tool
         name="Take out"
         icon={<Trash2 size={17} aria-hidden="true" />}
         disabled={!panel}
         onPress={() => {
-          if (panel && edit('plate taken out', d => panelsRemoved(d, [panel.id])))
-            dispatch(panelSelected(undefined));
+          if (panel && run(removePlates, { panels: [panel.id] })) dispatch(panelSelected(undefined));
         }}
       />
       {panel && (
@@ -307,10 +270,7 @@ export function PlateTools(props: {
               className="mt-3 w-full"
               onClick={() => {
                 const where = at ?? Math.round(middle[axis]);
-                edit('plate split', d => {
-                  const r = panelSplit(d, panel.id, axis === 'x' ? { x: where } : { y: where });
-                  return r.ok ? r.value.document : r;
-                });
+                run(splitPlate, { panel: panel.id, line: axis === 'x' ? { x: where } : { y: where } });
                 setAsk(undefined);
               }}
             >
@@ -330,10 +290,7 @@ export function PlateTools(props: {
                   <Button
                     key={p.id}
                     onClick={() => {
-                      edit('plates merged', d => {
-                        const r = panelsMerged(d, panel.id, p.id);
-                        return r.ok ? respaced(r.value, [panel.id]) : r;
-                      });
+                      run(mergePlates, { panel: panel.id, other: p.id });
                       setAsk(undefined);
                     }}
                   >

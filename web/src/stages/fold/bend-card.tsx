@@ -12,12 +12,12 @@ import {
   runsAlongGrain,
   shopOf,
 } from '@plate-fold/core/fold';
-import { flangeChanged, grainSet } from '@plate-fold/core/plan';
+import { changeFlanges, turnGrain } from '@plate-fold/core/plan';
 import { fixed, formatLength, lengthFigure } from '@plate-fold/core/units';
 import { FindingCard } from '../../shared/finding-card';
+import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { Row } from '../../ui/figure';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
@@ -112,15 +112,15 @@ export function BendCard({
 /** One bend: which way, how far, how round, its ends, and its figures. */
 function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
   const units = useApp(s => s.view.units);
-  const edit = useEdit();
+  const run = useRun();
   const { panel, sheet } = folded;
   const flange = folded.facets.find(f => f.id === bend.id)?.flange;
   if (!flange) return null;
   const t = sheet.thickness;
   const least = leastRadius(folded, bend.id);
   const figure = (mm: number) => lengthFigure(mm, units, true);
-  const set = (intent: string, part: Parameters<typeof flangeChanged>[3]): void =>
-    void edit(intent, d => flangeChanged(d, panel.id, flange.id, part));
+  const set = (part: Parameters<typeof changeFlanges.run>[1]['part']): void =>
+    void run(changeFlanges, { panel: panel.id, flanges: [flange.id], part });
   const corners = baseCorners(panel).filter(c => c.ends.some(e => e?.flange.id === bend.id));
   const mitrable = corners.some(canMitre);
   const mitred = corners.some(c => canMitre(c) && c.ends.some(e => e?.flange.mitre));
@@ -136,7 +136,7 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
               key={way}
               type="button"
               aria-pressed={Math.sign(flange.angle || 1) === way}
-              onClick={() => set('direction set', { angle: way * Math.abs(flange.angle) })}
+              onClick={() => set({ angle: way * Math.abs(flange.angle) })}
               className={`min-h-11 border px-2.5 first-of-type:rounded-l-[4px] last-of-type:rounded-r-[4px] ${Math.sign(flange.angle || 1) === way ? 'border-fluid bg-fluid font-semibold text-onfluid' : 'border-scribe bg-paper'}`}
             >
               {way > 0 ? 'up' : 'down'}
@@ -150,14 +150,14 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
           plain="°"
           least={0}
           most={MOST_ANGLE}
-          onEnter={v => set('angle set', { angle: v * (flange.angle < 0 ? -1 : 1) })}
+          onEnter={v => set({ angle: v * (flange.angle < 0 ? -1 : 1) })}
         />
         <MeasureInput
           label="Inside radius"
           value={flange.insideRadius ?? bend.insideRadius}
           units={units}
           least={0.2}
-          onEnter={v => set('radius set', { insideRadius: v })}
+          onEnter={v => set({ insideRadius: v })}
         />
       </div>
       <div className="mt-2 grid grid-cols-3 gap-2">
@@ -166,7 +166,7 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
           value={flange.length}
           units={units}
           least={5}
-          onEnter={v => set('flange length set', { length: v })}
+          onEnter={v => set({ length: v })}
         />
         {(['Inset, start', 'Inset, end'] as const).map((label, i) => (
           <MeasureInput
@@ -177,7 +177,7 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
             least={0}
             onEnter={v => {
               const [a, b] = flange.inset ?? [0, 0];
-              set('inset set', { inset: i === 0 ? [v, b] : [a, v] });
+              set({ inset: i === 0 ? [v, b] : [a, v] });
             }}
           />
         ))}
@@ -189,16 +189,14 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
             className="size-5 accent-[var(--fluid)]"
             checked={mitred}
             onChange={e =>
-              edit('corner mitred', d =>
-                corners
+              run(changeFlanges, {
+                panel: panel.id,
+                flanges: corners
                   .filter(canMitre)
                   .flatMap(c => c.ends)
-                  .reduce(
-                    (doc, end) =>
-                      end ? flangeChanged(doc, panel.id, end.flange.id, { mitre: e.target.checked }) : doc,
-                    d,
-                  ),
-              )
+                  .flatMap(end => end?.flange.id ?? []),
+                part: { mitre: e.target.checked },
+              })
             }
           />
           mitred with the flange beside it
@@ -241,7 +239,7 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
 
 /** Which way the blank lies to the grain of its sheet. */
 function Grain({ folded }: { folded: FoldedPanel }) {
-  const edit = useEdit();
+  const run = useRun();
   return (
     <div className="mt-3">
       <span className="block text-[12.5px] text-ink2">Grain of the sheet</span>
@@ -252,7 +250,7 @@ function Grain({ folded }: { folded: FoldedPanel }) {
           { value: 'u', name: 'along the vehicle' },
           { value: 'v', name: 'across the vehicle' },
         ]}
-        onChoose={g => edit('grain turned', d => grainSet(d, folded.panel.id, g))}
+        onChoose={g => run(turnGrain, { panel: folded.panel.id, grain: g })}
         className="w-full"
       />
     </div>

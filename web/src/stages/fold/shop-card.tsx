@@ -1,10 +1,10 @@
 import { type FoldedPanel, SHOPS, shopOf } from '@plate-fold/core/fold';
-import { inPlan, type Shop } from '@plate-fold/core/plan';
+import { type Shop, setShop } from '@plate-fold/core/plan';
 import { formatForce, formatLength } from '@plate-fold/core/units';
 import { useState } from 'react';
+import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { Select } from '../../ui/select';
 import { KTable } from './k-table';
@@ -15,11 +15,11 @@ import { TestBendForm } from './test-bend';
 export function ShopCard({ folded }: { folded: FoldedPanel }) {
   const facts = useFacts();
   const units = useApp(s => s.view.units);
-  const edit = useEdit();
+  const run = useRun();
   const shop = shopOf(facts.document.plan);
   const [open, setOpen] = useState<'shop' | 'k'>();
   const known = SHOPS.some(s => s.id === shop.id) ? SHOPS : [...SHOPS, shop];
-  const keep = (intent: string) => (next: Shop) => void edit(intent, d => inPlan(d, { shop: next }));
+  const keep = (next: Shop): void => void run(setShop, { shop: next });
   const stock = shop.sheets.map(([l, w]) => `${formatLength(l, units)} × ${formatLength(w, units)}`);
   return (
     <section aria-label="Shop" className="mt-4">
@@ -31,7 +31,7 @@ export function ShopCard({ folded }: { folded: FoldedPanel }) {
         onChoose={v => {
           const next = SHOPS.find(s => s.id === v);
           // what was tested goes along: it belongs to the sheet as much as to the brake
-          if (next && next.id !== shop.id) keep('shop chosen')({ ...next, kFactors: shop.kFactors });
+          if (next && next.id !== shop.id) keep({ ...next, kFactors: shop.kFactors });
         }}
         className="w-full"
       />
@@ -44,18 +44,8 @@ export function ShopCard({ folded }: { folded: FoldedPanel }) {
         <Button onClick={() => setOpen('shop')}>Change it</Button>
         <Button onClick={() => setOpen('k')}>K table</Button>
       </div>
-      <ShopSheet
-        open={open === 'shop'}
-        shop={shop}
-        onClose={() => setOpen(undefined)}
-        onChange={keep('shop changed')}
-      />
-      <KTable
-        open={open === 'k'}
-        shop={shop}
-        onClose={() => setOpen(undefined)}
-        onChange={keep('K entered')}
-      />
+      <ShopSheet open={open === 'shop'} shop={shop} onClose={() => setOpen(undefined)} onChange={keep} />
+      <KTable open={open === 'k'} shop={shop} onClose={() => setOpen(undefined)} onChange={keep} />
       <TestBendForm
         key={`${folded.sheet.material} ${folded.sheet.thickness}`}
         thickness={folded.sheet.thickness}

@@ -1,10 +1,10 @@
 import { calibratedK } from '@plate-fold/core/fold';
-import { inPlan, type Shop } from '@plate-fold/core/plan';
+import { type Shop, setShop } from '@plate-fold/core/plan';
 import { MATERIALS, type MaterialId } from '@plate-fold/core/sheet';
 import { fixed } from '@plate-fold/core/units';
 import { useState } from 'react';
+import { useRun } from '../../state/commands/run';
 import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 
@@ -15,7 +15,7 @@ export function TestBendForm(props: {
   readonly shop: Shop;
 }) {
   const { thickness, material, shop } = props;
-  const edit = useEdit();
+  const run = useRun();
   const units = useApp(s => s.view.units);
   const [m, setM] = useState({ flat: 130, a: 80, b: 60, angle: 90, radius: Math.max(3, thickness) });
   const k = calibratedK({
@@ -77,11 +77,9 @@ export function TestBendForm(props: {
         <Button
           className="mt-2 w-full"
           onClick={() =>
-            edit('K taken from a test bend', d =>
-              inPlan(d, {
-                shop: { ...shop, kFactors: [...others, { material, ratio: m.radius / thickness, k }] },
-              }),
-            )
+            run(setShop, {
+              shop: { ...shop, kFactors: [...others, { material, ratio: m.radius / thickness, k }] },
+            })
           }
         >
           Use it for {MATERIALS[material].short} near R/t {fixed(m.radius / thickness, 1)}
@@ -101,11 +99,7 @@ export function TestBendForm(props: {
               <button
                 type="button"
                 className="min-h-11 underline"
-                onClick={() =>
-                  edit('tested K dropped', d =>
-                    inPlan(d, { shop: { ...shop, kFactors: tested.filter(x => x !== t) } }),
-                  )
-                }
+                onClick={() => run(setShop, { shop: { ...shop, kFactors: tested.filter(x => x !== t) } })}
               >
                 drop
               </button>

@@ -1,12 +1,13 @@
 import type { Facts } from '@plate-fold/core/derive';
+import { setUpkeep } from '@plate-fold/core/plan';
 import { KM_PER_YEAR, serviceList } from '@plate-fold/core/service';
 import { formatDistance, KM_PER_MILE, type UnitSystem } from '@plate-fold/core/units';
 import { Play } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useStartRunMutation } from '../../state/api';
+import { useRun } from '../../state/commands/run';
 import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 
@@ -19,9 +20,9 @@ export function ServiceTab({ facts, units }: { facts: Facts; units: UnitSystem }
     () => serviceList({ doc: document, panels, joints }, rig),
     [document, panels, joints, rig],
   );
-  const edit = useEdit();
+  const run = useRun();
   const navigate = useNavigate();
-  const save = useApp(s => s.plan.save);
+  const save = useApp(s => s.sync.save);
   const [start, starting] = useStartRunMutation();
   const [fault, setFault] = useState<string>();
   const inch = units === 'inch';
@@ -47,12 +48,7 @@ export function ServiceTab({ facts, units }: { facts: Facts; units: UnitSystem }
           units={units}
           least={1}
           most={300_000}
-          onEnter={v =>
-            void edit('yearlyDistanceEntered', doc => ({
-              ...doc,
-              plan: { ...doc.plan, upkeep: { ...doc.plan.upkeep, kmPerYear: v * (inch ? KM_PER_MILE : 1) } },
-            }))
-          }
+          onEnter={v => run(setUpkeep, { part: { kmPerYear: v * (inch ? KM_PER_MILE : 1) } })}
           className="w-44"
         />
         <p className="text-[15px]">

@@ -1,15 +1,8 @@
 import { THREADS } from '@plate-fold/core/bolt';
-import { boxOf, contains, type Polygon, type Vec2 } from '@plate-fold/core/geometry';
-import { freshId, type PlanDocument } from '@plate-fold/core/plan';
-import {
-  COMPONENT_KINDS,
-  type Component,
-  type ComponentKind,
-  HOLE_KINDS,
-  type HoleKind,
-  type Mount,
-} from '@plate-fold/core/rig';
-import type { Result, UnitSystem } from '@plate-fold/core/units';
+import { boxOf, type Polygon, type Vec2 } from '@plate-fold/core/geometry';
+import { PLAIN_HOLES, type PlanDocument } from '@plate-fold/core/plan';
+import { COMPONENT_KINDS, type ComponentKind, HOLE_KINDS, type HoleKind } from '@plate-fold/core/rig';
+import type { UnitSystem } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
@@ -28,67 +21,7 @@ export type Adding =
     }
   | { readonly what: 'hole'; readonly kind: HoleKind; readonly thread: string; readonly diameter: number };
 
-const PLAIN = new Set<HoleKind>(['through', 'slot', 'drill']);
-const PROTECTED = new Set<ComponentKind>([
-  'engine',
-  'transmission',
-  'transfer-case',
-  'fuel-tank',
-  'catalytic-converter',
-  'front-differential',
-  'rear-differential',
-  'battery',
-]);
-const MOVES = new Set<ComponentKind>(['drive-shaft', 'sway-bar']);
 const kindName = (k: ComponentKind): string => k.replaceAll('-', ' ');
-
-/** The plan with a part of that kind over an outline drawn on the map. */
-export function partAdded(
-  doc: PlanDocument,
-  a: Extract<Adding, { what: 'part' }>,
-  footprint: Polygon,
-): PlanDocument {
-  const part: Component = {
-    id: freshId('part', doc.rig.components),
-    kind: a.kind,
-    name: a.name.trim() === '' ? kindName(a.kind) : a.name.trim(),
-    footprint,
-    zBottom: a.z,
-    zTop: a.z + a.tall,
-    protect: PROTECTED.has(a.kind),
-    keepOut: MOVES.has(a.kind) ? 10 : 20,
-    ...(MOVES.has(a.kind) ? { moves: true } : {}),
-  };
-  return { ...doc, rig: { ...doc.rig, components: [...doc.rig.components, part] } };
-}
-
-/** The plan with a hole at a place, in the face of the member that lies over it; refused where none does. */
-export function holeAdded(
-  doc: PlanDocument,
-  a: Extract<Adding, { what: 'hole' }>,
-  [x, y]: Vec2,
-): Result<PlanDocument> {
-  const over = doc.rig.members
-    .filter(m => contains(m.footprint, [x, y]))
-    .sort((p, q) => p.zBottom - q.zBottom)[0];
-  if (!over)
-    return {
-      ok: false,
-      fault: 'No member lies over that place: a hole is in the face of one. Add or move the member first.',
-    };
-  const hole: Mount = {
-    id: freshId('hole', doc.rig.mounts),
-    member: over.id,
-    at: [Math.round(x * 10) / 10, Math.round(y * 10) / 10, over.zBottom],
-    hole: {
-      kind: a.kind,
-      ...(PLAIN.has(a.kind) ? (a.kind === 'drill' ? {} : { diameter: a.diameter }) : { thread: a.thread }),
-    },
-    condition: 'good',
-    nutReach: a.kind === 'through' ? 'slot' : 'none',
-  };
-  return { ok: true, value: { ...doc, rig: { ...doc.rig, mounts: [...doc.rig.mounts, hole] } } };
-}
 
 /** Asks what is to be added before it is placed on the map: kind, name and heights of a part, kind and thread of a hole. */
 export function AddEntry(props: {
@@ -164,7 +97,7 @@ export function AddEntry(props: {
             onChoose={setHole}
             className="col-span-2"
           />
-          {PLAIN.has(hole) ? (
+          {PLAIN_HOLES.has(hole) ? (
             hole !== 'drill' && (
               <MeasureInput
                 label="Diameter"

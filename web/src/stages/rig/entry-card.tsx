@@ -1,25 +1,21 @@
-import { boxOf } from '@plate-fold/core/geometry';
-import { fitted, type PlanDocument } from '@plate-fold/core/plan';
-import { entryMoved, entryRemoved, HOLE_CONDITIONS, REPAIR, type Rig, withEntry } from '@plate-fold/core/rig';
+import { boxOf, type Vec3 } from '@plate-fold/core/geometry';
+import { changeEntry, moveEntry, removeEntry, setHeights, stretchEntry } from '@plate-fold/core/plan';
+import { HOLE_CONDITIONS, REPAIR, type Rig } from '@plate-fold/core/rig';
 import { X } from 'lucide-react';
+import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { CONDITION_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
 import type { Chosen } from './rig-map';
 
-const inRig =
-  (change: (rig: Rig) => Rig) =>
-  (doc: PlanDocument): PlanDocument => ({ ...doc, rig: change(doc.rig) });
-
 /** What was chosen on the map, in exact figures. */
 export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => void }) {
   const facts = useFacts();
   const units = useApp(s => s.view.units);
-  const edit = useEdit();
+  const run = useRun();
   const { rig } = facts.document;
   const { list, id } = chosen;
   const part = list === 'components' ? rig.components.find(c => c.id === id) : undefined;
@@ -30,7 +26,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
   const spot = mount ?? point;
   if (!body && !spot) return null;
   const title = part?.name ?? point?.name ?? `${member ? member.kind : 'hole'} ${id}`;
-  const change = (intent: string, to: (rig: Rig) => Rig): boolean => edit(intent, inRig(to));
+  const bodyList = part ? 'components' : 'members';
   return (
     <div className="p-4">
       <header className="mb-2 flex items-start justify-between gap-2">
@@ -44,9 +40,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
           <X size={19} aria-hidden="true" />
         </button>
       </header>
-      {body && (
-        <BoxFields rig={rig} list={part ? 'components' : 'members'} id={id} footprint={body.footprint} />
-      )}
+      {body && <BoxFields rig={rig} list={bodyList} id={id} footprint={body.footprint} />}
       {body && (
         <div className="mt-2 grid grid-cols-2 gap-2">
           <MeasureInput
@@ -55,31 +49,14 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
             units={units}
             least={20}
             most={body.zTop - 1}
-            onEnter={v =>
-              change('underside set', r =>
-                part
-                  ? withEntry(r, 'components', id, c => ({ ...c, zBottom: v }))
-                  : {
-                      ...withEntry(r, 'members', id, m => ({ ...m, zBottom: v })),
-                      mounts: r.mounts.map(m =>
-                        m.member === id ? { ...m, at: [m.at[0], m.at[1], v] as const } : m,
-                      ),
-                    },
-              )
-            }
+            onEnter={v => run(setHeights, { list: bodyList, id, zBottom: v })}
           />
           <MeasureInput
             label="Top"
             value={body.zTop}
             units={units}
             least={body.zBottom + 1}
-            onEnter={v =>
-              change('top set', r =>
-                part
-                  ? withEntry(r, 'components', id, c => ({ ...c, zTop: v }))
-                  : withEntry(r, 'members', id, m => ({ ...m, zTop: v })),
-              )
-            }
+            onEnter={v => run(setHeights, { list: bodyList, id, zTop: v })}
           />
           {part && (
             <MeasureInput
@@ -87,9 +64,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
               value={part.keepOut}
               units={units}
               least={0}
-              onEnter={v =>
-                change('gap set', r => withEntry(r, 'components', id, c => ({ ...c, keepOut: v })))
-              }
+              onEnter={v => run(changeEntry, { list, id, part: { keepOut: v } })}
             />
           )}
           {member && (
@@ -98,7 +73,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
               value={member.wall}
               units={units}
               least={0.3}
-              onEnter={v => change('wall set', r => withEntry(r, 'members', id, m => ({ ...m, wall: v })))}
+              onEnter={v => run(changeEntry, { list, id, part: { wall: v } })}
             />
           )}
         </div>
@@ -109,11 +84,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
             type="checkbox"
             className="size-5 accent-[var(--fluid)]"
             checked={part.protect}
-            onChange={e =>
-              change('protection set', r =>
-                withEntry(r, 'components', id, c => ({ ...c, protect: e.target.checked })),
-              )
-            }
+            onChange={e => run(changeEntry, { list, id, part: { protect: e.target.checked } })}
           />
           To be protected
         </label>
@@ -127,15 +98,10 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
               value={spot.at[k] as number}
               units={units}
               onEnter={v =>
-                change('place set', r => {
-                  const at = spot.at.map((o, i) => (i === k ? v : o)) as unknown as readonly [
-                    number,
-                    number,
-                    number,
-                  ];
-                  return mount
-                    ? withEntry(r, 'mounts', id, m => ({ ...m, at }))
-                    : withEntry(r, 'servicePoints', id, s => ({ ...s, at }));
+                run(changeEntry, {
+                  list,
+                  id,
+                  part: { at: spot.at.map((o, i) => (i === k ? v : o)) as unknown as Vec3 },
                 })
               }
             />
@@ -146,9 +112,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
               value={point.opening}
               units={units}
               least={0}
-              onEnter={v =>
-                change('opening set', r => withEntry(r, 'servicePoints', id, s => ({ ...s, opening: v })))
-              }
+              onEnter={v => run(changeEntry, { list, id, part: { opening: v } })}
             />
           )}
         </div>
@@ -162,9 +126,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
             label="Condition of the hole"
             value={mount.condition}
             choices={HOLE_CONDITIONS.map(c => ({ value: c, name: CONDITION_NAMES[c] }))}
-            onChoose={c =>
-              change('condition set', r => withEntry(r, 'mounts', id, m => ({ ...m, condition: c })))
-            }
+            onChoose={c => run(changeEntry, { list, id, part: { condition: c } })}
             className="mt-1 w-full"
           />
           <p className="mt-2 text-[14px]">
@@ -175,7 +137,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
       <Button
         className="mt-4 w-full"
         onClick={() => {
-          if (edit('taken out', d => fitted(inRig(r => entryRemoved(r, list, id))(d)))) onClose();
+          if (run(removeEntry, { list, id })) onClose();
         }}
       >
         Take it out of the rig
@@ -192,30 +154,16 @@ function BoxFields(props: {
 }) {
   const { list, id, footprint } = props;
   const units = useApp(s => s.view.units);
-  const edit = useEdit();
+  const run = useRun();
   const { min, max } = boxOf(footprint);
-  const stretch = (axis: 0 | 1, from: number, to: number): boolean =>
-    edit('size set', doc => {
-      const [lo, hi] = [min[axis], max[axis]];
-      const map = (v: number): number => from + ((v - lo) / (hi - lo)) * (to - from);
-      const outline = footprint.map(
-        p => (axis === 0 ? [map(p[0]), p[1]] : [p[0], map(p[1])]) as readonly [number, number],
-      );
-      return {
-        ...doc,
-        rig:
-          list === 'components'
-            ? withEntry(doc.rig, 'components', id, c => ({ ...c, footprint: outline }))
-            : withEntry(doc.rig, 'members', id, m => ({ ...m, footprint: outline })),
-      };
-    });
+  const stretch = (axis: 0 | 1, from: number, to: number) => run(stretchEntry, { list, id, axis, from, to });
   return (
     <div className="grid grid-cols-2 gap-2">
       <MeasureInput
         label="Begins behind the axle"
         value={min[0]}
         units={units}
-        onEnter={v => edit('moved', d => ({ ...d, rig: entryMoved(d.rig, list, id, [v - min[0], 0]) }))}
+        onEnter={v => run(moveEntry, { list, id, by: [v - min[0], 0] })}
       />
       <MeasureInput
         label="Ends"

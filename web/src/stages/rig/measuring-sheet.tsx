@@ -1,50 +1,28 @@
-import { fitted, type PlanDocument } from '@plate-fold/core/plan';
+import { done, takeMeasure } from '@plate-fold/core/plan';
 import {
   type Measure,
   type MeasureEffect,
-  type MeasureId,
   type Measures,
   measureEffect,
-  measureFaults,
   measuresOf,
-  type Remeasuring,
-  remeasured,
   typicalMeasures,
 } from '@plate-fold/core/rig';
-import { formatLength, formatMass, type Result } from '@plate-fold/core/units';
+import { formatLength, formatMass } from '@plate-fold/core/units';
 import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { MeasureInput } from '../../ui/measure-input';
 import { MeasureEffectDialog, wantsWord } from './measure-effect';
 import { Tape } from './tape';
-
-/** The plan with one measure changed; refused with a sentence when it cannot be right. */
-function measured(
-  doc: PlanDocument,
-  id: MeasureId,
-  value: number,
-  how: Remeasuring = 'keep-mine',
-): Result<PlanDocument> {
-  const rig = doc.rig;
-  const before = (rig.measures ?? typicalMeasures(rig.body)) as Measures;
-  const next = { ...before, [id]: value };
-  // only what this number brings about is its fault: a pair may be out of order while both ends are being typed
-  const old = new Set(measureFaults(rig.body, before).map(f => f.fault));
-  const fault = measureFaults(rig.body, next).find(f => f.id === id && !old.has(f.fault));
-  if (fault) return { ok: false, fault: `${fault.fault}.` };
-  const used = new Set(doc.plan.joints.flatMap(j => j.mount ?? []));
-  return { ok: true, value: fitted({ ...doc, rig: remeasured(rig, next, how, used) }) };
-}
 
 /** The measuring sheet: some twenty numbers that reshape the underside, each with a drawing of where the tape goes. */
 export function MeasuringSheet() {
   const facts = useFacts();
   const units = useApp(s => s.view.units);
-  const edit = useEdit();
+  const run = useRun();
   const { rig } = facts.document;
   const list = measuresOf(rig.body);
   const measures = (rig.measures ?? typicalMeasures(rig.body)) as Measures;
@@ -57,12 +35,12 @@ export function MeasuringSheet() {
   }>();
   const enter = (m: Measure, value: number): boolean => {
     const effect = measureEffect(rig, { ...measures, [m.id]: value });
-    const can = measured(facts.document, m.id, value);
+    const can = done(takeMeasure, facts.document, { measure: m.id, value });
     if (can.ok && wantsWord(effect)) {
       setAsked({ m, value, effect });
       return true;
     }
-    return edit(`${m.name} measured`, doc => measured(doc, m.id, value));
+    return run(takeMeasure, { measure: m.id, value }) !== false;
   };
   const range = (v: number): string => (now.unit === 'kg' ? formatMass(v, units) : formatLength(v, units));
   return (
@@ -132,7 +110,7 @@ export function MeasuringSheet() {
         units={units}
         onClose={() => setAsked(undefined)}
         onDo={how => {
-          if (asked) edit(`${asked.m.name} measured`, doc => measured(doc, asked.m.id, asked.value, how));
+          if (asked) run(takeMeasure, { measure: asked.m.id, value: asked.value, how });
           setAsked(undefined);
         }}
       />

@@ -1,15 +1,16 @@
 import { type OptionEffect, optionEffect } from '@plate-fold/core/compare';
+import { chooseOption, renameRig, setDriverSide, setMisfits, setWheelRates } from '@plate-fold/core/plan';
 import { type Misfit, presentRig, type When } from '@plate-fold/core/rig';
 import { formatMass } from '@plate-fold/core/units';
 import { useState } from 'react';
+import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { optionChosen } from '../../state/plan-slice';
-import { useApp, useDo } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
+import { useApp } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { BODY_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
+import { useDraftField } from '../../ui/use-draft-field';
 import { ScalesCard } from './scales-card';
 
 const list = (names: readonly string[]): string =>
@@ -18,7 +19,7 @@ const list = (names: readonly string[]): string =>
 /** Combinations that do not fit at all: those marked, and the chosen one to mark with its reason. */
 function Misfits() {
   const { rig } = useFacts().document;
-  const edit = useEdit();
+  const run = useRun();
   const [reason, setReason] = useState('');
   const misfits = rig.misfits ?? [];
   const named = (when: When): string =>
@@ -28,8 +29,7 @@ function Misfits() {
         return `${option?.name ?? o} ${choices.map(c => option?.choices.find(x => x.id === c)?.name ?? c).join(' or ')}`;
       })
       .join(', ');
-  const set = (next: readonly Misfit[]): boolean =>
-    edit('combinations marked', d => ({ ...d, rig: { ...d.rig, misfits: next } }));
+  const set = (next: readonly Misfit[]) => run(setMisfits, { misfits: next });
   return (
     <details className="mt-3">
       <summary className="min-h-11 py-2.5 font-semibold">
@@ -90,18 +90,20 @@ function Misfits() {
 /** The rig as a whole: its options with what each changes, the driver's side, its axles. */
 export function RigCard() {
   const facts = useFacts();
-  const dispatch = useDo();
-  const edit = useEdit();
+  const run = useRun();
   const units = useApp(s => s.view.units);
   const { rig } = facts.document;
   const [effect, setEffect] = useState<OptionEffect & { readonly choice: string }>();
-  const [name, setName] = useState(rig.name);
+  const name = useDraftField({
+    value: rig.name,
+    onEnter: text => void (text.trim() && run(renameRig, { name: text.trim() })),
+  });
   const here = presentRig(rig);
   const choose = (option: string, choice: string): void => {
     const o = rig.options.find(x => x.id === option);
     const named = `${o?.name ?? option}: ${o?.choices.find(c => c.id === choice)?.name ?? choice}`;
     setEffect({ ...optionEffect(facts.document, option, choice), choice: named });
-    dispatch(optionChosen({ option, choice }));
+    run(chooseOption, { option, choice });
   };
   return (
     <div className="p-4">
@@ -114,14 +116,7 @@ export function RigCard() {
         <label className="block">
           <span className="block text-[12.5px] text-ink2">Name</span>
           <input
-            value={name}
-            maxLength={40}
-            onChange={e => setName(e.target.value)}
-            onBlur={() => {
-              const next = name.trim();
-              if (next === '') setName(rig.name);
-              else if (next !== rig.name) edit('rig renamed', d => ({ ...d, rig: { ...d.rig, name: next } }));
-            }}
+            {...name.field}
             className="min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2"
           />
         </label>
@@ -134,7 +129,7 @@ export function RigCard() {
               { value: 'left', name: 'left' },
               { value: 'right', name: 'right' },
             ]}
-            onChoose={driverSide => edit('driver’s side set', d => ({ ...d, rig: { ...d.rig, driverSide } }))}
+            onChoose={driverSide => run(setDriverSide, { side: driverSide })}
             className="w-full"
           />
         </div>
@@ -185,12 +180,7 @@ export function RigCard() {
               plain="N/mm"
               least={2}
               most={300}
-              onEnter={v =>
-                edit('wheel rate set', d => ({
-                  ...d,
-                  rig: { ...d.rig, axles: { ...d.rig.axles, [a]: { ...d.rig.axles[a], wheelRate: v } } },
-                }))
-              }
+              onEnter={v => run(setWheelRates, { [a]: v })}
             />
           ))}
         </div>

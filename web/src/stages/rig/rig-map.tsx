@@ -1,13 +1,14 @@
 import type { Facts } from '@plate-fold/core/derive';
 import { boxOf, type Vec2 } from '@plate-fold/core/geometry';
-import { entryMoved, presentRig, type RigList } from '@plate-fold/core/rig';
+import { type Call, callOf, moveEntry } from '@plate-fold/core/plan';
+import { presentRig, type RigList } from '@plate-fold/core/rig';
 import { MM_PER_INCH, type UnitSystem } from '@plate-fold/core/units';
 import type { ReactNode } from 'react';
 import { pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
-import { type Grip, useGrip } from '../../picture/use-grip';
+import { type Grip, mapPlane, useGrip } from '../../picture/use-grip';
 import { SideNotes, Tyres } from '../../picture/vehicle';
-import { useEdit } from '../../state/use-edit';
+import { useHand, useRun } from '../../state/commands/run';
 
 export interface Chosen {
   readonly list: RigList;
@@ -28,21 +29,19 @@ export function RigMap(props: {
   readonly children?: ReactNode;
 }) {
   const { facts, scale, height, units, chosen, onChoose } = props;
-  const edit = useEdit();
-  const grip = useGrip(scale, height);
+  const run = useRun();
+  const grip = useGrip(mapPlane(scale, height), useHand());
   // the vehicle as it is: what a plan adds to it is moved on Cover
   const { rig, components, members, mounts, servicePoints } = presentRig(facts.document.rig);
   const put = (p: Vec2): Vec2 => [scale.X(p[0]), scale.Y(p[1], height)];
   const grid = units === 'inch' ? MM_PER_INCH / 16 : 1;
   const is = (list: RigList, id: string): boolean => chosen?.list === list && chosen.id === id;
   const hold = (list: RigList, id: string, at: Vec2) => {
-    const by = (dx: number, dy: number, stroke: string): void =>
-      void edit('moved', doc => ({ ...doc, rig: entryMoved(doc.rig, list, id, [dx, dy]) }), stroke);
-    const g: Grip = {
+    const step = (v: number): number => Math.round(v / grid) * grid;
+    const g: Grip<Call> = {
       onHold: () => onChoose({ list, id }),
-      by,
-      to: (x, y, stroke) =>
-        by(Math.round((x - at[0]) / grid) * grid, Math.round((y - at[1]) / grid) * grid, stroke),
+      by: (dx, dy, group) => run(moveEntry, { list, id, by: [dx, dy] }, group),
+      to: (x, y, from) => callOf(moveEntry, { list, id, by: [step(x - from[0]), step(y - from[1])] }),
     };
     return {
       role: 'button',

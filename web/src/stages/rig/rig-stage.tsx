@@ -1,17 +1,16 @@
-import type { PlanDocument } from '@plate-fold/core/plan';
-import type { Result } from '@plate-fold/core/units';
+import { addHole, addPart, type PlanDocument } from '@plate-fold/core/plan';
 import { Plus } from 'lucide-react';
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { DrawLayer } from '../../picture/draw-layer';
 import { PickLayer } from '../../picture/pick-layer';
 import { Bench, Pannable, ZoomButtons } from '../../shared/bench';
+import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { TAB } from '../../ui/tab-style';
-import { AddEntry, type Adding, holeAdded, lastOf, partAdded, rounded } from './add-entry';
+import { AddEntry, type Adding, lastOf, rounded } from './add-entry';
 import { EntryCard } from './entry-card';
 import { MeasuringSheet } from './measuring-sheet';
 import { RigCard } from './rig-card';
@@ -27,22 +26,13 @@ export function RigStage() {
   const units = useApp(s => s.view.units);
   const [chosen, setChosen] = useState<Chosen>();
   const [tab, setTab] = useState('measure');
-  const edit = useEdit();
+  const run = useRun();
   const [asking, setAsking] = useState<'part' | 'hole'>();
   const [adding, setAdding] = useState<Adding>();
-  const place = (change: (doc: PlanDocument) => PlanDocument | Result<PlanDocument>): void => {
-    if (!adding) return;
-    const { what } = adding;
-    let next: Chosen | undefined;
-    const made = edit(`${what} added`, doc => {
-      const r = change(doc);
-      const after = 'ok' in r ? (r.ok ? r.value : undefined) : r;
-      if (after) next = lastOf(after, what);
-      return r;
-    });
-    if (!made) return;
+  const placed = (after: PlanDocument | false): void => {
+    if (!adding || !after) return;
     setAdding(undefined);
-    setChosen(next);
+    setChosen(lastOf(after, adding.what));
   };
   const there =
     chosen && (facts.document.rig[chosen.list] as readonly { id: string }[]).some(e => e.id === chosen.id)
@@ -92,7 +82,7 @@ export function RigStage() {
                     scale={sheet.scale}
                     height={Math.max(240, height - TABS_HEIGHT)}
                     units={units}
-                    onDrawn={o => place(doc => partAdded(doc, adding, rounded(o)))}
+                    onDrawn={o => placed(run(addPart, { ...adding, footprint: rounded(o) }))}
                   />
                 )}
                 {adding?.what === 'hole' && (
@@ -100,7 +90,7 @@ export function RigStage() {
                     scale={sheet.scale}
                     height={Math.max(240, height - TABS_HEIGHT)}
                     holes={[]}
-                    onPick={at => place(doc => holeAdded(doc, adding, at))}
+                    onPick={at => placed(run(addHole, { ...adding, at }))}
                   />
                 )}
               </RigMap>

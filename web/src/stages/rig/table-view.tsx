@@ -1,22 +1,28 @@
 import {
   type CellFault,
+  cellEntered,
   describeCell,
+  enterCell,
+  layTable,
   rigTable,
   type TableColumn,
   tableCsv,
-  tableLaidIn,
 } from '@plate-fold/core/formats';
-import { fitted, freshId } from '@plate-fold/core/plan';
-import { entryRemoved, REPAIR } from '@plate-fold/core/rig';
+import { removeEntry, repeatEntry } from '@plate-fold/core/plan';
+import { REPAIR } from '@plate-fold/core/rig';
 import { MM_PER_INCH, roundTo, type UnitSystem } from '@plate-fold/core/units';
 import { ClipboardPaste, Download, FileUp, Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
+import { useStore } from 'react-redux';
+import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
+import { selectDocument } from '../../state/select';
+import { type RootState, useApp, useDo } from '../../state/store';
+import { noticeGiven } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { saveFile } from '../../ui/save-file';
+import { useDraftField } from '../../ui/use-draft-field';
 import { layInWorker } from '../../work/read-client';
 import type { RigTable } from './rig-tables';
 
@@ -56,19 +62,7 @@ function Cell(props: {
   choices?: readonly string[];
   onEnter: (text: string) => string | undefined;
 }) {
-  const [typed, setTyped] = useState<string>();
-  const [fault, setFault] = useState<string>();
-  const enter = (text: string): void => {
-    if (text === props.value) {
-      setTyped(undefined);
-      setFault(undefined);
-      return;
-    }
-    const wrong = props.onEnter(text);
-    setFault(wrong);
-    if (wrong === undefined) setTyped(undefined);
-    else setTyped(text);
-  };
+  const { fault, field, take } = useDraftField(props);
   const look = `fig h-10 rounded-[3px] border bg-transparent px-1.5 text-[13px] hover:border-scribe focus:bg-paper ${fault ? 'border-oxide' : 'border-transparent'}`;
   return (
     <>
@@ -76,8 +70,8 @@ function Cell(props: {
         <select
           aria-label={props.label}
           className={look}
-          value={typed ?? props.value}
-          onChange={e => enter(e.target.value)}
+          value={field.value}
+          onChange={e => take(e.target.value)}
         >
           {!props.choices.includes(props.value) && <option value={props.value}>{props.value}</option>}
           {props.choices.map(c => (
@@ -89,19 +83,9 @@ function Cell(props: {
       ) : (
         <input
           aria-label={props.label}
-          aria-invalid={fault !== undefined}
           className={look}
-          style={{ width: `${Math.max(5, (typed ?? props.value).length + 2)}ch` }}
-          value={typed ?? props.value}
-          onChange={e => setTyped(e.target.value)}
-          onBlur={() => typed !== undefined && enter(typed)}
-          onKeyDown={e => {
-            if (e.key === 'Enter' && typed !== undefined) enter(typed);
-            if (e.key === 'Escape') {
-              setTyped(undefined);
-              setFault(undefined);
-            }
-          }}
+          style={{ width: `${Math.max(5, field.value.length + 2)}ch` }}
+          {...field}
         />
       )}
       {fault && (
@@ -117,7 +101,9 @@ function Cell(props: {
 export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
   const facts = useFacts();
   const units = useApp(s => s.view.units);
-  const edit = useEdit();
+  const run = useRun();
+  const dispatch = useDo();
+  const store = useStore<RootState>();
   const [pasting, setPasting] = useState(false);
   const [reading, setReading] = useState(false);
   const [text, setText] = useState('');
@@ -137,27 +123,20 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
       return false;
     }
     setFaults([]);
-    edit(`${of.tab} laid in`, now =>
-      now === document
-        ? laid.document
-        : { ok: false, fault: 'The plan was changed while the table was read: lay it in once more.' },
-    );
+    // what was laid in is the plan as it was when the reading began
+    if (selectDocument(store.getState()) !== document) {
+      dispatch(noticeGiven('The plan was changed while the table was read: lay it in once more.'));
+      return false;
+    }
+    run(layTable, laid);
     setDone(`${laid.rows} ${laid.rows === 1 ? 'row' : 'rows'} laid in.`);
     return true;
   };
-  /** one row with one cell changed, read the same way as a whole table */
-  const enter = (
-    row: { readonly id: string },
-    column: TableColumn<{ readonly id: string }>,
-    typed: string,
-  ): string | undefined => {
-    const [header = '', line = ''] = tableCsv(table, [row], units).split('\r\n');
-    const cells = table.columns.map(c => (c === column ? typed : shownAs(c, row, units)));
-    const csv = [header, cells.map(c => `"${c.replaceAll('"', '""')}"`).join(',')].join('\r\n');
-    if (line === '') return undefined;
-    const laid = tableLaidIn(facts.document, of.list, csv, units);
-    if ('faults' in laid) return laid.faults[0]?.fault ?? 'does not fit';
-    edit(`${of.one} changed`, () => laid.document);
+  const enter = (id: string, column: string, typed: string): string | undefined => {
+    const args = { list: of.list, id, column, typed, units };
+    const r = cellEntered(facts.document, of.list, id, column, typed, units);
+    if (!r.ok) return r.fault;
+    run(enterCell, args);
     return undefined;
   };
   return (
@@ -179,13 +158,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
               onAdd();
               return;
             }
-            const last = rows.at(-1);
-            const id = freshId(of.one.replace(' ', '-'), rows);
-            if (last)
-              edit(`${of.one} added`, d => ({
-                ...d,
-                rig: { ...d.rig, [of.list]: [...rows, { ...last, id }] } as typeof d.rig,
-              }));
+            run(repeatEntry, { list: of.list });
           }}
         >
           <Plus size={17} aria-hidden="true" /> Add a {of.one}
@@ -265,7 +238,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
                         label={`${c.name} of ${row.id}`}
                         value={shownAs(c, row, units)}
                         choices={c.kind === 'yes-no' ? ['yes', 'no'] : c.choices}
-                        onEnter={t => enter(row, c, t)}
+                        onEnter={t => enter(row.id, c.name, t)}
                       />
                     )}
                   </td>
@@ -280,11 +253,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
                     type="button"
                     className="grid size-10 place-items-center"
                     aria-label={`Take ${row.id} out`}
-                    onClick={() =>
-                      edit(`${of.one} taken out`, d =>
-                        fitted({ ...d, rig: entryRemoved(d.rig, of.list, row.id) }),
-                      )
-                    }
+                    onClick={() => run(removeEntry, { list: of.list, id: row.id })}
                   >
                     <Trash2 size={16} aria-hidden="true" />
                   </button>

@@ -1,13 +1,13 @@
 import type { Facts } from '@plate-fold/core/derive';
+import { offersFrom } from '@plate-fold/core/sequence';
 import { skipToken } from '@reduxjs/toolkit/query';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { api, useRunQuery, useRunsQuery } from '../../state/api';
+import { runCall } from '../../state/commands/run';
 import { useDo } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { deviceName, freshTickId } from './tick-store';
-import { offersFrom } from './usual';
 
 /** What the newest run tells the plan: taken in with a press, or dismissed for good. */
 export function PlanOffers({ facts }: { facts: Facts }) {
@@ -16,7 +16,6 @@ export function PlanOffers({ facts }: { facts: Facts }) {
   const { data: runs } = useRunsQuery(document.plan.id);
   const newest = runs?.find(r => r.setAsideAt === null);
   const { data: run, refetch } = useRunQuery(newest?.id ?? skipToken, { refetchOnMountOrArgChange: true });
-  const edit = useEdit();
   const [fault, setFault] = useState<string>();
   if (!run) return null;
   const day = new Date(run.startedAt).toISOString().slice(0, 10);
@@ -55,7 +54,7 @@ export function PlanOffers({ facts }: { facts: Facts }) {
           <li key={o.tick} className="border-l-[6px] border-marker bg-markersoft px-3 py-2">
             <p className="text-[14px] leading-snug">{o.off}</p>
             <div className="mt-1.5 flex gap-2">
-              <Button className="flex-1 text-left leading-tight" onClick={() => edit('runTakenIn', o.change)}>
+              <Button className="flex-1 text-left leading-tight" onClick={() => dispatch(runCall(o.change))}>
                 {o.said}
               </Button>
               <Button aria-label={`Dismiss: ${o.off}`} onClick={() => void dismiss(o.tick)}>

@@ -1,10 +1,11 @@
-import type { Method } from '@plate-fold/core/plan';
+import { type Method, setMethod } from '@plate-fold/core/plan';
 import { Link } from 'react-router';
 import { FindingCard } from '../../shared/finding-card';
 import { useRunsQuery, useSetRunAsideMutation } from '../../state/api';
+import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
-import { methodChanged } from '../../state/plan-slice';
-import { useApp, useDo } from '../../state/store';
+import { selectDocument } from '../../state/select';
+import { useApp } from '../../state/store';
 import { when } from '../../ui/names';
 import { type Choice, Select } from '../../ui/select';
 import { useNarrow } from '../../ui/use-narrow';
@@ -79,8 +80,8 @@ const METHODS: {
 };
 
 function MethodChoice<K extends Key>({ of }: { of: K }) {
-  const dispatch = useDo();
-  const method = useApp(s => s.plan.present?.plan.method);
+  const run = useRun();
+  const method = useApp(s => selectDocument(s)?.plan.method);
   const { name, choices, suits } = METHODS[of];
   if (!method) return null;
   return (
@@ -90,7 +91,7 @@ function MethodChoice<K extends Key>({ of }: { of: K }) {
         label={name}
         value={method[of]}
         choices={choices}
-        onChoose={v => dispatch(methodChanged({ [of]: v }))}
+        onChoose={v => run(setMethod, { part: { [of]: v } })}
         className="w-full"
       />
       <p className="text-[12.5px] leading-snug text-ink2">{suits[method[of]]}</p>
@@ -101,7 +102,7 @@ function MethodChoice<K extends Key>({ of }: { of: K }) {
 /** How the job is to be done, runs so far, and the start of a new one. */
 export function RunCard({ onStep }: { onStep: (id: string) => void }) {
   const facts = useFacts();
-  const dispatch = useDo();
+  const run = useRun();
   const { plan } = facts.document;
   const findings = useApp(selectFindings).filter(f => f.where === 'run' || f.severity === 'stop');
   const { data: runs } = useRunsQuery(plan.id, { refetchOnMountOrArgChange: true });
@@ -171,7 +172,7 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
               { value: '1', name: 'alone' },
               { value: '2', name: 'two people' },
             ]}
-            onChoose={v => dispatch(methodChanged({ people: v === '2' ? 2 : 1 }))}
+            onChoose={v => run(setMethod, { part: { people: v === '2' ? 2 : 1 } })}
             className="w-full"
           />
         </div>

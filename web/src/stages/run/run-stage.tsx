@@ -1,3 +1,4 @@
+import { setMinutes } from '@plate-fold/core/plan';
 import type { Step } from '@plate-fold/core/sequence';
 import { torqueFigure, type UnitSystem } from '@plate-fold/core/units';
 import { Moon, Pause, Play } from 'lucide-react';
@@ -5,9 +6,9 @@ import { useEffect, useMemo, useState } from 'react';
 import { StepMap } from '../../picture/step-map';
 import { useSize } from '../../picture/use-size';
 import { Bench } from '../../shared/bench';
+import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { STAGE_NAMES } from '../../ui/names';
@@ -69,7 +70,7 @@ export function RunStage() {
   const [mapBox, size] = useSize<HTMLDivElement>();
   const step = steps.find(s => s.id === id) ?? steps[0];
   const played = usePlayed(step);
-  const edit = useEdit();
+  const run = useRun();
   const narrow = useNarrow();
   const number = new Map(steps.map((s, i) => [s.id, i + 1]));
   return (
@@ -135,12 +136,7 @@ export function RunStage() {
                       units="metric"
                       least={0.5}
                       most={1440}
-                      onEnter={m =>
-                        void edit('stepMinutesEntered', doc => ({
-                          ...doc,
-                          plan: { ...doc.plan, minutes: { ...doc.plan.minutes, [step.id]: m } },
-                        }))
-                      }
+                      onEnter={m => run(setMinutes, { step: step.id, minutes: m })}
                       className="w-28"
                     />
                     <p className="min-h-11 flex-1 py-1 text-[13px] leading-snug text-ink2">

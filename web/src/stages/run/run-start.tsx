@@ -27,7 +27,7 @@ export function RunStart() {
   const facts = useFacts();
   const navigate = useNavigate();
   const { plan } = facts.document;
-  const { save } = useApp(s => s.plan);
+  const { save } = useApp(s => s.sync);
   const { data: runs } = useRunsQuery(plan.id, { refetchOnMountOrArgChange: true });
   const [start, starting] = useStartRunMutation();
   const [fault, setFault] = useState<string>();

@@ -3,7 +3,7 @@ import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { useEffect, useRef } from 'react';
 import type { SheetScale } from '../../picture/sheet-scale';
 import type { ColouredSurface } from '../../picture/space/contents';
-import { useGrip } from '../../picture/use-grip';
+import { mapPlane, useGrip } from '../../picture/use-grip';
 import { css } from './ramp';
 
 export interface Rock {
@@ -41,7 +41,12 @@ export function DrawnBelly({
     g.clearRect(0, 0, width, height);
     for (const s of surfaces) paint(g, s, scale, height);
   }, [surfaces, scale, width, height]);
-  const grip = useGrip(scale, height);
+  const began = useRef<{ readonly panel: string; readonly from: Vec2 }>(undefined);
+  const grip = useGrip<{ readonly panel: string; readonly at: Vec2 }>(mapPlane(scale, height), {
+    show: ({ panel, at }) => onRock(panel, at),
+    letGo: () => undefined,
+    forget: () => began.current && onRock(began.current.panel, began.current.from),
+  });
   return (
     <div className="relative" style={{ width, height }}>
       <canvas
@@ -73,7 +78,10 @@ export function DrawnBelly({
               {...grip(
                 r.panel,
                 {
-                  to: (px, py) => onRock(r.panel, [px, py]),
+                  to: (px, py, from) => {
+                    began.current = { panel: r.panel, from };
+                    return { panel: r.panel, at: [px, py] };
+                  },
                   by: (dx, dy) => onRock(r.panel, [r.at[0] + dx, r.at[1] + dy]),
                 },
                 [r.at[0], r.at[1]],

@@ -2,6 +2,7 @@ import {
   checkStruck,
   gapTo,
   helps,
+  mended,
   type StruckRemedy,
   struckRemedies,
   wordsIn,
@@ -11,7 +12,7 @@ import { type StrikeAnswer, wishOf } from '@plate-fold/core/strike';
 import { fixed, lengthFigure, massFigure, type Result, type UnitSystem } from '@plate-fold/core/units';
 import { useEffect, useMemo, useState } from 'react';
 import { FindingCard } from '../../shared/finding-card';
-import { remedyApplied } from '../../state/plan-slice';
+import { runCall } from '../../state/commands/run';
 import { useDo } from '../../state/store';
 import { found, remember, wishKey } from '../../state/strikes/answers';
 import { type Blow, forceOf, type Struck } from '../../state/strikes/use-strikes';
@@ -120,10 +121,7 @@ function Remedies({
                 {a?.ok && !good && '. It does not help.'}
               </p>
               {good && (
-                <Button
-                  className="mt-1.5 w-full"
-                  onClick={() => dispatch(remedyApplied(t.remedy.apply(facts.document)))}
-                >
+                <Button className="mt-1.5 w-full" onClick={() => dispatch(runCall(t.remedy.mend))}>
                   Take it for plate {facts.document.plan.panels.find(p => p.id === panel)?.mark}
                 </Button>
               )}
@@ -137,7 +135,7 @@ function Remedies({
 
 /** A remedy as it would be struck, and the mass it adds. */
 function tryOut(facts: Facts, remedy: StruckRemedy, blow: Blow) {
-  const document = remedy.apply(facts.document);
+  const document = mended(facts.document, remedy.mend);
   const assembly = assemble(document, facts.build.id);
   const folded = assembly.panels.find(p => p.panel.id === remedy.panel) as Facts['panels'][number];
   const at = blow.places[remedy.panel];

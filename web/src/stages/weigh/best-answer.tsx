@@ -11,10 +11,9 @@ import {
   valueFor,
 } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
-import { withSheet } from '@plate-fold/core/plan';
+import { copyBuild, resheeted, setSheets } from '@plate-fold/core/plan';
 import { type Figure, fixed, lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
-import { buildCopied, remedyApplied } from '../../state/plan-slice';
-import { useDo } from '../../state/store';
+import { useRun } from '../../state/commands/run';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
 import { sheetName } from '../../ui/names';
@@ -47,19 +46,17 @@ export function BestAnswer({
   /** every plate keeps every limit */
   keeps: boolean;
 }) {
-  const dispatch = useDo();
+  const run = useRun();
   const blocked = stops(facts, ladders, best.rungs, valueFor(goal), limits);
   const saving = cheaper(facts, ladders, best.rungs, limits);
   // one edit, so that one undo takes it back
   const accept = (): void => {
-    dispatch(
-      remedyApplied(
-        facts.panels.reduce(
-          (doc, p, i) => withSheet(doc, facts.build.id, p.panel.id, best.rungs[i] as StruckRung),
-          facts.document,
-        ),
+    run(setSheets, {
+      build: facts.build.id,
+      sheets: Object.fromEntries(
+        facts.panels.map((p, i) => [p.panel.id, resheeted(p.sheet, best.rungs[i] as StruckRung)]),
       ),
-    );
+    });
   };
   const size = (mm: number | undefined): Figure =>
     mm === undefined ? NONE : lengthFigure(mm, units, units === 'metric');
@@ -138,7 +135,7 @@ export function BestAnswer({
         <Button look="strong" onClick={accept}>
           Take it into build {facts.build.id}
         </Button>
-        <Button onClick={() => dispatch(buildCopied(facts.build.id))}>
+        <Button onClick={() => run(copyBuild, { build: facts.build.id })}>
           Copy build {facts.build.id} first
         </Button>
       </div>

@@ -1,10 +1,10 @@
 import { HEARD_BELOW } from '@plate-fold/core/checks';
 import { DENT_UNLESS_SET, GOALS, type Goal } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
-import { inPlan, type Limits } from '@plate-fold/core/plan';
+import { type Limits, setLimits } from '@plate-fold/core/plan';
 import { MATERIAL_IDS, MATERIALS } from '@plate-fold/core/sheet';
 import { fixed, formatLength, formatMass, type UnitSystem } from '@plate-fold/core/units';
-import { useEdit } from '../../state/use-edit';
+import { useRun } from '../../state/commands/run';
 import { Chips } from '../../ui/chips';
 import { MeasureInput } from '../../ui/measure-input';
 
@@ -22,12 +22,6 @@ const GAPS: readonly (readonly [string, string?])[] = [
   ['0', 'no touch'],
 ];
 
-/** A limit at 0 is none: the key goes. */
-const without = (limits: Limits, key: keyof Limits): Limits => {
-  const { [key]: _, ...rest } = limits;
-  return rest;
-};
-
 /** What the best build is best at, and the limits it keeps; the limits are the plan's own. */
 export function BestLimits({
   facts,
@@ -40,13 +34,10 @@ export function BestLimits({
   goal: Goal;
   onGoal: (g: Goal) => void;
 }) {
-  const edit = useEdit();
+  const run = useRun();
   const { limits } = facts.document.plan;
   const set = (part: Limits, gone?: keyof Limits): void => {
-    edit('limitSet', doc => {
-      const kept = gone ? without(doc.plan.limits, gone) : doc.plan.limits;
-      return inPlan(doc, { limits: { ...kept, ...part } });
-    });
+    run(setLimits, { part, ...(gone ? { drop: gone } : {}) });
   };
   const allowed = limits.materials ?? MATERIAL_IDS;
   const sheets = (['any', '1', '2', '3'] as const).find(n => n === String(limits.maxSheets)) ?? 'any';

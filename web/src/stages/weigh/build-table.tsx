@@ -1,32 +1,32 @@
+import { copyBuild, MOST_BUILDS, noteBuild, removeBuild, renameBuild } from '@plate-fold/core/plan';
 import { MATERIALS } from '@plate-fold/core/sheet';
 import { Copy, Trash2 } from 'lucide-react';
-import { Fragment, useState } from 'react';
+import { Fragment } from 'react';
 import { Swatch } from '../../picture/hatch';
+import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { buildCopied, buildNoted, buildRemoved, buildRenamed } from '../../state/plan-slice';
 import { useApp, useDo } from '../../state/store';
 import { comparedAgainst } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
+import { useDraftField } from '../../ui/use-draft-field';
 import { type CompareRow, compareRows } from './rows';
 import { type Column, useColumns } from './use-columns';
-
-const MAX_BUILDS = 8;
 
 function BuildHead({ column, base }: { column: Column; base: boolean }) {
   const dispatch = useDo();
   const { build, document } = column.facts;
   const active = document.plan.activeBuild === build.id;
-  const [name, setName] = useState(build.name);
-  const [note, setNote] = useState(build.note ?? '');
-  const keepNote = (): void => {
-    if (note.trim() !== (build.note ?? '')) dispatch(buildNoted({ id: build.id, note: note.trim() }));
-  };
-  const rename = (): void => {
-    const next = name.trim();
-    if (next === '' || next === build.name) setName(build.name);
-    else dispatch(buildRenamed({ id: build.id, name: next }));
-  };
+  const run = useRun();
+  const name = useDraftField({
+    value: build.name,
+    onEnter: text => void (text.trim() && run(renameBuild, { build: build.id, name: text.trim() })),
+  });
+  const note = useDraftField({
+    value: build.note ?? '',
+    onEnter: text => void run(noteBuild, { build: build.id, note: text.trim() }),
+    lines: true,
+  });
   return (
     <th
       scope="col"
@@ -37,10 +37,7 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
         <b className="text-[17px]">{build.id}</b>
         <input
           aria-label={`Name of build ${build.id}`}
-          value={name}
-          onChange={e => setName(e.target.value)}
-          onBlur={rename}
-          onKeyDown={e => e.key === 'Enter' && e.currentTarget.blur()}
+          {...name.field}
           maxLength={40}
           className="min-h-9 w-full min-w-0 rounded-[3px] border border-transparent bg-transparent px-1 hover:border-scribe focus:border-fluid"
         />
@@ -48,11 +45,9 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
       <textarea
         aria-label={`Note on build ${build.id}`}
         placeholder="why this build"
-        value={note}
+        {...note.field}
         rows={2}
         maxLength={400}
-        onChange={e => setNote(e.target.value)}
-        onBlur={keepNote}
         className="mt-1 w-full min-w-0 resize-y rounded-[3px] border border-scribe/60 bg-transparent px-1.5 py-1 text-[13px] leading-tight placeholder:text-ink2"
       />
       <div className="mt-1 flex flex-wrap gap-1">
@@ -67,8 +62,8 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
         <Button
           className="min-h-10 min-w-10 px-2"
           aria-label={`Copy build ${build.id}`}
-          disabled={document.plan.builds.length >= MAX_BUILDS}
-          onClick={() => dispatch(buildCopied(build.id))}
+          disabled={document.plan.builds.length >= MOST_BUILDS}
+          onClick={() => run(copyBuild, { build: build.id })}
         >
           <Copy size={16} aria-hidden="true" />
         </Button>
@@ -76,7 +71,7 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
           className="min-h-10 min-w-10 px-2"
           aria-label={`Remove build ${build.id}`}
           disabled={document.plan.builds.length < 2}
-          onClick={() => dispatch(buildRemoved(build.id))}
+          onClick={() => run(removeBuild, { build: build.id })}
         >
           <Trash2 size={16} aria-hidden="true" />
         </Button>

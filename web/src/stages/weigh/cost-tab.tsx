@@ -1,11 +1,11 @@
 import type { Facts } from '@plate-fold/core/derive';
-import { inPlan, type Money, type RateId } from '@plate-fold/core/plan';
+import { type Money, type RateId, setMoney, setOffer, setRate } from '@plate-fold/core/plan';
 import { fixed, type UnitSystem } from '@plate-fold/core/units';
 import { againstRepair, type BuildCost, type RateLine, rateLines } from '@plate-fold/core/weigh';
 import { useState } from 'react';
+import { useRun } from '../../state/commands/run';
 import { selectWeights } from '../../state/derived';
 import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 
@@ -25,18 +25,11 @@ const PARTS: readonly (readonly [keyof BuildCost, string])[] = [
 
 /** What every build costs, part by part, and what that is held against. */
 function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
-  const edit = useEdit();
+  const run = useRun();
   const weights = useApp(selectWeights);
   const { builds, money } = facts.document.plan;
   const offer = (build: string, price: number, source: string): void => {
-    edit('offerEntered', doc =>
-      inPlan(doc, {
-        builds: doc.plan.builds.map(b => {
-          const { offer: _, ...rest } = b;
-          return b.id !== build ? b : price === 0 ? rest : { ...rest, offer: { price, source } };
-        }),
-      }),
-    );
+    run(setOffer, { build, price, source });
   };
   const crossed = (build: string, part: keyof BuildCost): boolean =>
     ['sheet', 'cutting', 'bending', 'finish'].includes(part) &&
@@ -167,23 +160,17 @@ const EXTRAS: readonly (readonly [keyof Money, string, string])[] = [
 
 /** Rates with their sources, what comes on top, and every build's price by part. */
 export function CostTab({ facts }: { facts: Facts }) {
-  const edit = useEdit();
+  const run = useRun();
   const units = useApp(s => s.view.units);
   const { rates, money } = facts.document.plan;
-  const setRate = (line: RateLine, value: number, source: string): void => {
-    edit('rateEntered', doc => inPlan(doc, { rates: { ...doc.plan.rates, [line.id]: { value, source } } }));
+  const enterRate = (line: RateLine, value: number, source: string): void => {
+    run(setRate, { rate: line.id, entered: { value, source } });
   };
   const resetRate = (id: RateId): void => {
-    edit('rateDropped', doc => {
-      const { [id]: _, ...rest } = doc.plan.rates ?? {};
-      return inPlan(doc, { rates: rest });
-    });
+    run(setRate, { rate: id });
   };
-  const setMoney = (key: keyof Money, value: number): void => {
-    edit('moneyEntered', doc => {
-      const { [key]: _, ...rest } = doc.plan.money ?? {};
-      return inPlan(doc, { money: value === 0 ? rest : { ...rest, [key]: value } });
-    });
+  const enterMoney = (key: keyof Money, value: number): void => {
+    run(setMoney, { key, value });
   };
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5 p-3">
@@ -200,7 +187,7 @@ export function CostTab({ facts }: { facts: Facts }) {
               units={units}
               least={0}
               most={key === 'taxPercent' ? 100 : MOST}
-              onEnter={v => setMoney(key, v)}
+              onEnter={v => enterMoney(key, v)}
             />
           ))}
         </div>
@@ -250,7 +237,7 @@ export function CostTab({ facts }: { facts: Facts }) {
                     units={units}
                     least={0}
                     most={MOST}
-                    onEnter={v => setRate(line, v, line.entered ? (rates?.[line.id]?.source ?? '') : '')}
+                    onEnter={v => enterRate(line, v, line.entered ? (rates?.[line.id]?.source ?? '') : '')}
                   />
                 </td>
                 <td className="py-1 pr-3 text-[13px] text-ink2 max-desk:hidden">{line.per}</td>
@@ -260,7 +247,7 @@ export function CostTab({ facts }: { facts: Facts }) {
                       label={`Source of ${line.name}`}
                       value={rates?.[line.id]?.source ?? ''}
                       placeholder="from whom, when"
-                      onEnter={source => setRate(line, line.value, source)}
+                      onEnter={source => enterRate(line, line.value, source)}
                     />
                   ) : (
                     <span className="text-[13px] text-ink2">{line.source}</span>

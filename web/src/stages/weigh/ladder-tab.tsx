@@ -1,9 +1,9 @@
 import { paretoEdge, type StruckRung, together } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
-import { withSheet } from '@plate-fold/core/plan';
+import { resheeted, setSheets } from '@plate-fold/core/plan';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { StockChoice } from '../../shared/stock-choice';
-import { remedyApplied } from '../../state/plan-slice';
+import { useRun } from '../../state/commands/run';
 import { useApp, useDo } from '../../state/store';
 import { panelSelected } from '../../state/view-slice';
 import { Chips } from '../../ui/chips';
@@ -32,6 +32,7 @@ function allTogether(known: ReadonlyMap<string, readonly KnownRung[]>): readonly
 
 /** Every sheet of the catalogue for one plate or for all: mass against gap left, and the same as a table. */
 export function LadderTab({ facts }: { facts: Facts }) {
+  const run = useRun();
   const dispatch = useDo();
   const { units, theme, panel, stock } = useApp(s => s.view);
   const [all, setAll] = useState(false);
@@ -49,7 +50,12 @@ export function LadderTab({ facts }: { facts: Facts }) {
   const now: Sheet | undefined =
     !all || facts.panels.every(p => sameSheet(p.sheet, own.sheet)) ? own.sheet : undefined;
   const take = (r: KnownRung): void => {
-    dispatch(remedyApplied(panels.reduce((doc, p) => withSheet(doc, facts.build.id, p, r), facts.document)));
+    const { sheets } = facts.build;
+    const next = panels.flatMap(p => {
+      const old = sheets[p];
+      return old ? [[p, resheeted(old, r)] as const] : [];
+    });
+    run(setSheets, { build: facts.build.id, sheets: Object.fromEntries(next) });
   };
   return (
     <div className="p-3">

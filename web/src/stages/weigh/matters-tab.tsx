@@ -1,11 +1,11 @@
 import { besideBest, type ProfileTerm, profileOf, RUST, TERM_WORDS } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
-import { inPlan, PRIORITIES, type Priority } from '@plate-fold/core/plan';
+import { PRIORITIES, type Priority, rankPriorities } from '@plate-fold/core/plan';
 import { type Figure, fixed, loadFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { lazy, Suspense } from 'react';
+import { useRun } from '../../state/commands/run';
 import { useApp } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
 import { ShieldTable } from './shield-table';
@@ -54,7 +54,7 @@ function decidedBy(t: ProfileTerm, { facts }: Column): string {
 
 /** What matters to the owner, in order, and how the builds stand in each of it: no single score. */
 export function MattersTab({ facts }: { facts: Facts }) {
-  const edit = useEdit();
+  const run = useRun();
   const { units, theme } = useApp(s => s.view);
   const { columns, strikes } = useColumns();
   const ranked = facts.document.plan.priorities ?? PRIORITIES;
@@ -75,7 +75,7 @@ export function MattersTab({ facts }: { facts: Facts }) {
     const next = [...order];
     next.splice(at, 1);
     next.splice(at + by, 0, p);
-    edit('prioritiesRanked', doc => inPlan(doc, { priorities: next }));
+    run(rankPriorities, { priorities: next });
   };
   const busy = strikes.waiting > 0 && !strikes.stopped;
   return (

@@ -1,10 +1,8 @@
 import type { Facts } from '@plate-fold/core/derive';
-import { inPlan } from '@plate-fold/core/plan';
+import { measureFender, setWheelRates } from '@plate-fold/core/plan';
 import { fixed, type UnitSystem } from '@plate-fold/core/units';
 import { wheelRates } from '@plate-fold/core/weigh';
-import { remedyApplied } from '../../state/plan-slice';
-import { useDo } from '../../state/store';
-import { useEdit } from '../../state/use-edit';
+import { useRun } from '../../state/commands/run';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 
@@ -13,10 +11,9 @@ const AXLES = ['front', 'rear'] as const;
 
 /** Fender heights measured before and after give the wheel rates back, for the next plan on this rig. */
 export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSystem }) {
-  const dispatch = useDo();
   const { document, weight } = facts;
   const { axles } = document.rig;
-  const edit = useEdit();
+  const run = useRun();
   // nothing is measured until it is entered: a field at 0 says nothing
   const { fenders = {} } = document.plan;
   const both = (axle: Axle) => {
@@ -25,22 +22,9 @@ export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSys
   };
   const rates = wheelRates(weight.axles, { ...both('front'), ...both('rear') });
   const set = (axle: Axle, which: 'before' | 'after', mm: number): void => {
-    edit('fenderMeasured', doc => {
-      const { [which]: _, ...rest } = doc.plan.fenders?.[axle] ?? {};
-      return inPlan(doc, {
-        fenders: { ...doc.plan.fenders, [axle]: mm === 0 ? rest : { ...rest, [which]: mm } },
-      });
-    });
+    run(measureFender, { axle, which, mm });
   };
-  const take = (): void => {
-    const sprung = (axle: Axle) => ({ ...axles[axle], wheelRate: rates[axle] ?? axles[axle].wheelRate });
-    dispatch(
-      remedyApplied({
-        ...document,
-        rig: { ...document.rig, axles: { ...axles, front: sprung('front'), rear: sprung('rear') } },
-      }),
-    );
-  };
+  const take = () => run(setWheelRates, rates);
   const known = AXLES.filter(a => rates[a] !== undefined);
   return (
     <details className="mt-5">

@@ -69,13 +69,21 @@ export const lockJoint = command<{ readonly joint: string; readonly on: boolean 
   run: (doc, { joint, on }) => withJoint(doc, joint, ({ lock: _, ...j }) => (on ? { ...j, lock: true } : j)),
 });
 
-/** Spacers grown by so much at each joint, mm; none goes below nothing. */
-export const growSpacers = command<{ readonly by: Readonly<Record<string, number>> }>({
+/** Spacers grown by so much at each joint, mm; none goes below nothing. `lock`: their owner chose them. */
+export const growSpacers = command<{
+  readonly by: Readonly<Record<string, number>>;
+  readonly lock?: boolean;
+}>({
   id: 'bolt.spacers',
   label: (_, { by }) => `set spacers at ${counted(Object.keys(by), 'bolt')}`,
-  run: (doc, { by }) =>
+  run: (doc, { by, lock }) =>
     Object.entries(by).reduce(
-      (d, [id, mm]) => withJoint(d, id, j => ({ ...j, spacer: Math.max(0, roundTo(j.spacer + mm, 3)) })),
+      (d, [id, mm]) =>
+        withJoint(d, id, j => ({
+          ...j,
+          spacer: Math.max(0, roundTo(j.spacer + mm, 3)),
+          ...(lock ? { lock } : {}),
+        })),
       doc,
     ),
 });
