@@ -1,7 +1,18 @@
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { seriousFaults } from './axe';
-import { DESK, openBrowser, openPage, PHONE, press, says, storedPlan, TestServer, words } from './browser';
+import {
+  DESK,
+  openBrowser,
+  openPage,
+  PHONE,
+  press,
+  says,
+  storedPlan,
+  TestServer,
+  undo,
+  words,
+} from './browser';
 
 let browser: Browser;
 let server: TestServer;
@@ -80,9 +91,9 @@ describe('Bolt chooses the hardware of the lifted SUV', () => {
     await press(page, 'Lock j-3');
     await says(page, 'Take all 1 changes');
     await press(page, 'Lock j-3');
-    await press(page, 'Undo');
-    await press(page, 'Undo');
-    await press(page, 'Undo');
+    await undo(page);
+    await undo(page);
+    await undo(page);
     expect((await stored(page, 'heron-autumn')).joints).toEqual(before.joints);
   });
 

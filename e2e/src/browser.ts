@@ -114,6 +114,9 @@ export async function openPage(
 export const press = (page: Page, name: string, role = 'button'): Promise<void> =>
   page.locator(`aria/${name}[role="${role}"]`).click();
 
+/** Takes back the last change, whatever its button says that it is. */
+export const undo = (page: Page): Promise<void> => page.locator('button[aria-label^="Undo"]').click();
+
 /** All text on the page, white space folded. */
 export const words = (page: Page): Promise<string> =>
   page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));

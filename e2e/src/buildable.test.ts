@@ -14,6 +14,7 @@ import {
   saved,
   says,
   TestServer,
+  undo,
   words,
 } from './browser';
 
@@ -126,7 +127,7 @@ describe('a plate that can be built', () => {
     let doc = await stored(page);
     let panel = doc.plan.panels.at(-1) as Saved['plan']['panels'][number];
     const at = await onScreen(page, 'A', panel);
-    await press(page, 'Undo');
+    await undo(page);
 
     // from one crossing member to the next, a hand beyond either
     const crossing = doc.rig.members
@@ -283,13 +284,13 @@ describe('a measure that moves what the owner has changed', () => {
     await page.waitForFunction(() => !document.body.innerText.includes('this moves more'));
     expect(xOf(await stored(page))).toBeCloseTo(held.at[0] + 12, 6);
     expect((await stored(page)).rig.mounts).not.toEqual(moved.rig.mounts);
-    await press(page, 'Undo');
+    await undo(page);
     expect(await stored(page)).toEqual(moved);
     await enter();
     await press(page, 'Follow the measure');
     await page.waitForFunction(() => !document.body.innerText.includes('this moves more'));
     expect(xOf(await stored(page))).toBeCloseTo(held.at[0], 6);
-    await press(page, 'Undo');
+    await undo(page);
     expect(await stored(page)).toEqual(moved);
     expect(page.faults).toEqual([]);
     await page.browserContext().close();

@@ -19,6 +19,7 @@ import {
   storedPlan,
   TestServer,
   ticksOf,
+  undo,
   walkUntil,
 } from './browser';
 
@@ -299,7 +300,7 @@ describe('versions', () => {
         () => document.querySelector('[data-save]')?.getAttribute('data-save') !== 'saved',
       );
       expect((await storedPlan(own, page, 'bramble-winter')).builds).toEqual(before.builds);
-      await press(page, 'Undo');
+      await undo(page);
       await page.waitForFunction(
         () => document.querySelector('[data-save]')?.getAttribute('data-save') !== 'saved',
       );

@@ -221,7 +221,7 @@ describe('edits', () => {
     await page.keyboard.press('5');
     await says(page, 'How it stands');
     await page.keyboard.press('?');
-    await says(page, 'plate before and after');
+    await says(page, 'plate after');
     await page.browserContext().close();
   });
 

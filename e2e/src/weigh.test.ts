@@ -12,6 +12,7 @@ import {
   storedPlan,
   TestServer,
   tally,
+  undo,
 } from './browser';
 
 let browser: Browser;
@@ -88,7 +89,7 @@ describe('Weigh: every sheet for a plate', () => {
     const made = await stored(page, 'wren-sliders');
     const sheets = made.builds.find(x => x.id === made.activeBuild)?.sheets ?? {};
     expect(new Set(Object.values(sheets).map(x => x.material))).toEqual(new Set(['al-6061-t6']));
-    await press(page, 'Undo');
+    await undo(page);
     await page.browserContext().close();
   }, 200_000);
 });

@@ -57,7 +57,6 @@ interface Held {
   /** where it stood when it was taken, and how far off it was touched */
   readonly from: Spot;
   readonly off: Spot;
-  readonly pinches: number;
 }
 
 /**
@@ -67,6 +66,8 @@ interface Held {
 export function useGrip<C>(plane: Plane, hand: Hand<C>) {
   const keys = useRef({ group: '', at: 0, what: '' });
   const drop = useRef<(() => void) | undefined>(undefined);
+  /** pinches there had been when the last thing was touched */
+  const pinches = useRef(0);
   useEffect(() => {
     const onKey = (e: globalThis.KeyboardEvent): void => {
       if (e.key !== 'Escape' || !drop.current) return;
@@ -85,7 +86,7 @@ export function useGrip<C>(plane: Plane, hand: Hand<C>) {
         const of = event.currentTarget as SVGElement;
         const box = (of.ownerSVGElement ?? of).getBoundingClientRect();
         const [x, y] = plane.at(initial[0] - box.left, initial[1] - box.top);
-        held = { box, from: at, off: [x - at[0], y - at[1]], pinches: pinchCount() };
+        held = { box, from: at, off: [x - at[0], y - at[1]] };
         drop.current = cancel;
       }
       if (last) {
@@ -96,7 +97,7 @@ export function useGrip<C>(plane: Plane, hand: Hand<C>) {
         return held;
       }
       // two fingers zoom: what the first one took stands where it stood
-      if (pinchCount() !== held.pinches) {
+      if (pinchCount() !== pinches.current) {
         cancel();
         return held;
       }
@@ -114,6 +115,7 @@ export function useGrip<C>(plane: Plane, hand: Hand<C>) {
       onPointerDown: (e: PointerEvent) => {
         if (e.button !== 0) return;
         e.stopPropagation();
+        pinches.current = pinchCount();
         grip.onHold?.();
         drag.onPointerDown?.(e);
       },

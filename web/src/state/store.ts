@@ -1,4 +1,4 @@
-import { combineReducers, configureStore } from '@reduxjs/toolkit';
+import { combineReducers, configureStore, type Middleware } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
 import { makeAutosave, warnBeforeLeaving } from './autosave';
@@ -31,8 +31,11 @@ const reducers = () =>
     [api.reducerPath]: api.reducer,
   });
 
-/** A store of its own, with everything that saves: the application has one, tests and benchmarks as many as they like. */
-export const makeStore = () =>
+/** Stands where saving would. */
+const idle: Middleware = () => next => action => next(action);
+
+/** A store of its own: the application has one, tests and benchmarks as many as they like; those save nothing unless told to. */
+export const makeStore = ({ saves = false } = {}) =>
   configureStore({
     reducer: reducers(),
     middleware: get =>
@@ -49,11 +52,11 @@ export const makeStore = () =>
           ],
         },
       })
-        .prepend(makeAutosave().middleware)
+        .prepend(saves ? makeAutosave().middleware : idle)
         .concat(api.middleware),
   });
 
-export const store = makeStore();
+export const store = makeStore({ saves: true });
 
 export type RootState = ReturnType<ReturnType<typeof reducers>>;
 export type Dispatch = typeof store.dispatch;
