@@ -2,9 +2,10 @@ import { type FoldedPanel, facetInSpace, openingOutline, openShare } from '../fo
 import {
   type Box,
   boxOf,
-  difference,
   type Polygon,
+  pierced,
   type Region,
+  regionOf,
   toRadians,
   toSpace,
   union,
@@ -55,8 +56,8 @@ export function shadowOf(folded: FoldedPanel, view: View, upTo = Number.POSITIVE
   const base = folded.facets[0];
   const lay = (o: Opening): Polygon => (base ? openingOutline(o).map(p => view(toSpace(base.frame, p))) : []);
   const cut = folded.panel.openings.filter(o => o.kind !== 'louvers').map(lay);
-  const plate = union(flats);
-  const solid = cut.length > 0 ? difference(plate, union(cut)) : plate;
+  const plate = flats.length === 1 && flats[0] ? regionOf(flats[0]) : union(flats);
+  const solid = pierced(plate, flats[0] ?? [], cut);
   return {
     solid,
     louvers: folded.panel.openings

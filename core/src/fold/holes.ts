@@ -1,8 +1,11 @@
 import {
   areaOf,
+  boxesMeet,
+  boxOf,
   circle,
   contains,
   difference,
+  distance2,
   distanceToOutline,
   inRegion,
   intersection,
@@ -108,7 +111,7 @@ export function drilled(f: FoldedPanel, holes: readonly PlateHole[]): FoldedPane
     f.centroid[1] * f.blank.areaMm2,
     f.centroid[2] * f.blank.areaMm2,
   ];
-  const openings = union(f.panel.openings.filter(removesMetal).map(openingOutline));
+  const openings = f.panel.openings.filter(removesMetal).map(openingOutline);
   // by facet: each has axes of its own
   const taken = new Map<string, readonly Polygon[]>();
   for (const h of holes) {
@@ -119,10 +122,16 @@ export function drilled(f: FoldedPanel, holes: readonly PlateHole[]): FoldedPane
     const outline = holeOutline(shape, h.at);
     const whole = holeArea(shape);
     const mine = taken.get(facet.id) ?? [];
-    const crowded = [...(facet.parent === undefined ? openings : []), ...mine];
+    const box = boxOf(outline);
+    const crowded = [...(facet.parent === undefined ? openings : []), ...mine].filter(o =>
+      boxesMeet(boxOf(o), box),
+    );
     const clear = crowded.length === 0 || areaOf(intersection(regionOf(outline), union(crowded))) < 1e-6;
-    const inside = intersection(regionOf(outline), regionOf(facet.outline));
-    const own = areaOf(inside);
+    // most holes lie well within their flat: nothing has to be cut to know it
+    const reach = Math.max(...outline.map(q => distance2(q, h.at)));
+    const within = contains(facet.outline, h.at) && distanceToOutline(facet.outline, h.at) >= reach;
+    const inside = within ? regionOf(outline) : intersection(regionOf(outline), regionOf(facet.outline));
+    const own = within ? whole : areaOf(inside);
     const a =
       clear && own > whole - 1e-3
         ? whole

@@ -54,14 +54,27 @@ export function boxOf(points: Iterable<Vec2>): Box {
 export const boxesMeet = (a: Box, b: Box): boolean =>
   a.min[0] <= b.max[0] && b.min[0] <= a.max[0] && a.min[1] <= b.max[1] && b.min[1] <= a.max[1];
 
+/** A point this near to an edge lies on it, mm. */
+const ON = 1e-9;
+
 /** True inside or on the outline (even-odd). */
-export function contains(p: Polygon, [x, y]: Vec2): boolean {
+export function contains(p: Polygon, q: Vec2): boolean {
+  const [x, y] = q;
   let inside = false;
-  for (let i = 0; i < p.length; i++) {
-    const a = at(p, i);
-    const b = at(p, i + 1);
-    if (distanceToSegment([x, y], a, b) < 1e-9) return true;
+  let a = p[p.length - 1];
+  for (const b of p) {
+    if (!a) return false;
+    // only a point within an edge's box can lie on it
+    if (
+      x >= Math.min(a[0], b[0]) - ON &&
+      x <= Math.max(a[0], b[0]) + ON &&
+      y >= Math.min(a[1], b[1]) - ON &&
+      y <= Math.max(a[1], b[1]) + ON &&
+      distanceToSegment(q, a, b) < ON
+    )
+      return true;
     if (a[1] > y !== b[1] > y && x < ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1]) + a[0]) inside = !inside;
+    a = b;
   }
   return inside;
 }

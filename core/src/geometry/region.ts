@@ -11,7 +11,7 @@ import {
   simplifyPathsD,
   unionD,
 } from 'clipper2-ts';
-import { boxesMeet, boxOf, contains, type Polygon, signedArea, vertex } from './polygon';
+import { type Box, boxesMeet, boxOf, contains, type Polygon, signedArea, vertex } from './polygon';
 import { distance2, type Vec2 } from './vector';
 
 /** Any flat area: outlines counter-clockwise, holes clockwise, mm. The only door to the clipping library. */
@@ -19,6 +19,8 @@ export type Region = readonly Polygon[];
 
 /** Decimal digits kept by the clipping library: 1e-4 mm. */
 const PRECISION = 4;
+/** An outline of less than this encloses nothing, mm². */
+const NOTHING = 1e-6;
 /** A vertex this near to a neighbour's edge, mm, is taken to lie on it. */
 const TOUCH = 1e-3;
 
@@ -64,16 +66,49 @@ export function union(polygons: Region): Region {
   return fromPaths(unionD(toPaths(ready), [], FillRule.NonZero, PRECISION));
 }
 
+/** Outlines of `b`, and holes of it, that may meet something of `a`: the others change nothing there. */
+const reaching = (a: Region, b: Region): Region => {
+  const box = boxOf(a.flat());
+  const near = b.filter(o => boxesMeet(boxOf(o), box));
+  return near.length === b.length ? b : near;
+};
+
 /** What two regions share. */
 export function intersection(a: Region, b: Region): Region {
-  if (a.length === 0 || b.length === 0) return [];
-  return fromPaths(intersectD(toPaths(a), toPaths(b), FillRule.NonZero, PRECISION));
+  if (a.length === 0) return [];
+  const other = reaching(a, b);
+  if (other.length === 0) return [];
+  return fromPaths(intersectD(toPaths(reaching(other, a)), toPaths(other), FillRule.NonZero, PRECISION));
 }
 
 /** What is left of `a` without `b`. */
 export function difference(a: Region, b: Region): Region {
-  if (a.length === 0 || b.length === 0) return a;
-  return fromPaths(differenceD(toPaths(a), toPaths(b), FillRule.NonZero, PRECISION));
+  if (a.length === 0) return a;
+  const other = reaching(a, b);
+  // outlines that enclose nothing go, as cutting would have them go
+  if (other.length === 0) return b.length === 0 ? a : a.filter(p => Math.abs(signedArea(p)) > NOTHING);
+  return fromPaths(differenceD(toPaths(a), toPaths(other), FillRule.NonZero, PRECISION));
+}
+
+/**
+ * A region without some polygons that lie well inside one of its outlines, `within`, and apart from each other; where one does not, it is
+ * cut out. The same as `difference`, without cutting where nothing has to be cut.
+ */
+export function pierced(r: Region, within: Polygon, holes: readonly Polygon[]): Region {
+  if (holes.length === 0) return r;
+  const boxes = holes.map(boxOf);
+  const inside = (box: Box, q: Vec2): boolean =>
+    q[0] >= box.min[0] && q[0] <= box.max[0] && q[1] >= box.min[1] && q[1] <= box.max[1];
+  const plain = holes.every((hole, i) => {
+    const box = boxes[i] as Box;
+    return (
+      boxes.every((other, k) => k === i || !boxesMeet(other, box)) &&
+      // an edge of the hole that leaves the outline between two of its corners has a corner of the outline beside it
+      !within.some(q => inside(box, q)) &&
+      hole.every(q => contains(within, q))
+    );
+  });
+  return plain ? [...r, ...holes.map(h => [...counterClockwise(h)].reverse())] : difference(r, union(holes));
 }
 
 /** Area of a region, holes taken off, mm². */
