@@ -13,6 +13,7 @@ import {
   intersection,
   length3,
   type Polygon,
+  pierced,
   rectangle,
   regionOf,
   selfCrossing,
@@ -64,6 +65,29 @@ describe('regions agree with an independent clipping library (polygon-clipping)'
         );
       }),
       { numRuns: 60 },
+    );
+  });
+
+  it('for holes in an outline, whether they lie within it, over its edge, apart or over one another; and for what is cut beside it', () => {
+    const small = fc
+      .tuple(coordinate, coordinate, fc.integer({ min: 5, max: 90 }))
+      .map(([x, y, r]): Polygon => circle([x, y], r, 24));
+    fc.assert(
+      fc.property(star, fc.array(small, { maxLength: 5 }), star, (outline, holes, other) => {
+        const want = polygonClipping.difference([ring(outline)], ...holes.map(h => [ring(h)]));
+        const got = pierced(regionOf(outline), outline, holes);
+        expect(areaOf(got)).toBeCloseTo(otherArea(want), 0);
+        // what is left out of the cutting because it lies elsewhere changes nothing
+        expect(areaOf(difference(regionOf(other), got))).toBeCloseTo(
+          otherArea(polygonClipping.difference([ring(other)], want)),
+          0,
+        );
+        expect(areaOf(intersection(got, regionOf(other)))).toBeCloseTo(
+          otherArea(polygonClipping.intersection(want, [ring(other)])),
+          0,
+        );
+      }),
+      { numRuns: 200 },
     );
   });
 

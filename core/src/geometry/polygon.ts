@@ -42,11 +42,11 @@ export function centroid(p: Polygon): Vec2 {
 /** Smallest upright box round the points. */
 export function boxOf(points: Iterable<Vec2>): Box {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const [x, y] of points) {
-    if (x < x0) x0 = x;
-    if (x > x1) x1 = x;
-    if (y < y0) y0 = y;
-    if (y > y1) y1 = y;
+  for (const q of points) {
+    if (q[0] < x0) x0 = q[0];
+    if (q[0] > x1) x1 = q[0];
+    if (q[1] < y0) y0 = q[1];
+    if (q[1] > y1) y1 = q[1];
   }
   return { min: [x0, y0], max: [x1, y1] };
 }

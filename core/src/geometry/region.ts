@@ -90,6 +90,21 @@ export function difference(a: Region, b: Region): Region {
   return fromPaths(differenceD(toPaths(a), toPaths(other), FillRule.NonZero, PRECISION));
 }
 
+/** Whether an edge comes into a box: it reaches beside it, and not all corners of the box lie to one side of its line. */
+function edgeMeets(a: Vec2, b: Vec2, { min, max }: Box): boolean {
+  if (Math.max(a[0], b[0]) < min[0] || Math.min(a[0], b[0]) > max[0]) return false;
+  if (Math.max(a[1], b[1]) < min[1] || Math.min(a[1], b[1]) > max[1]) return false;
+  const side = (x: number, y: number): number =>
+    Math.sign((b[0] - a[0]) * (y - a[1]) - (b[1] - a[1]) * (x - a[0]));
+  const first = side(min[0], min[1]);
+  return (
+    first === 0 ||
+    side(max[0], min[1]) !== first ||
+    side(max[0], max[1]) !== first ||
+    side(min[0], max[1]) !== first
+  );
+}
+
 /**
  * A region without some polygons that lie well inside one of its outlines, `within`, and apart from each other; where one does not, it is
  * cut out. The same as `difference`, without cutting where nothing has to be cut.
@@ -97,17 +112,12 @@ export function difference(a: Region, b: Region): Region {
 export function pierced(r: Region, within: Polygon, holes: readonly Polygon[]): Region {
   if (holes.length === 0) return r;
   const boxes = holes.map(boxOf);
-  const inside = (box: Box, q: Vec2): boolean =>
-    q[0] >= box.min[0] && q[0] <= box.max[0] && q[1] >= box.min[1] && q[1] <= box.max[1];
-  const plain = holes.every((hole, i) => {
-    const box = boxes[i] as Box;
-    return (
+  const plain = boxes.every(
+    (box, i) =>
       boxes.every((other, k) => k === i || !boxesMeet(other, box)) &&
-      // an edge of the hole that leaves the outline between two of its corners has a corner of the outline beside it
-      !within.some(q => inside(box, q)) &&
-      hole.every(q => contains(within, q))
-    );
-  });
+      !within.some((a, k) => edgeMeets(a, vertex(within, k + 1), box)) &&
+      contains(within, [(box.min[0] + box.max[0]) / 2, (box.min[1] + box.max[1]) / 2]),
+  );
   return plain ? [...r, ...holes.map(h => [...counterClockwise(h)].reverse())] : difference(r, union(holes));
 }
 
