@@ -1,5 +1,6 @@
 export * from './best-build';
 export * from './hardware-change';
 export * from './ladder';
+export * from './next-sheets';
 export * from './option-effect';
 export * from './profile';

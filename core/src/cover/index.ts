@@ -4,5 +4,6 @@ export * from './ground';
 export * from './rough';
 export * from './shadow';
 export * from './shield';
+export * from './side-reading';
 export * from './solids';
 export * from './span';

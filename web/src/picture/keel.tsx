@@ -1,4 +1,4 @@
-import { undersideAt } from '@plate-fold/core/cover';
+import { sideReading } from '@plate-fold/core/cover';
 import type { Facts } from '@plate-fold/core/derive';
 import type { Vec2 } from '@plate-fold/core/geometry';
 import { lengthFigure, type UnitSystem } from '@plate-fold/core/units';
@@ -66,49 +66,6 @@ function Dimension({
   );
 }
 
-/** What lies over a place along the vehicle: lowest plate, lowest part above it, on the centre of each plate. */
-function readAt(
-  facts: Facts,
-  x: number,
-): { plate: number; gap?: number; part?: string; top: number } | undefined {
-  let best: { plate: number; top: number; y: number } | undefined;
-  for (const p of facts.panels) {
-    const [x0, x1] = [
-      Math.min(
-        ...flatsFromSide(p)
-          .flat()
-          .map(q => q[0]),
-      ),
-      Math.max(
-        ...flatsFromSide(p)
-          .flat()
-          .map(q => q[0]),
-      ),
-    ];
-    if (x < x0 || x > x1) continue;
-    for (const y of [p.centroid[1], -200, 0, 200, 320]) {
-      const z = undersideAt(p, x, y);
-      if (z !== undefined && (!best || z < best.plate)) best = { plate: z, top: z + p.sheet.thickness, y };
-    }
-  }
-  if (!best) return undefined;
-  const { y, plate, top } = best;
-  const above = facts.rig.components
-    .filter(c => {
-      const xs = c.footprint.map(q => q[0]);
-      const ys = c.footprint.map(q => q[1]);
-      return (
-        x >= Math.min(...xs) &&
-        x <= Math.max(...xs) &&
-        y >= Math.min(...ys) - 150 &&
-        y <= Math.max(...ys) + 150 &&
-        c.zBottom > plate
-      );
-    })
-    .sort((a, b) => a.zBottom - b.zBottom)[0];
-  return { plate, top, gap: above ? above.zBottom - top : undefined, part: above?.name };
-}
-
 /** Side elevation of the whole underside: the constant companion and the way around. */
 export const Keel = memo(function Keel(props: KeelProps) {
   const { facts, scale, height, units, panel, joint, onPanel } = props;
@@ -121,7 +78,7 @@ export const Keel = memo(function Keel(props: KeelProps) {
     const f = lengthFigure(mm, units);
     return `${f.value} ${f.unit}`;
   };
-  const here = cursor === undefined ? undefined : readAt(facts, cursor);
+  const here = cursor === undefined ? undefined : sideReading(facts.rig, facts.panels, cursor);
   const { lowest } = facts;
   const lowX = lowest.at[0] + (lowest.panel ? 90 : 0);
   return (

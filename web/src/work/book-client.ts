@@ -1,8 +1,9 @@
-import type { BookAsked } from './book.worker';
+import type { BookAsked, BookWorker } from './book.worker';
 import { inWorker, type Job } from './job';
 
 /** Makes the build book in a worker of its own. */
-export const bookInWorker = (
-  asked: BookAsked,
-): Job<{ readonly pdf: Uint8Array<ArrayBuffer> } | { readonly fault: string }> =>
-  inWorker(new Worker(new URL('./book.worker.ts', import.meta.url), { type: 'module' }), asked);
+export const bookInWorker = (asked: BookAsked): Job<Uint8Array<ArrayBuffer>> =>
+  inWorker<BookWorker, Uint8Array<ArrayBuffer>>(
+    new Worker(new URL('./book.worker.ts', import.meta.url), { type: 'module' }),
+    w => w.book(asked),
+  );

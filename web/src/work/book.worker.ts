@@ -2,6 +2,7 @@ import { buildBook, type Side } from '@plate-fold/core/book';
 import { gatherFacts } from '@plate-fold/core/derive';
 import type { PlanDocument } from '@plate-fold/core/plan';
 import type { UnitSystem } from '@plate-fold/core/units';
+import { expose } from 'comlink';
 
 export interface BookAsked {
   readonly document: PlanDocument;
@@ -19,15 +20,13 @@ const bytes = async (url: string): Promise<Uint8Array> => {
   return new Uint8Array(await answer.arrayBuffer());
 };
 
-self.onmessage = async ({ data }: MessageEvent<BookAsked>) => {
-  try {
-    const [plain, bold] = await Promise.all([bytes(data.fonts.plain), bytes(data.fonts.bold)]);
-    const facts = gatherFacts(data.document, data.build);
-    const { units, side, shelf } = data;
-    self.postMessage({
-      pdf: buildBook(facts, { fonts: { plain, bold }, units, side, shelf, at: Date.now() }),
-    });
-  } catch (e) {
-    self.postMessage({ fault: e instanceof Error ? e.message : String(e) });
-  }
+const worker = {
+  async book({ document, build, fonts, units, side, shelf }: BookAsked): Promise<Uint8Array<ArrayBuffer>> {
+    const [plain, bold] = await Promise.all([bytes(fonts.plain), bytes(fonts.bold)]);
+    const facts = gatherFacts(document, build);
+    const made = buildBook(facts, { fonts: { plain, bold }, units, side, shelf, at: Date.now() });
+    return new Uint8Array(made);
+  },
 };
+export type BookWorker = typeof worker;
+expose(worker);

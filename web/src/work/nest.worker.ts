@@ -1,5 +1,8 @@
-import { type FoldedPanel, type NestWish, nest } from '@plate-fold/core/fold';
+import { type FoldedPanel, type Nest, type NestWish, nest } from '@plate-fold/core/fold';
+import { expose } from 'comlink';
 
-self.onmessage = (e: MessageEvent<{ panels: readonly FoldedPanel[]; wish: NestWish }>) => {
-  self.postMessage(nest(e.data.panels, e.data.wish));
+const worker = {
+  nest: (panels: readonly FoldedPanel[], wish: NestWish): Nest => nest(panels, wish),
 };
+export type NestWorker = typeof worker;
+expose(worker);

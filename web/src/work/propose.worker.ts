@@ -1,7 +1,10 @@
 import type { PlanDocument } from '@plate-fold/core/plan';
-import { propose, type Wish } from '@plate-fold/core/propose';
+import { type Proposal, propose, type Wish } from '@plate-fold/core/propose';
 import type { UnitSystem } from '@plate-fold/core/units';
+import { expose } from 'comlink';
 
-self.onmessage = (e: MessageEvent<{ doc: PlanDocument; wish: Wish; units: UnitSystem }>) => {
-  self.postMessage(propose(e.data.doc, e.data.wish, e.data.units));
+const worker = {
+  propose: (doc: PlanDocument, wish: Wish, units: UnitSystem): Proposal => propose(doc, wish, units),
 };
+export type ProposeWorker = typeof worker;
+expose(worker);

@@ -1,22 +1,13 @@
-import { readDxf, tableLaidIn } from '@plate-fold/core/formats';
+import { type DrawnPlates, type LaidIn, readDxf, tableLaidIn } from '@plate-fold/core/formats';
 import type { PlanDocument } from '@plate-fold/core/plan';
 import type { RigList } from '@plate-fold/core/rig';
-import type { UnitSystem } from '@plate-fold/core/units';
+import type { Result, UnitSystem } from '@plate-fold/core/units';
+import { expose } from 'comlink';
 
-export type ReadWish =
-  | { readonly kind: 'dxf'; readonly text: string; readonly perUnit?: number }
-  | {
-      readonly kind: 'table';
-      readonly doc: PlanDocument;
-      readonly list: RigList;
-      readonly text: string;
-      readonly units: UnitSystem;
-    };
-
-self.onmessage = ({ data }: MessageEvent<ReadWish>) => {
-  self.postMessage(
-    data.kind === 'dxf'
-      ? readDxf(data.text, data.perUnit)
-      : tableLaidIn(data.doc, data.list, data.text, data.units),
-  );
+const worker = {
+  dxf: (text: string, perUnit?: number): Result<DrawnPlates> => readDxf(text, perUnit),
+  table: (doc: PlanDocument, list: RigList, text: string, units: UnitSystem): LaidIn =>
+    tableLaidIn(doc, list, text, units),
 };
+export type ReadWorker = typeof worker;
+expose(worker);

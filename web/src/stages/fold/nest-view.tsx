@@ -12,6 +12,7 @@ import { nestDxf } from '@plate-fold/core/formats';
 import { boxOf, circle, type Polygon } from '@plate-fold/core/geometry';
 import { MATERIALS } from '@plate-fold/core/sheet';
 import { fixed, formatLength, massFigure, type UnitSystem } from '@plate-fold/core/units';
+import { nestTotals } from '@plate-fold/core/weigh';
 import { Download } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { HatchDefs, hatch } from '../../picture/hatch';
@@ -160,13 +161,8 @@ export function NestView() {
     );
     return job.cancel;
   }, [panels, stock, kerf, margin, keepGrain, step]);
-  const massOf = (s: NestedSheet): number =>
-    s.size[0] * s.size[1] * s.thickness * MATERIALS[s.material].density * 1e-9;
-  const mass = made.sheets.reduce((sum, s) => sum + massOf(s), 0);
-  const cost = made.sheets.reduce((sum, s) => sum + massOf(s) * rates.sheetPerKg[s.material], 0);
-  const whole = made.sheets.reduce((sum, s) => sum + s.size[0] * s.size[1], 0);
-  const used = made.sheets.reduce((sum, s) => sum + s.yield * s.size[0] * s.size[1], 0);
-  const figure = massFigure(mass, units);
+  const { massKg, cost, used } = nestTotals(made, rates);
+  const figure = massFigure(massKg, units);
   return (
     <div className="min-h-0 flex-1 overflow-y-auto bg-ground p-4">
       <div className="mb-3 flex flex-wrap items-end gap-3">
@@ -212,9 +208,8 @@ export function NestView() {
         <p role="status" aria-busy={busy} className="ml-auto text-right">
           {busy ? 'Laying them out … ' : ''}
           <span className="fig text-[19px] font-semibold">{made.sheets.length}</span>{' '}
-          {made.sheets.length === 1 ? 'sheet' : 'sheets'},{' '}
-          <span className="fig">{fixed(whole > 0 ? (used / whole) * 100 : 0, 0)}</span> % used,{' '}
-          <span className="fig">{figure.value}</span> {figure.unit} of sheet, about{' '}
+          {made.sheets.length === 1 ? 'sheet' : 'sheets'}, <span className="fig">{fixed(used * 100, 0)}</span>{' '}
+          % used, <span className="fig">{figure.value}</span> {figure.unit} of sheet, about{' '}
           <span className="fig">{fixed(cost, 0)}</span> $ ({rates.note})
         </p>
       </div>

@@ -28,8 +28,7 @@ export function BookButton({ facts }: { facts: Facts }) {
         shelf: Object.fromEntries(shelf.filter(e => e.kind === 'part').map(e => [e.name, e.count])),
         fonts: { plain, bold },
       }).result;
-      if ('fault' in made) setFault(`The book could not be made: ${made.fault}.`);
-      else saveFile(`${document.plan.id}-build-book.pdf`, made.pdf, 'application/pdf');
+      saveFile(`${document.plan.id}-build-book.pdf`, made, 'application/pdf');
     } catch (e) {
       setFault(`The book could not be made: ${(e as Error).message}.`);
     }

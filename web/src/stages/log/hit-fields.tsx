@@ -1,8 +1,8 @@
+import { plateUnder } from '@plate-fold/core/cover';
 import { lengthFigure } from '@plate-fold/core/units';
 import { MeasureInput } from '../../ui/measure-input';
 import { PhotoButton } from '../../ui/photo-button';
 import type { FormProps } from './form-props';
-import { plateUnder } from './use-foreseen';
 
 /** Where it hit, how deep, and what Strike foresees there. */
 export function Hit({
@@ -33,7 +33,7 @@ export function Hit({
             onEnter={v => {
               const at = [draft.place?.[0] ?? 0, draft.place?.[1] ?? 0] as const;
               const place: readonly [number, number] = i === 0 ? [v, at[1]] : [at[0], v];
-              onChange({ ...draft, place, panel: plateUnder(facts, place) });
+              onChange({ ...draft, place, panel: plateUnder(facts.panels, place) });
             }}
           />
         ))}

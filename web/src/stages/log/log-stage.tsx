@@ -1,3 +1,4 @@
+import { plateUnder } from '@plate-fold/core/cover';
 import type { Vec2 } from '@plate-fold/core/geometry';
 import type { Due, LogEntry } from '@plate-fold/core/log';
 import { Tabs } from 'radix-ui';
@@ -22,7 +23,7 @@ import { EntryList } from './entry-list';
 import { type Draft, freshEntryId } from './kinds';
 import { ServiceTab } from './service-tab';
 import { TimeTab } from './time-tab';
-import { plateUnder, useForeseen } from './use-foreseen';
+import { useForeseen } from './use-foreseen';
 
 /** A hit on the map: a burst as large as the dent is deep. */
 function HitMark({ at, dent, label, chosen }: { at: Vec2; dent: number; label: string; chosen: boolean }) {
@@ -216,7 +217,7 @@ export function LogStage() {
                 draft={draft}
                 chosen={chosen}
                 onPlace={place => {
-                  if (draft) setDraft({ ...draft, place, panel: plateUnder(facts, place) });
+                  if (draft) setDraft({ ...draft, place, panel: plateUnder(facts.panels, place) });
                 }}
               />
               {narrow &&

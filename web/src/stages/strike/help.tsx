@@ -14,10 +14,10 @@ import { useEffect, useMemo, useState } from 'react';
 import { FindingCard } from '../../shared/finding-card';
 import { runCall } from '../../state/commands/run';
 import { useDo } from '../../state/store';
-import { found, remember, wishKey } from '../../state/strikes/answers';
+import { found, useAnswers, useAsker } from '../../state/strikes/store';
 import { type Blow, forceOf, type Struck } from '../../state/strikes/use-strikes';
+import { wishKey } from '../../state/strikes/wish-key';
 import { Button } from '../../ui/button';
-import { strikeInPool } from '../../work/strike-pool';
 
 interface Tried {
   readonly remedy: StruckRemedy;
@@ -83,7 +83,8 @@ function Remedies({
 }) {
   const dispatch = useDo();
   const [tried, setTried] = useState<readonly Tried[]>([]);
-  const [, setCount] = useState(0);
+  const asker = useAsker();
+  useAnswers();
   useEffect(() => {
     let off = false;
     setTried([]);
@@ -94,18 +95,15 @@ function Remedies({
       if (off || !remedy) return;
       const t = tryOut(facts, remedy, blow);
       setTried(old => [...old, t]);
-      const done = (a: Result<StrikeAnswer>): void => {
-        remember(t.key, a);
-        setCount(n => n + 1);
-      };
-      if (!found(t.key)) strikeInPool({ key: t.key, wish: t.wish }, done);
+      asker.ask({ key: t.key, wish: t.wish });
       setTimeout(() => step(i + 1), 0);
     };
     setTimeout(() => step(0), 0);
     return () => {
       off = true;
+      asker.forget();
     };
-  }, [facts, answer, blow, units]);
+  }, [facts, answer, blow, units, asker]);
   return (
     <div>
       <h4 className="text-[13px] font-bold">What would help, tried out</h4>

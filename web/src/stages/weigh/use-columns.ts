@@ -8,7 +8,7 @@ import { selectFacts } from '../../state/derived';
 import { type RootState, useApp } from '../../state/store';
 import { SET_DOWN, useStrikes } from '../../state/strikes/use-strikes';
 import type { BuildAsked, BuildExtra } from '../../work/build.worker';
-import { inWorker } from '../../work/job';
+import { buildInWorker } from '../../work/build-client';
 
 /** One build as builds are compared. */
 export interface Column {
@@ -54,8 +54,7 @@ function useExtras(builds: readonly Facts[]): readonly (BuildExtra | undefined)[
     if (!next || working.current === next) return;
     working.current = next;
     const asked: BuildAsked = { document: next.document, build: next.build.id };
-    const worker = new Worker(new URL('../../work/build.worker.ts', import.meta.url), { type: 'module' });
-    const job = inWorker<BuildExtra>(worker, asked);
+    const job = buildInWorker(asked);
     job.result.then(
       extra => {
         extras.set(next.build, { of: next.document, extra });

@@ -1,5 +1,5 @@
 import { wordsIn } from '@plate-fold/core/checks';
-import { ladderSheets, type Rung, rungOf } from '@plate-fold/core/compare';
+import { ladderSheets, nextSheets, type Rung, rungOf, type Sheet } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
 import type { FoldedPanel } from '@plate-fold/core/fold';
 import type { Vec2 } from '@plate-fold/core/geometry';
@@ -7,8 +7,9 @@ import { MATERIAL_IDS, type MaterialId, type Stock } from '@plate-fold/core/shee
 import { type StrikeAnswer, type StrikeWish, strikeForce, wishOf } from '@plate-fold/core/strike';
 import type { Result, UnitSystem } from '@plate-fold/core/units';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { found, remember, wishKey } from '../../state/strikes/answers';
-import { callOff, strikeInPool, WORKERS } from '../../work/strike-pool';
+import { found, useAnswers, useAsker } from '../../state/strikes/store';
+import { wishKey } from '../../state/strikes/wish-key';
+import { WORKERS } from '../../work/strike-pool';
 
 export interface LadderWish {
   readonly units: UnitSystem;
@@ -24,7 +25,7 @@ export interface KnownRung extends Rung {
   readonly left?: boolean;
 }
 
-interface Asked {
+interface Asked extends Sheet {
   readonly rung: Rung;
   readonly wish: StrikeWish;
   readonly key: string;
@@ -37,44 +38,11 @@ const PLACE = 2;
 
 /** Questions beyond those being worked on: few, so that what is learnt from one answer still changes which is asked next. */
 const AHEAD = 1;
-/** A sheet that leaves less than this has hit what it guards hard, mm: nobody takes it, or a thinner one. */
-const HIT = -5;
-
-const struckAs = (t: Asked | undefined): StrikeAnswer | undefined => {
-  const r = t && found(t.key);
+const struckAs = (t: Asked): StrikeAnswer | undefined => {
+  const r = found(t.key);
   return r?.ok ? r.value : undefined;
 };
-
-/** Whether a sheet would hit hard, by how the gap closed from the two thicker ones of its kind (deflection as a power of thickness). */
-function wouldHit(t: Asked, near: Asked | undefined, next: Asked | undefined): boolean {
-  const [b, a] = [struckAs(near), struckAs(next)];
-  if (!near || !next || b?.gapMm === undefined || !a || a.deflectionMm <= 0) return false;
-  const n = Math.log(b.deflectionMm / a.deflectionMm) / Math.log(next.rung.thickness / near.rung.thickness);
-  const gives = b.deflectionMm * (near.rung.thickness / t.rung.thickness) ** n;
-  return b.gapMm - (gives - b.deflectionMm) < HIT;
-}
-
-const kindOf = ({ rung }: Asked): string => `${rung.folded.panel.id} ${rung.material}`;
-
-/**
- * What is not struck yet, thick to thin, materials and plates in turn; and apart from that the sheets that are thinner than one of
- * their kind that gives way or hits, or that would hit by its thicker neighbours: they take longest and nobody would take them.
- */
-function byHope(list: readonly Asked[]): {
-  readonly now: readonly Asked[];
-  readonly later: readonly Asked[];
-} {
-  const ranked = [...new Set(list.map(kindOf))].flatMap(kind => {
-    const thick = list.filter(t => kindOf(t) === kind).sort((a, b) => b.rung.thickness - a.rung.thickness);
-    const end = thick.findIndex((t, i) => {
-      const s = struckAs(t);
-      return s ? s.reached < 1 || (s.gapMm ?? 0) < HIT : wouldHit(t, thick[i - 1], thick[i - 2]);
-    });
-    return thick.map((t, rank) => ({ t, rank, later: end >= 0 && rank >= end }));
-  });
-  const open = ranked.filter(({ t }) => !found(t.key)).sort((a, b) => a.rank - b.rank);
-  return { now: open.filter(o => !o.later).map(o => o.t), later: open.filter(o => o.later).map(o => o.t) };
-}
+const hopes = (list: readonly Asked[]) => nextSheets(list, struckAs, t => found(t.key) !== undefined);
 
 /** The question where a plate as it is has its worst place: looked for by itself, so coarse as it may be. */
 function placeOf(facts: Facts, folded: FoldedPanel, force: number): { wish: StrikeWish; key: string } {
@@ -84,12 +52,14 @@ function placeOf(facts: Facts, folded: FoldedPanel, force: number): { wish: Stri
 
 /** Asks ahead where the plate is struck that a ladder would begin with. */
 export function useAhead(facts: Facts, panel: string | undefined): void {
+  const asker = useAsker();
   useEffect(() => {
     const folded = facts.panels.find(p => p.panel.id === panel) ?? facts.panels[0];
     if (!folded) return;
     const { wish, key } = placeOf(facts, folded, strikeForce(facts.document.rig, 'set-down'));
-    if (!found(key)) strikeInPool({ key, wish }, answer => remember(key, answer));
-  }, [facts, panel]);
+    asker.ask({ key, wish });
+    return asker.forget;
+  }, [facts, panel, asker]);
 }
 
 /**
@@ -102,12 +72,12 @@ export function useLadder(
   { units, stock, materials = MATERIAL_IDS }: LadderWish,
 ) {
   const [rungs, setRungs] = useState<ReadonlyMap<string, readonly Rung[]>>(new Map());
-  const [count, setCount] = useState(0);
+  const count = useAnswers();
+  const asker = useAsker();
   const [stopped, setStopped] = useState(false);
   const [laying, setLaying] = useState(true);
   /** the hopeless ones are asked for as well */
   const [deep, setDeep] = useState(false);
-  const asked = useRef(new Set<string>());
   const laid = useRef('');
   const key = panels.join();
   const allowed = materials.join();
@@ -138,10 +108,9 @@ export function useLadder(
     setTimeout(() => step(0), 0);
     return () => {
       off = true;
-      callOff(false);
-      asked.current.clear();
+      asker.forget();
     };
-  }, [facts, key, units, stock, allowed]);
+  }, [facts, key, units, stock, allowed, asker]);
   /** the plates as they are: where they are struck is found first */
   const own = useMemo(
     () =>
@@ -167,7 +136,8 @@ export function useLadder(
               size: COARSE,
               givesWayAt: GIVES_WAY,
             };
-            return { rung, wish, key: `${wishKey(wish)} coarse` };
+            const { material, thickness } = rung;
+            return { panel, material, thickness, rung, wish, key: `${wishKey(wish)} coarse` };
           });
       }),
     [own, rungs, facts, force, own.filter(o => found(o.key)).length],
@@ -175,19 +145,13 @@ export function useLadder(
   // biome-ignore lint/correctness/useExhaustiveDependencies: every answer that comes in counts one up
   useEffect(() => {
     if (stopped) return;
-    const { now, later } = byHope(list);
-    for (const t of [...own.filter(o => !found(o.key)), ...now, ...(deep ? later : [])]) {
-      if (asked.current.size >= WORKERS + AHEAD) break;
-      if (asked.current.has(t.key)) continue;
-      asked.current.add(t.key);
-      strikeInPool({ key: t.key, wish: t.wish }, answer => {
-        remember(t.key, answer);
-        asked.current.delete(t.key);
-        setCount(n => n + 1);
-      });
+    const { now, later } = hopes(list);
+    for (const t of [...own, ...now, ...(deep ? later : [])]) {
+      if (asker.open.size >= WORKERS + AHEAD) break;
+      asker.ask({ key: t.key, wish: t.wish });
     }
-  }, [own, list, stopped, deep, count]);
-  const { now, later } = byHope(list);
+  }, [own, list, stopped, deep, count, asker]);
+  const { now, later } = hopes(list);
   const left = new Set(later.map(t => t.rung));
   const byRung = new Map(list.map(t => [t.rung, found(t.key)]));
   const known = new Map(
@@ -217,8 +181,7 @@ export function useLadder(
     }),
     stopped,
     stop: () => {
-      callOff(true);
-      asked.current.clear();
+      asker.stop();
       setStopped(true);
     },
     goOn: () => setStopped(false),

@@ -14,8 +14,8 @@ import {
 } from '@plate-fold/core/strike';
 import { bad, type Result } from '@plate-fold/core/units';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { callOff, strikeInPool } from '../../work/strike-pool';
-import { found, remember, wishKey } from './answers';
+import { found, useAnswers, useAsker } from './store';
+import { wishKey } from './wish-key';
 
 /** What of a build is struck. */
 export interface Belly {
@@ -104,29 +104,27 @@ export const knownStrikes = (belly: Belly, blow: Blow): readonly StrikeAnswer[] 
  * nothing is struck until it is told to go on; what is known is shown.
  */
 export function useStrikes(bellies: readonly Belly[], blow: Blow, { wait = false } = {}) {
-  const [count, setCount] = useState(0);
+  const count = useAnswers();
+  const asker = useAsker();
   const [stopped, setStopped] = useState(wait);
-  const working = useRef(new Set<string>());
   const last = useRef(new Map<string, Result<StrikeAnswer>>());
   const tasks = useMemo(() => bellies.map(b => tasksOf(b, blow)), [bellies, blow]);
+  /** one question of a plate at a time: what is being asked of it, by its slot */
+  const asked = useRef(new Map<string, string>());
   // biome-ignore lint/correctness/useExhaustiveDependencies: every answer that comes in counts one up, and may leave room for the next question
   useEffect(() => {
     if (stopped) return;
     for (const t of tasks.flat()) {
-      if (t.refused || found(t.key) || working.current.has(t.slot)) continue;
-      working.current.add(t.slot);
+      const busy = asked.current.get(t.slot);
+      if (t.refused || found(t.key) || (busy !== undefined && asker.open.has(busy))) continue;
       // a first look comes before the answer itself, and before any other plate's answer
       const look = !found(first(t.key));
       const key = look ? first(t.key) : t.key;
       const wish = look ? { ...t.wish, size: LOOK, noDent: true } : t.wish;
-      strikeInPool({ key, wish, soon: look }, answer => {
-        remember(key, answer);
-        working.current.delete(t.slot);
-        setCount(n => n + 1);
-      });
+      asked.current.set(t.slot, key);
+      asker.ask({ key, wish, soon: look });
     }
-  }, [tasks, stopped, count]);
-  useEffect(() => () => callOff(false), []);
+  }, [tasks, stopped, count, asker]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: every answer that comes in counts one up
   const struck = useMemo(
     () =>
@@ -150,8 +148,7 @@ export function useStrikes(bellies: readonly Belly[], blow: Blow, { wait = false
     struck,
     waiting: struck.flat().filter(s => s.stale).length,
     stop: () => {
-      callOff(true);
-      working.current.clear();
+      asker.stop();
       setStopped(true);
     },
     stopped,

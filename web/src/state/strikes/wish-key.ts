@@ -1,19 +1,4 @@
-import type { StrikeAnswer, StrikeWish } from '@plate-fold/core/strike';
-import type { Result } from '@plate-fold/core/units';
-
-/** As many answers are kept as an evening's planning asks for; the oldest go first. */
-const MOST = 900;
-const answers = new Map<string, Result<StrikeAnswer>>();
-
-export function found(key: string): Result<StrikeAnswer> | undefined {
-  return answers.get(key);
-}
-
-export function remember(key: string, answer: Result<StrikeAnswer>): void {
-  answers.set(key, answer);
-  const [oldest] = answers.keys();
-  if (answers.size > MOST && oldest !== undefined) answers.delete(oldest);
-}
+import type { StrikeWish } from '@plate-fold/core/strike';
 
 /** A 53-bit hash of a text (cyrb53), as hexadecimal digits. */
 export function hashOf(text: string): string {
