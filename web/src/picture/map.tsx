@@ -122,21 +122,31 @@ function Vehicle({ facts, scale, height }: Pick<MapProps, 'facts' | 'scale' | 'h
   );
 }
 
-/** The underside as a map: vehicle, components, plates by hatch, what is bare, holes and bolts. */
-export const UndersideMap = memo(function UndersideMap(props: MapProps) {
+/** The underside as a map: vehicle, components, plates by hatch, what is bare, holes and bolts; what is held or drawn lies over it. */
+export function UndersideMap({ children, ...drawn }: MapProps) {
+  return (
+    <svg
+      width={drawn.scale.width}
+      height={drawn.height}
+      role="group"
+      aria-label="Map of the underside"
+      className="block select-none"
+    >
+      <Drawing {...drawn} />
+      {children}
+    </svg>
+  );
+}
+
+/** The map itself: it stays as it is while only what lies over it changes. */
+const Drawing = memo(function Drawing(props: Omit<MapProps, 'children'>) {
   const { facts, scale, height, units, onPanel, onJoint } = props;
   const put = (p: Vec2): Vec2 => [scale.X(p[0]), scale.Y(p[1], height)];
   const fromAbove = scale.side === 'above';
   const r = Math.max(4, Math.min(9, 26 * scale.k));
   const label = Math.max(10, Math.min(13, 62 * scale.k));
   return (
-    <svg
-      width={scale.width}
-      height={height}
-      role="group"
-      aria-label="Map of the underside"
-      className="block select-none"
-    >
+    <>
       <HatchDefs id="map" />
       <rect width={scale.width} height={height} fill="var(--paper)" />
       <Grid scale={scale} height={height} units={units} />
@@ -302,7 +312,6 @@ export const UndersideMap = memo(function UndersideMap(props: MapProps) {
       })}
       <Ruler scale={scale} height={height} units={units} />
       <SideNotes rig={facts.rig.rig} scale={scale} height={height} />
-      {props.children}
-    </svg>
+    </>
   );
 });

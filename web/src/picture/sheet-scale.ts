@@ -35,6 +35,7 @@ export function wholeVehicle(facts: Facts): Stretch {
   return { from, to, yMid: 0 };
 }
 
+/** The scale of a drawing sheet; see `useSheet`, which keeps one for as long as nothing of it changes. */
 export function sheetScale(stretch: Stretch, width: number, side: Side): SheetScale {
   const k = width / (stretch.to - stretch.from);
   const frontAtLeft = side !== 'head-rear';

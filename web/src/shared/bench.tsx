@@ -1,6 +1,6 @@
 import { useDrag, useGesture } from '@use-gesture/react';
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
-import { type ReactNode, useRef } from 'react';
+import { type ReactNode, useMemo, useRef } from 'react';
 import { Keel } from '../picture/keel';
 import { pinchBegan } from '../picture/pinch';
 import { moved, type SheetScale, sheetScale, wholeVehicle, zoomed } from '../picture/sheet-scale';
@@ -15,9 +15,14 @@ export function useSheet(width: number) {
   const facts = useFacts();
   const dispatch = useDo();
   const { stretch, side } = useApp(s => s.view);
-  const whole = wholeVehicle(facts);
-  const now = stretch ?? whole;
-  const scale = sheetScale(now, Math.max(width, 1), side);
+  const whole = useMemo(() => wholeVehicle(facts), [facts]);
+  const { from, to, yMid } = stretch ?? whole;
+  // one scale while it shows the same: the drawings on it are kept by it
+  const scale = useMemo(
+    () => sheetScale({ from, to, yMid }, Math.max(width, 1), side),
+    [from, to, yMid, width, side],
+  );
+  const now = scale.stretch;
   return {
     scale,
     zoom: (factor: number, about = (now.from + now.to) / 2) =>

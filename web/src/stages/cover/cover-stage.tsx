@@ -1,6 +1,6 @@
 import type { Vec2 } from '@plate-fold/core/geometry';
 import type { Proposal } from '@plate-fold/core/propose';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { AngleLines } from '../../picture/angle-lines';
 import { DrawLayer, ProposalLayer } from '../../picture/draw-layer';
@@ -40,10 +40,15 @@ export function CoverStage() {
     setMode('propose');
   };
   useHotkeys('p', startProposing);
-  const choosePlate = (id: string): void => {
-    setBarId(undefined);
-    dispatch(panelSelected(id));
-  };
+  // the same functions from one drawing to the next, so that the map is not drawn anew for them
+  const choosePlate = useCallback(
+    (id: string): void => {
+      setBarId(undefined);
+      dispatch(panelSelected(id));
+    },
+    [dispatch],
+  );
+  const chooseJoint = useCallback((id: string): void => void dispatch(jointSelected(id)), [dispatch]);
   const chooseBar = (id: string): void => {
     dispatch(panelSelected(undefined));
     setBarId(id);
@@ -86,7 +91,7 @@ export function CoverStage() {
                 panel={panel}
                 joint={joint}
                 onPanel={choosePlate}
-                onJoint={id => dispatch(jointSelected(id))}
+                onJoint={chooseJoint}
               >
                 <BarLayer
                   facts={facts}
@@ -141,7 +146,7 @@ export function CoverStage() {
                 scale={sheet.scale}
                 units={units}
                 panel={panel}
-                onPanel={id => dispatch(panelSelected(id))}
+                onPanel={choosePlate}
               />
             </div>
           </>

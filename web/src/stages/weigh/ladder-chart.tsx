@@ -2,7 +2,7 @@ import { breaks, roomLeft, type StruckRung, sheetLimits } from '@plate-fold/core
 import type { Facts } from '@plate-fold/core/derive';
 import { MATERIALS, type MaterialFamily } from '@plate-fold/core/sheet';
 import { lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import Chart from '../../ui/chart';
 import { type Sheet, sameSheet } from './rungs';
 
@@ -85,7 +85,8 @@ export default function LadderChart({
   of: string;
   onTake: (r: StruckRung) => void;
 }) {
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the theme's colours are read from the page
+  const take = useRef(onTake);
+  take.current = onTake;
   const options = useMemo(() => {
     const mass = (kg: number): number => Number(massFigure(kg, units).value);
     const gap = (r: StruckRung): number =>
@@ -131,7 +132,7 @@ export default function LadderChart({
             const r =
               at &&
               (series[at.seriesIndex]?.data[at.dataPointIndex] as { rung?: StruckRung } | undefined)?.rung;
-            if (r) onTake(r);
+            if (r) take.current(r);
           },
         },
       },
@@ -188,7 +189,7 @@ export default function LadderChart({
         },
       },
     };
-  }, [facts, struck.length, edge.size, units, theme, now, of]);
+  }, [facts, struck, edge, units, theme, now, of]);
   return (
     <>
       <ChartKey />

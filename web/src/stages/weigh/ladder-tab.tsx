@@ -43,10 +43,16 @@ export function LadderTab({ facts }: { facts: Facts }) {
     [all, id, facts.panels],
   );
   const ladder = useLadder(facts, panels, { units, stock });
+  const rungs = useMemo(
+    () => (all ? allTogether(ladder.known) : (ladder.known.get(id ?? '') ?? [])),
+    [all, id, ladder.known],
+  );
+  const struck = useMemo(() => struckOf(rungs), [rungs]);
+  const edge = useMemo(
+    () => new Set(paretoEdge(struck.filter(r => r.struck.reached >= 1)).map(r => r.id)),
+    [struck],
+  );
   if (!own || id === undefined) return <p className="p-4">There is no plate yet.</p>;
-  const rungs = all ? allTogether(ladder.known) : (ladder.known.get(id) ?? []);
-  const struck = struckOf(rungs);
-  const edge = new Set(paretoEdge(struck.filter(r => r.struck.reached >= 1)).map(r => r.id));
   const now: Sheet | undefined =
     !all || facts.panels.every(p => sameSheet(p.sheet, own.sheet)) ? own.sheet : undefined;
   const take = (r: KnownRung): void => {

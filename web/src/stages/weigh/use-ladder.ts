@@ -151,18 +151,17 @@ export function useLadder(
       asker.ask({ key: t.key, wish: t.wish });
     }
   }, [own, list, stopped, deep, count, asker]);
-  const { now, later } = hopes(list);
-  const left = new Set(later.map(t => t.rung));
-  const byRung = new Map(list.map(t => [t.rung, found(t.key)]));
-  const known = new Map(
-    panels.map(p => [
-      p,
-      (rungs.get(p) ?? []).map((r): KnownRung => {
-        const answer = byRung.get(r);
-        return { ...r, ...(answer ? { answer } : {}), ...(left.has(r) && !deep ? { left: true } : {}) };
-      }),
-    ]),
-  );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: every answer that comes in counts one up; the list of plates is told by its names
+  const { now, later, known } = useMemo(() => {
+    const hope = hopes(list);
+    const left = new Set(hope.later.map(t => t.rung));
+    const byRung = new Map(list.map(t => [t.rung, found(t.key)]));
+    const of = (r: Rung): KnownRung => {
+      const answer = byRung.get(r);
+      return { ...r, ...(answer ? { answer } : {}), ...(left.has(r) && !deep ? { left: true } : {}) };
+    };
+    return { ...hope, known: new Map(panels.map(p => [p, (rungs.get(p) ?? []).map(of)])) };
+  }, [list, deep, key, rungs, count]);
   return {
     known,
     waiting:
