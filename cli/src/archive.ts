@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { readOptions } from './options';
 import type { Streams } from './streams';
 
 export const ARCHIVE_USAGE =
@@ -16,23 +17,12 @@ interface Call {
   readonly versions: boolean;
 }
 
-const WORDS = ['--data', '--out', '--plan', '--existing'];
-
 function parse([verb, ...args]: readonly string[]): Call | string {
-  const given: Record<string, string> = {};
-  const files: string[] = [];
-  let versions = false;
-  for (let i = 0; i < args.length; i++) {
-    const a = args[i] as string;
-    if (a === '--versions') versions = true;
-    else if (WORDS.includes(a)) {
-      const word = args[++i];
-      if (word === undefined) return `${a} needs a word after it`;
-      given[a] = word;
-    } else if (a.startsWith('-')) return `unknown option ${a}. ${ARCHIVE_USAGE}`;
-    else files.push(a);
-  }
-  const { '--data': data, '--out': out, '--plan': plan, '--existing': existing } = given;
+  const call = readOptions(args, { words: ['data', 'out', 'plan', 'existing'], flags: ['versions'] });
+  if (typeof call === 'string') return `${call}. ${ARCHIVE_USAGE}`;
+  const { words: files, given } = call;
+  const { data, out, plan, existing } = given;
+  const versions = call.flags.has('versions');
   if (data === undefined) return `${verb} needs --data DIR, the folder of the database. ${ARCHIVE_USAGE}`;
   if (existing !== undefined && existing !== 'replace' && existing !== 'both')
     return `--existing is "${existing}", but must be replace or both`;

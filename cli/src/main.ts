@@ -4,6 +4,7 @@ import { readDocument } from '@plate-fold/core/plan';
 import type { UnitSystem } from '@plate-fold/core/units';
 import { ARCHIVE_USAGE, runArchive } from './archive';
 import { EXPORTS, exportFiles } from './export';
+import { readOptions } from './options';
 import { runShell } from './shell';
 import type { Streams } from './streams';
 import { VERBS } from './verbs';
@@ -21,28 +22,10 @@ interface Call {
   readonly units: UnitSystem;
 }
 
-/** Options that take a word, and what they are called in a complaint. */
-const WITH_WORD: Readonly<Record<string, 'build' | 'as' | 'out' | 'units'>> = {
-  '--build': 'build',
-  '--as': 'as',
-  '--out': 'out',
-  '--units': 'units',
-};
-
 function parseCall(args: readonly string[]): Call | string {
-  const words: string[] = [];
-  const given: { build?: string; as?: string; out?: string; units?: string } = {};
-  let json = false;
-  for (let i = 0; i < args.length; i++) {
-    const a = args[i] as string;
-    const option = WITH_WORD[a];
-    if (a === '--json') json = true;
-    else if (option) {
-      given[option] = args[++i];
-      if (given[option] === undefined) return `${a} needs a word after it`;
-    } else if (a.startsWith('-')) return `unknown option ${a}`;
-    else words.push(a);
-  }
+  const call = readOptions(args, { words: ['build', 'as', 'out', 'units'], flags: ['json'] });
+  if (typeof call === 'string') return call;
+  const { words, given, flags } = call;
   const [verb, file, ...rest] = words;
   if (!verb) return `no verb given. ${USAGE}`;
   if (!VERBS[verb] && verb !== 'export' && verb !== 'shell') return `there is no verb "${verb}". ${USAGE}`;
@@ -54,7 +37,7 @@ function parseCall(args: readonly string[]): Call | string {
     if (as === undefined || !EXPORTS[as]) return `--as must be one of ${Object.keys(EXPORTS).join(', ')}`;
     if (out === undefined) return 'export needs --out DIR';
   } else if (as !== undefined || out !== undefined) return `--as and --out belong to export, not to ${verb}`;
-  return { verb, file, build, json, as, out, units };
+  return { verb, file, build, json: flags.has('json'), as, out, units };
 }
 
 /** Runs the command line. Returns the exit code: 0, 1 with findings of severity "stop", 2 for a bad file or call. */

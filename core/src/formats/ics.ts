@@ -1,3 +1,4 @@
+import { addDays, format } from 'date-fns';
 /** A reminder for a day. */
 export interface IcsReminder {
   readonly uid: string;
@@ -7,7 +8,6 @@ export interface IcsReminder {
   readonly why: string;
 }
 
-const two = (n: number): string => String(n).padStart(2, '0');
 /** Text as a property's value (RFC 5545, 3.3.11). */
 const value = (s: string): string =>
   s
@@ -38,16 +38,8 @@ function folded(line: string): string {
  * Reminders as an iCalendar file (RFC 5545): whole days, each with an alarm at nine in the morning. `stamp` is when it was written, ms.
  */
 export function remindersIcs(name: string, reminders: readonly IcsReminder[], stamp: number): string {
-  const day = (ms: number): string => {
-    const d = new Date(ms);
-    return `${d.getFullYear()}${two(d.getMonth() + 1)}${two(d.getDate())}`;
-  };
-  const d = new Date(stamp);
-  const utc = `${d.getUTCFullYear()}${two(d.getUTCMonth() + 1)}${two(d.getUTCDate())}T${two(d.getUTCHours())}${two(d.getUTCMinutes())}${two(d.getUTCSeconds())}Z`;
-  const next = (ms: number): number => {
-    const t = new Date(ms);
-    return new Date(t.getFullYear(), t.getMonth(), t.getDate() + 1, 12).getTime();
-  };
+  const day = (ms: number | Date): string => format(ms, 'yyyyMMdd');
+  const utc = new Date(stamp).toISOString().replace(/[-:]|\.\d+/g, '');
   return [
     'BEGIN:VCALENDAR',
     'VERSION:2.0',
@@ -59,7 +51,7 @@ export function remindersIcs(name: string, reminders: readonly IcsReminder[], st
       `UID:${value(r.uid)}`,
       `DTSTAMP:${utc}`,
       `DTSTART;VALUE=DATE:${day(r.at)}`,
-      `DTEND;VALUE=DATE:${day(next(r.at))}`,
+      `DTEND;VALUE=DATE:${day(addDays(r.at, 1))}`,
       `SUMMARY:${value(r.what)}`,
       `DESCRIPTION:${value(r.why)}`,
       'TRANSP:TRANSPARENT',

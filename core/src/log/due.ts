@@ -1,3 +1,4 @@
+import { addDays } from 'date-fns';
 import type { PlanDocument } from '../plan';
 import type { PresentRig } from '../rig';
 import { KM_PER_YEAR } from '../service';
@@ -23,7 +24,11 @@ export interface Due {
 /** When things are gone over again, km and days: common practice, no source, unless entered. */
 export const UPKEEP = { retorqueKm: 150, retorqueDays: 14, inspectKm: 5_000, inspectDays: 180 } as const;
 
+/** One day, ms. */
 const DAY = 86_400_000;
+/** A moment so many days later by the calendar: a clock that is set back or forward on the way changes no hour. */
+const later = (at: number, days: number): number =>
+  addDays(at, Math.floor(days)).getTime() + (days - Math.floor(days)) * DAY;
 const kmOf = (log: readonly LogEntry[]): number | undefined => {
   const read = log.flatMap(e => e.km ?? []);
   return read.length === 0 ? undefined : Math.max(...read);
@@ -51,7 +56,7 @@ export function dueList(
   const dayOf = (km: number | undefined, since: LogEntry): number | undefined => {
     if (km === undefined) return undefined;
     const newest = last(log, e => e.km !== undefined) ?? since;
-    return newest.at + ((km - (now ?? km)) / kmADay) * DAY;
+    return later(newest.at, (km - (now ?? km)) / kmADay);
   };
   const made = (
     of: Pick<Due, 'id' | 'kind' | 'what' | 'why'> & { readonly point?: string },
@@ -60,8 +65,8 @@ export function dueList(
     days: number | undefined,
   ): Due => {
     const atKm = since.km !== undefined && km !== undefined ? since.km + km : undefined;
-    const byDays = days === undefined ? undefined : since.at + days * DAY;
-    const byKm = dayOf(atKm, since) ?? (km === undefined ? undefined : since.at + (km / kmADay) * DAY);
+    const byDays = days === undefined ? undefined : later(since.at, days);
+    const byKm = dayOf(atKm, since) ?? (km === undefined ? undefined : later(since.at, km / kmADay));
     const first = Math.min(byDays ?? Number.POSITIVE_INFINITY, byKm ?? Number.POSITIVE_INFINITY);
     return {
       ...of,

@@ -5,7 +5,8 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { archiveAt, useAddDocumentMutation, useBackupsQuery, useDocumentsQuery } from '../state/api';
 import { Button } from '../ui/button';
-import { BODY_NAMES, when } from '../ui/names';
+import { when } from '../ui/dates';
+import { BODY_NAMES } from '../ui/names';
 import { ClashSheet } from './clash-sheet';
 import { type NotTaken, useTakeIn } from './use-take-in';
 

@@ -14,7 +14,7 @@ import {
   Sun,
   Undo2,
 } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
+import { DropdownMenu, RadioGroup } from 'radix-ui';
 import { Link } from 'react-router';
 import { Swatch } from '../picture/hatch';
 import { archiveAt } from '../state/api';
@@ -24,7 +24,8 @@ import { useBound } from '../state/commands/use-bound';
 import { selectWeights } from '../state/derived';
 import { selectDocument, selectShown } from '../state/select';
 import { useApp } from '../state/store';
-import { SIDE_NAMES, when } from '../ui/names';
+import { when } from '../ui/dates';
+import { SIDE_NAMES } from '../ui/names';
 import { saveFile } from '../ui/save-file';
 
 function SaveMark() {
@@ -63,17 +64,19 @@ function BuildSwitch() {
   const units = useApp(s => s.view.units);
   if (!plan) return null;
   return (
-    <div role="radiogroup" aria-label="Builds" className="flex min-w-0 gap-1.5 overflow-x-auto p-0.5">
+    <RadioGroup.Root
+      aria-label="Builds"
+      value={plan.activeBuild}
+      onValueChange={build => run(activateBuild, { build })}
+      className="flex min-w-0 gap-1.5 overflow-x-auto p-0.5"
+    >
       {plan.builds.map((b, i) => {
         const active = b.id === plan.activeBuild;
         const net = weights[i]?.netKg;
         return (
-          <button
+          <RadioGroup.Item
             key={b.id}
-            type="button"
-            role="radio"
-            aria-checked={active}
-            onClick={() => run(activateBuild, { build: b.id })}
+            value={b.id}
             className={`flex h-10 shrink-0 items-center gap-2 rounded-[4px] border px-2 text-left ${active ? 'border-fluid bg-paper ring-1 ring-fluid' : 'border-scribe bg-paper hover:border-ink2'}`}
           >
             <Swatch families={Object.values(b.sheets).map(s => MATERIALS[s.material].family)} size={26} />
@@ -85,10 +88,10 @@ function BuildSwitch() {
                 <span className="fig block text-[11.5px] text-ink2">{formatMass(net, units)} net</span>
               )}
             </span>
-          </button>
+          </RadioGroup.Item>
         );
       })}
-    </div>
+    </RadioGroup.Root>
   );
 }
 

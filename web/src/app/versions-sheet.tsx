@@ -5,8 +5,9 @@ import { useRun } from '../state/commands/run';
 import { selectDocument } from '../state/select';
 import { useApp } from '../state/store';
 import { Button } from '../ui/button';
+import { when } from '../ui/dates';
 import { Dialog } from '../ui/dialog';
-import { when } from '../ui/names';
+
 import { saveFile } from '../ui/save-file';
 
 /** Sentences shown before the rest is counted. */

@@ -1,4 +1,5 @@
 import type { PlanDocument } from '@plate-fold/core/plan';
+import { nanoid } from 'nanoid';
 
 /** An edit that the server has not acknowledged yet, kept on this device. */
 export interface Draft {
@@ -10,13 +11,11 @@ export interface Draft {
 const PREFIX = 'plate-fold draft';
 const TAB = 'plate-fold tab';
 
-const random = (): string => Math.random().toString(36).slice(2, 10);
-
 /** This tab's own name: it survives a reload, another tab has another. */
 export function tabName(): string {
   let name = sessionStorage.getItem(TAB);
   if (!name) {
-    name = random();
+    name = nanoid(8);
     sessionStorage.setItem(TAB, name);
   }
   return name;
@@ -37,7 +36,7 @@ export async function announceTab(): Promise<void> {
       });
     });
     if (mine) return;
-    sessionStorage.setItem(TAB, random());
+    sessionStorage.setItem(TAB, nanoid(8));
   }
 }
 

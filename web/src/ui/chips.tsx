@@ -1,3 +1,4 @@
+import { RadioGroup } from 'radix-ui';
 /** A few choices side by side, one of them taken. */
 export function Chips<T extends string>({
   label,
@@ -11,19 +12,21 @@ export function Chips<T extends string>({
   readonly onChoose: (value: T) => void;
 }) {
   return (
-    <div role="radiogroup" aria-label={label} className="flex flex-wrap gap-1">
+    <RadioGroup.Root
+      aria-label={label}
+      value={value}
+      onValueChange={v => onChoose(v as T)}
+      className="flex flex-wrap gap-1"
+    >
       {choices.map(([v, name]) => (
-        <button
+        <RadioGroup.Item
           key={v}
-          type="button"
-          role="radio"
-          aria-checked={value === v}
+          value={v}
           className={`min-h-11 rounded-[4px] border px-2 desk:px-3 ${value === v ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-transparent hover:bg-paper'}`}
-          onClick={() => onChoose(v)}
         >
           {name}
-        </button>
+        </RadioGroup.Item>
       ))}
-    </div>
+    </RadioGroup.Root>
   );
 }

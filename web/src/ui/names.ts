@@ -47,14 +47,6 @@ export const SIDE_NAMES = {
   'head-rear': 'On your back, head to rear',
 } as const;
 
-/** Clock time of a moment, as short as the day allows. */
-export function when(ms: number): string {
-  const d = new Date(ms);
-  const today = new Date().toDateString() === d.toDateString();
-  const time = d.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
-  return today ? time : `${d.toLocaleDateString([], { day: 'numeric', month: 'short' })} ${time}`;
-}
-
 export const LUBE_NAMES = {
   dry: 'dry',
   'anti-seize': 'anti-seize',

@@ -11,6 +11,7 @@ import {
   tradeName,
 } from '@plate-fold/core/sheet';
 import { stressFigure } from '@plate-fold/core/units';
+import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
 import { HatchStrip } from '../../picture/hatch';
 import { StockChoice } from '../../shared/stock-choice';
@@ -54,7 +55,8 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
   };
   const kind = useApp(s => s.view.stock);
   const stock = stockThicknesses(sheet.material, kind);
-  const isStock = stock.some(s => Math.abs(s.thickness - sheet.thickness) < 0.01);
+  const inStock = stock.find(s => Math.abs(s.thickness - sheet.thickness) < 0.01);
+  const isStock = inStock !== undefined;
   const enter = (): void => {
     if (typed.trim() === '') return;
     const t = parseThickness(typed, sheet.material, units);
@@ -71,57 +73,62 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
   return (
     <section aria-label={`Sheet of plate ${panel.mark} in build ${build}`}>
       <h3 className="mb-1.5 font-bold">Sheet in build {build}</h3>
-      <div role="radiogroup" aria-label="Material" className="grid grid-cols-4 gap-1.5">
+      <RadioGroup.Root
+        aria-label="Material"
+        value={sheet.material}
+        onValueChange={id => choose(asStiff(sheet, id as MaterialId, kind))}
+        className="grid grid-cols-4 gap-1.5"
+      >
         {MATERIAL_IDS.map(id => {
           const m = MATERIALS[id];
           const chosen = id === sheet.material;
           return (
-            <button
+            <RadioGroup.Item
               key={id}
-              type="button"
-              role="radio"
-              aria-checked={chosen}
+              value={id}
               aria-label={m.name}
               title={m.name}
-              onClick={() => !chosen && choose(asStiff(sheet, id, kind))}
               className={`${PICK} flex min-h-[52px] flex-col items-stretch gap-1 p-1.5 ${on(chosen)}`}
             >
               <HatchStrip family={m.family} />
               <span className="text-center first-letter:uppercase">{m.short}</span>
-            </button>
+            </RadioGroup.Item>
           );
         })}
-      </div>
+      </RadioGroup.Root>
       <div className="mt-2">
         <StockChoice />
       </div>
-      <div role="radiogroup" aria-label="Thickness" className="mt-2 grid grid-cols-4 gap-1.5">
+      <RadioGroup.Root
+        aria-label="Thickness"
+        value={String(isStock ? inStock?.thickness : sheet.thickness)}
+        onValueChange={v => {
+          const s = stock.find(x => String(x.thickness) === v);
+          if (s) choose({ ...sheet, ...s });
+        }}
+        className="mt-2 grid grid-cols-4 gap-1.5"
+      >
         {stock.map(s => {
           const chosen = Math.abs(s.thickness - sheet.thickness) < 0.01;
           return (
-            <button
+            <RadioGroup.Item
               key={s.thickness}
-              type="button"
-              role="radio"
-              aria-checked={chosen}
-              onClick={() => !chosen && choose({ ...sheet, ...s })}
+              value={String(s.thickness)}
               className={`${PICK} fig min-h-11 px-1 whitespace-nowrap ${on(chosen)}`}
             >
               {s.gauge.replace(' in', '″')}
-            </button>
+            </RadioGroup.Item>
           );
         })}
         {!isStock && (
-          <button
-            type="button"
-            role="radio"
-            aria-checked
+          <RadioGroup.Item
+            value={String(sheet.thickness)}
             className={`${PICK} fig min-h-11 px-1 whitespace-nowrap ${on(true)}`}
           >
             {sheet.gauge ?? tradeName(family, sheet.thickness)}
-          </button>
+          </RadioGroup.Item>
         )}
-      </div>
+      </RadioGroup.Root>
       <div className="mt-2 grid grid-cols-2 gap-1.5">
         <form
           onSubmit={e => {

@@ -14,6 +14,7 @@ import {
 } from '@plate-fold/core/fold';
 import { changeFlanges, turnGrain } from '@plate-fold/core/plan';
 import { fixed, formatLength, lengthFigure } from '@plate-fold/core/units';
+import { RadioGroup } from 'radix-ui';
 import { FindingCard } from '../../shared/finding-card';
 import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
@@ -129,20 +130,23 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
     <section aria-label={`Bend ${bend.id}`} className="mt-4">
       <h3 className="font-bold first-letter:uppercase">{words(bend.id)}</h3>
       <div className="mt-1 grid grid-cols-[auto_1fr_1fr] items-end gap-2">
-        <fieldset className="flex">
-          <legend className="text-[12.5px] text-ink2">Folds</legend>
+        <RadioGroup.Root
+          aria-label="Folds"
+          value={String(Math.sign(flange.angle || 1))}
+          onValueChange={way => set({ angle: Number(way) * Math.abs(flange.angle) })}
+          className="flex flex-wrap"
+        >
+          <span className="w-full text-[12.5px] text-ink2">Folds</span>
           {([1, -1] as const).map(way => (
-            <button
+            <RadioGroup.Item
               key={way}
-              type="button"
-              aria-pressed={Math.sign(flange.angle || 1) === way}
-              onClick={() => set({ angle: way * Math.abs(flange.angle) })}
+              value={String(way)}
               className={`min-h-11 border px-2.5 first-of-type:rounded-l-[4px] last-of-type:rounded-r-[4px] ${Math.sign(flange.angle || 1) === way ? 'border-fluid bg-fluid font-semibold text-onfluid' : 'border-scribe bg-paper'}`}
             >
               {way > 0 ? 'up' : 'down'}
-            </button>
+            </RadioGroup.Item>
           ))}
-        </fieldset>
+        </RadioGroup.Root>
         <MeasureInput
           label="Angle"
           value={Math.abs(flange.angle)}

@@ -1,4 +1,5 @@
 import { type FoldedPanel, flatPattern } from '@plate-fold/core/fold';
+import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
 import { BlankDrawing } from '../../picture/blank-drawing';
 import { useSize } from '../../picture/use-size';
@@ -44,6 +45,9 @@ function Pictures({
   );
 }
 
+/** Stands for the stock sheets among the plates. */
+const NEST = 'stock sheets';
+
 /** Fold: each plate as a blank a shop can cut and bend, and as it will look. */
 export function FoldStage() {
   const facts = useFacts();
@@ -58,38 +62,34 @@ export function FoldStage() {
       asideName="Bends"
       work={(_, height) => (
         <div className="flex flex-col max-desk:h-auto!" style={{ height }}>
-          <div
-            role="radiogroup"
+          <RadioGroup.Root
             aria-label="Plate"
+            value={nesting ? NEST : (folded?.panel.id ?? '')}
+            onValueChange={v => {
+              setNesting(v === NEST);
+              if (v === NEST) return;
+              dispatch(panelSelected(v));
+              setBend(undefined);
+            }}
             className="flex shrink-0 gap-1 overflow-x-auto border-b border-scribe bg-sheet px-2 py-1"
           >
             {byMark.map(p => (
-              <button
+              <RadioGroup.Item
                 key={p.panel.id}
-                type="button"
-                role="radio"
-                aria-checked={!nesting && p === folded}
-                onClick={() => {
-                  dispatch(panelSelected(p.panel.id));
-                  setBend(undefined);
-                  setNesting(false);
-                }}
+                value={p.panel.id}
                 className={`min-h-11 shrink-0 rounded-[4px] border px-3 ${!nesting && p === folded ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-transparent hover:bg-paper'}`}
               >
                 {p.panel.mark} {p.panel.name}
-              </button>
+              </RadioGroup.Item>
             ))}
-            <button
-              type="button"
-              role="radio"
-              aria-checked={nesting}
+            <RadioGroup.Item
+              value={NEST}
               disabled={facts.panels.length === 0}
-              onClick={() => setNesting(true)}
               className={`ml-auto min-h-11 shrink-0 rounded-[4px] border px-3 ${nesting ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-scribe hover:bg-paper'}`}
             >
               On stock sheets
-            </button>
-          </div>
+            </RadioGroup.Item>
+          </RadioGroup.Root>
           {nesting && folded ? (
             <NestView />
           ) : folded ? (

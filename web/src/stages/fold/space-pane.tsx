@@ -2,6 +2,7 @@ import type { Facts } from '@plate-fold/core/derive';
 import { type FoldedPanel, facetInSpace, foldedSolid, pose } from '@plate-fold/core/fold';
 import { boxesMeet, boxOf, type Vec2 } from '@plate-fold/core/geometry';
 import { formatLength } from '@plate-fold/core/units';
+import { RadioGroup, Toggle } from 'radix-ui';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { FoldedView } from '../../picture/folded-view';
 import type { Ghost, Section, Solid } from '../../picture/space/contents';
@@ -11,6 +12,7 @@ import { useSize } from '../../picture/use-size';
 import { useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
 import { Select } from '../../ui/select';
+import { Slider } from '../../ui/slider';
 
 const SpaceView = lazy(() => import('../../picture/space/space-view'));
 
@@ -75,40 +77,33 @@ export function SpacePane({ folded }: { folded: FoldedPanel }) {
   return (
     <div className="flex min-w-0 flex-1 flex-col bg-ground">
       <div className="flex flex-wrap items-center gap-1 border-b border-scribe bg-sheet px-2 py-1">
-        <div role="radiogroup" aria-label="Look from" className="flex">
+        <RadioGroup.Root
+          aria-label="Look from"
+          value={look.eye}
+          onValueChange={eye => setLook(l => ({ eye: eye as typeof l.eye, n: l.n + 1 }))}
+          className="flex"
+        >
           {(['below', 'ahead', 'side', 'above'] as const).map(e => (
-            <button
+            <RadioGroup.Item
               key={e}
-              type="button"
-              role="radio"
-              aria-checked={e === look.eye}
+              value={e}
               className={chip(e === look.eye)}
               // chosen again it brings the eye back from wherever it was turned
-              onClick={() => setLook(l => ({ eye: e, n: l.n + 1 }))}
+              onClick={() => e === look.eye && setLook(l => ({ ...l, n: l.n + 1 }))}
             >
               {e}
-            </button>
+            </RadioGroup.Item>
           ))}
-        </div>
+        </RadioGroup.Root>
         <span className="flex-1" />
         {!flat && (
           <>
-            <button
-              type="button"
-              aria-pressed={withPlates}
-              className={chip(withPlates)}
-              onClick={() => setWithPlates(!withPlates)}
-            >
+            <Toggle.Root pressed={withPlates} className={chip(withPlates)} onPressedChange={setWithPlates}>
               plates
-            </button>
-            <button
-              type="button"
-              aria-pressed={withParts}
-              className={chip(withParts)}
-              onClick={() => setWithParts(!withParts)}
-            >
+            </Toggle.Root>
+            <Toggle.Root pressed={withParts} className={chip(withParts)} onPressedChange={setWithParts}>
               parts
-            </button>
+            </Toggle.Root>
           </>
         )}
       </div>
@@ -141,19 +136,16 @@ export function SpacePane({ folded }: { folded: FoldedPanel }) {
           ))}
       </div>
       <div className="border-t border-scribe bg-sheet px-3">
-        <label className="flex min-h-13 items-center gap-3">
+        <div className="flex min-h-13 items-center gap-3">
           <span>flat</span>
-          <input
-            type="range"
-            min="0"
-            max="100"
+          <Slider
+            label="Folded share"
             value={Math.round(share * 100)}
-            aria-label="Folded share"
-            onChange={e => setShare(Number(e.target.value) / 100)}
-            className="h-11 min-w-0 flex-1 accent-[var(--fluid)]"
+            most={100}
+            onChange={v => setShare(v / 100)}
           />
           <span>finished</span>
-        </label>
+        </div>
         {!flat && (
           <div className="flex min-h-13 items-center gap-3 border-t border-scribe/60">
             <Select
@@ -167,16 +159,13 @@ export function SpacePane({ folded }: { folded: FoldedPanel }) {
               onChoose={setCut}
               className="w-32 shrink-0 text-[14px]"
             />
-            <input
-              type="range"
-              min="0"
-              max="100"
+            <Slider
+              label="Place of the section"
+              said={formatLength(at, units)}
               disabled={cut === 'none'}
               value={Math.round(where * 100)}
-              aria-label="Place of the section"
-              aria-valuetext={formatLength(at, units)}
-              onChange={e => setWhere(Number(e.target.value) / 100)}
-              className="h-11 min-w-0 flex-1 accent-[var(--fluid)] disabled:opacity-40"
+              most={100}
+              onChange={v => setWhere(v / 100)}
             />
             <span className="fig w-20 text-right text-[14px] text-ink2">
               {cut === 'none' ? '' : `${cut} ${formatLength(at, units)}`}

@@ -1,3 +1,4 @@
+import { RadioGroup } from 'radix-ui';
 import { Button } from '../../ui/button';
 import { FIELD, type FormProps } from './form-props';
 import { CHECKLIST } from './kinds';
@@ -17,22 +18,19 @@ export function Checks({ draft, onChange }: Pick<FormProps, 'draft' | 'onChange'
         return (
           <li key={item} className="border border-scribe bg-paper p-2">
             <p className="text-[14px] leading-tight">{item}</p>
-            <div className="mt-1 flex gap-1.5">
-              <Button
-                className={c?.fine ? 'border-fluid! ring-1 ring-fluid' : ''}
-                aria-pressed={c?.fine === true}
-                onClick={() => put(item, true)}
-              >
-                Fine
-              </Button>
-              <Button
-                className={c && !c.fine ? 'border-oxide! ring-1 ring-oxide' : ''}
-                aria-pressed={c?.fine === false}
-                onClick={() => put(item, false, c?.note)}
-              >
-                Not fine
-              </Button>
-            </div>
+            <RadioGroup.Root
+              aria-label={item}
+              value={c ? (c.fine ? 'fine' : 'not') : ''}
+              onValueChange={v => put(item, v === 'fine', v === 'fine' ? undefined : c?.note)}
+              className="mt-1 flex gap-1.5"
+            >
+              <RadioGroup.Item value="fine" asChild>
+                <Button className={c?.fine ? 'border-fluid! ring-1 ring-fluid' : ''}>Fine</Button>
+              </RadioGroup.Item>
+              <RadioGroup.Item value="not" asChild>
+                <Button className={c && !c.fine ? 'border-oxide! ring-1 ring-oxide' : ''}>Not fine</Button>
+              </RadioGroup.Item>
+            </RadioGroup.Root>
             {c && !c.fine && (
               <input
                 aria-label={`What is not fine: ${item}`}

@@ -4,9 +4,9 @@ import { type Due, dueList, type LogEntry } from '@plate-fold/core/log';
 import { formatDistance, type UnitSystem } from '@plate-fold/core/units';
 import { CalendarDays, Download, Plus } from 'lucide-react';
 import { Button } from '../../ui/button';
+import { dayName } from '../../ui/dates';
 import { saveFile } from '../../ui/save-file';
 import { BookButton } from './book-button';
-import { dayName } from './kinds';
 
 /** What is due, the way into a new entry, and everything that goes out of the log. */
 export function DueCard(props: {

@@ -2,6 +2,7 @@ import { LOG_KINDS, type LogKind, lacking } from '@plate-fold/core/log';
 import { KM_PER_MILE, parseNumber } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
+import { dayValue } from '../../ui/dates';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 import { Checks } from './check-fields';
@@ -25,12 +26,6 @@ function Plate({ facts, draft, onChange }: Pick<FormProps, 'facts' | 'draft' | '
     />
   );
 }
-
-/** A day as a date field has it. */
-const dayValue = (ms: number): string => {
-  const d = new Date(ms);
-  return `${d.getFullYear()}-${String(d.getMonth() + 1).padStart(2, '0')}-${String(d.getDate()).padStart(2, '0')}`;
-};
 
 /** A new entry of the log: what every one has, and what its kind asks for. */
 export function EntryForm(props: FormProps) {

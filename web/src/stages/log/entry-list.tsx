@@ -4,9 +4,10 @@ import { formatDistance, type UnitSystem } from '@plate-fold/core/units';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { dayName } from '../../ui/dates';
 import { Select } from '../../ui/select';
 import { inWords } from './entry-words';
-import { dayName, KIND_NAMES, namesOf } from './kinds';
+import { KIND_NAMES, namesOf } from './kinds';
 
 /** All entries, newest first, searched and sifted. */
 export function EntryList(props: {

@@ -1,5 +1,6 @@
 import type { Facts } from '@plate-fold/core/derive';
 import type { LogEntry, LogKind } from '@plate-fold/core/log';
+import { nanoid } from 'nanoid';
 
 export const KIND_NAMES: Readonly<Record<LogKind, string>> = {
   install: 'Installed',
@@ -32,10 +33,7 @@ export const namesOf = ({ document }: Facts): ReadonlyMap<string, string> =>
     ...document.rig.servicePoints.map(s => [s.id, s.name] as const),
   ]);
 
-export const freshEntryId = (): string =>
-  `${Date.now().toString(36)}-${Math.random().toString(36).slice(2, 10)}`;
-
-export const dayName = (ms: number): string =>
-  new Date(ms).toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' });
+/** An id no other entry has. */
+export const freshEntryId = (): string => nanoid();
 
 export type Draft = Partial<LogEntry> & Pick<LogEntry, 'id' | 'kind' | 'at'>;

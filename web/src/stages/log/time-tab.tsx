@@ -3,7 +3,7 @@ import { LOST_MUCH, type LogEntry, preloadHistories } from '@plate-fold/core/log
 import { lengthFigure, type UnitSystem } from '@plate-fold/core/units';
 import { lazy, Suspense } from 'react';
 import { useApp } from '../../state/store';
-import { dayName } from './kinds';
+import { dayName } from '../../ui/dates';
 
 const TimeChart = lazy(() => import('./time-chart'));
 

@@ -8,6 +8,7 @@ import {
   type Tick,
 } from '@plate-fold/core/sequence';
 import { parseLength, tapeLength, type UnitSystem } from '@plate-fold/core/units';
+import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
@@ -72,24 +73,26 @@ export function ProblemSheet(props: {
       about={joint ? `Kept with ${joint}.` : `Kept with: ${step.title}.`}
     >
       {joints.length > 1 && (
-        <div role="radiogroup" aria-label="Which bolt" className="mb-2 flex flex-wrap gap-1.5">
+        <RadioGroup.Root
+          aria-label="Which bolt"
+          value={joint ?? ''}
+          onValueChange={id => {
+            setPicked(id);
+            setFault(undefined);
+          }}
+          className="mb-2 flex flex-wrap gap-1.5"
+        >
           {joints.map((id, i) => (
-            <button
+            <RadioGroup.Item
               key={id}
-              type="button"
-              role="radio"
-              aria-checked={id === joint}
+              value={id}
               aria-label={`Bolt ${i + 1}, ${id}`}
-              onClick={() => {
-                setPicked(id);
-                setFault(undefined);
-              }}
               className={`min-h-11 min-w-11 rounded-[4px] border px-2 font-semibold ${id === joint ? 'border-fluid bg-fluid text-onfluid' : 'border-scribe bg-paper'}`}
             >
               {i + 1}
-            </button>
+            </RadioGroup.Item>
           ))}
-        </div>
+        </RadioGroup.Root>
       )}
       <PhotoButton
         className="relative mb-2"
@@ -115,20 +118,22 @@ export function ProblemSheet(props: {
           }}
         >
           <p className="font-semibold">The hole in the vehicle lies which way from the plate’s?</p>
-          <div role="radiogroup" aria-label="Which way" className="grid grid-cols-2 gap-2">
+          <RadioGroup.Root
+            aria-label="Which way"
+            value={off.way ?? ''}
+            onValueChange={w => setOff({ ...off, way: w as (typeof WAYS)[number] })}
+            className="grid grid-cols-2 gap-2"
+          >
             {WAYS.map(w => (
-              <button
+              <RadioGroup.Item
                 key={w}
-                type="button"
-                role="radio"
-                aria-checked={off.way === w}
-                onClick={() => setOff({ ...off, way: w })}
+                value={w}
                 className={`min-h-12 rounded-[4px] border px-2 font-semibold ${off.way === w ? 'border-fluid bg-fluid text-onfluid' : 'border-scribe bg-paper'}`}
               >
                 {w}
-              </button>
+              </RadioGroup.Item>
             ))}
-          </div>
+          </RadioGroup.Root>
           <label className="flex items-center gap-2">
             How far
             <input

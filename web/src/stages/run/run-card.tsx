@@ -6,7 +6,8 @@ import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
 import { selectDocument } from '../../state/select';
 import { useApp } from '../../state/store';
-import { when } from '../../ui/names';
+import { when } from '../../ui/dates';
+
 import { type Choice, Select } from '../../ui/select';
 import { useNarrow } from '../../ui/use-narrow';
 import { PlanOffers } from './plan-offers';

@@ -4,7 +4,8 @@ import { torqueFigure, type UnitSystem } from '@plate-fold/core/units';
 import { Download, Printer } from 'lucide-react';
 import type { Run } from '../../state/api';
 import { Button } from '../../ui/button';
-import { when } from '../../ui/names';
+import { when } from '../../ui/dates';
+
 import { saveFile } from '../../ui/save-file';
 import { judge } from './judge';
 import { RunPhoto } from './run-photo';

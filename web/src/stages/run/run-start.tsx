@@ -7,7 +7,8 @@ import { useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
 import { useKit } from '../../state/use-kit';
 import { Button } from '../../ui/button';
-import { when } from '../../ui/names';
+import { when } from '../../ui/dates';
+
 import { atTheDesk } from './share-button';
 import { deviceName, freshTickId, keepTick } from './tick-store';
 

@@ -1,7 +1,8 @@
 import type { Step } from '@plate-fold/core/sequence';
 import { formatLength, formatMass, loadFigure } from '@plate-fold/core/units';
+import { when } from '../../ui/dates';
 import { Fig } from '../../ui/figure';
-import { when } from '../../ui/names';
+
 import type { BodyProps } from './body-props';
 import { RunPhoto } from './run-photo';
 import { TipCard } from './tip-card';

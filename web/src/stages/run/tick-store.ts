@@ -1,4 +1,5 @@
 import type { Tick } from '@plate-fold/core/sequence';
+import { nanoid } from 'nanoid';
 import type { Run } from '../../state/api';
 
 const TICK = 'plate-fold tick';
@@ -6,13 +7,11 @@ const ASIDE = 'plate-fold aside';
 const RUN = 'plate-fold run';
 const DEVICE = 'plate-fold device';
 
-const random = (): string => Math.random().toString(36).slice(2, 10);
-
 /** This device's own name in the record. */
 export function deviceName(): string {
   let name = localStorage.getItem(DEVICE);
   if (!name) {
-    name = random();
+    name = nanoid(8);
     try {
       localStorage.setItem(DEVICE, name);
     } catch {
@@ -22,8 +21,8 @@ export function deviceName(): string {
   return name;
 }
 
-/** An id no other device makes; not crypto.randomUUID, which a page from the local network does not have. */
-export const freshTickId = (): string => `${Date.now().toString(36)}-${random()}${random()}`;
+/** An id no other device makes. */
+export const freshTickId = (): string => nanoid();
 
 const tickKey = (run: string, id: string): string => `${TICK} ${run} ${id}`;
 

@@ -16,6 +16,7 @@ import { Button } from '../../ui/button';
 import { Chips } from '../../ui/chips';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
+import { Slider } from '../../ui/slider';
 import { BellyPicture } from './belly-picture';
 import { css, rampColour } from './ramp';
 import { legendOf, mostGiven, SHOWN, SHOWN_NAMES, type Shown } from './shown';
@@ -181,21 +182,19 @@ export function StrikeStage() {
               choices={SHOWN.map(s => [s, SHOWN_NAMES[s]] as const)}
               onChoose={setShown}
             />
-            <label className="flex min-h-11 min-w-44 flex-1 items-center gap-3">
+            <div className="flex min-h-11 min-w-44 flex-1 items-center gap-3">
               <span className="text-[13px] text-ink2">moves</span>
-              <input
-                type="range"
-                min="1"
-                max="10"
-                step="0.5"
+              <Slider
+                label="Exaggeration"
                 value={exaggerated}
+                least={1}
+                most={10}
+                step={0.5}
                 disabled={view !== 'space'}
-                aria-label="Exaggeration"
-                onChange={e => setExaggerated(Number(e.target.value))}
-                className="h-11 min-w-0 flex-1 accent-[var(--fluid)]"
+                onChange={setExaggerated}
               />
               <span className="fig w-12 text-right">× {fixed(exaggerated, 1)}</span>
-            </label>
+            </div>
             {document.plan.builds.length > 1 && (
               <Select
                 label="Build beside it"
