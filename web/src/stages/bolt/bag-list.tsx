@@ -3,6 +3,7 @@ import { buyListCsv } from '@plate-fold/core/formats';
 import { usePutOnShelfMutation, useShelfQuery } from '../../state/api';
 import { useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
+import { type Column, DataTable } from '../../ui/data-table';
 import { MeasureInput } from '../../ui/measure-input';
 import { ListHead } from './list-head';
 
@@ -16,6 +17,56 @@ export function BagList() {
   const counts = Object.fromEntries(shelf.filter(e => e.kind === 'part').map(e => [e.name, e.count]));
   const buy = toBuy(lines, counts);
   const packs = buy.reduce((s, l) => s + l.packs, 0);
+  const columns: readonly Column<(typeof buy)[number]>[] = [
+    {
+      id: 'count',
+      head: 'Count',
+      headClass: 'w-16 py-1 pr-4 text-right font-normal',
+      cellClass: 'fig py-1.5 pr-4 text-right text-[17px]',
+      cell: l => l.count,
+    },
+    {
+      id: 'part',
+      head: 'Part',
+      names: true,
+      headClass: 'py-1 font-normal',
+      cellClass: 'py-1.5 pr-3 text-left leading-tight font-normal',
+      cell: l => l.part,
+    },
+    {
+      id: 'have',
+      head: 'On the shelf',
+      headClass: 'w-28 py-1 pr-3 font-normal',
+      cellClass: 'py-1 pr-3',
+      cell: l => (
+        <MeasureInput
+          label={`On the shelf: ${l.part}`}
+          hideLabel
+          plain=""
+          bare
+          value={l.have}
+          units={units}
+          least={0}
+          most={10_000}
+          onEnter={n => void put({ kind: 'part', name: l.part, count: Math.round(n) })}
+        />
+      ),
+    },
+    {
+      id: 'buy',
+      head: 'To buy',
+      headClass: 'w-36 py-1 font-normal',
+      cellClass: 'py-1.5 leading-tight',
+      cell: l =>
+        l.missing === 0 ? (
+          <span className="text-ink2">none</span>
+        ) : (
+          <>
+            <b className="fig">{l.missing}</b>: {l.packs} {l.packs === 1 ? 'pack' : 'packs'} of {l.pack}
+          </>
+        ),
+    },
+  ];
   return (
     <div className="max-w-4xl p-4">
       <ListHead
@@ -31,55 +82,14 @@ export function BagList() {
           The server does not answer: the shelf is not known or was not kept.
         </p>
       )}
-      <table className="w-full">
-        <thead className="text-left text-[12.5px] text-ink2">
-          <tr className="border-b border-ink2">
-            <th scope="col" className="w-16 py-1 pr-4 text-right font-normal">
-              Count
-            </th>
-            <th scope="col" className="py-1 font-normal">
-              Part
-            </th>
-            <th scope="col" className="w-28 py-1 pr-3 font-normal">
-              On the shelf
-            </th>
-            <th scope="col" className="w-36 py-1 font-normal">
-              To buy
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {buy.map(l => (
-            <tr key={l.part} className="border-b border-scribe/70">
-              <td className="fig py-1.5 pr-4 text-right text-[17px]">{l.count}</td>
-              <td className="py-1.5 pr-3 leading-tight">{l.part}</td>
-              <td className="py-1 pr-3">
-                <MeasureInput
-                  label={`On the shelf: ${l.part}`}
-                  hideLabel
-                  plain=""
-                  bare
-                  value={l.have}
-                  units={units}
-                  least={0}
-                  most={10_000}
-                  onEnter={n => void put({ kind: 'part', name: l.part, count: Math.round(n) })}
-                />
-              </td>
-              <td className="py-1.5 leading-tight">
-                {l.missing === 0 ? (
-                  <span className="text-ink2">none</span>
-                ) : (
-                  <>
-                    <b className="fig">{l.missing}</b>: {l.packs} {l.packs === 1 ? 'pack' : 'packs'} of{' '}
-                    {l.pack}
-                  </>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        className="w-full"
+        headClass="border-b border-ink2 text-left text-[12.5px] text-ink2"
+        columns={columns}
+        rows={buy}
+        rowKey={l => l.part}
+        rowClass={() => 'border-b border-scribe/70'}
+      />
       <p className="mt-3 text-[13px] text-ink2">
         Lengths follow the sheet of build {build.id}: another build may need other bolts. Pack sizes are a
         guess. Buy a spare of each.

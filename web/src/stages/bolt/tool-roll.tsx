@@ -1,8 +1,37 @@
 import { toolRoll } from '@plate-fold/core/bolt';
 import { toolRollCsv } from '@plate-fold/core/formats';
 import { useFacts } from '../../state/derived';
+import { type Column, DataTable } from '../../ui/data-table';
 import { ListHead } from './list-head';
 import { OwnWrenches } from './own-wrenches';
+
+type Line = ReturnType<typeof toolRoll>[number];
+/** Joints that are named before the rest is left out. */
+const NAMED = 12;
+const COLUMNS: readonly Column<Line>[] = [
+  {
+    id: 'tool',
+    head: 'Tool',
+    names: true,
+    headClass: 'py-1 font-normal',
+    cellClass: 'py-2 text-left font-semibold first-letter:uppercase',
+    cell: l => l.tool,
+  },
+  {
+    id: 'joints',
+    head: 'Joints',
+    headClass: 'w-24 py-1 text-right font-normal',
+    cellClass: 'fig py-2 text-right text-[16px]',
+    cell: l => l.for.length,
+  },
+  {
+    id: 'which',
+    head: 'Which',
+    headClass: 'py-1 pl-5 font-normal max-desk:hidden',
+    cellClass: 'fig py-2 pl-5 text-[12px] text-ink2 max-desk:hidden',
+    cell: l => (l.for.length > NAMED ? `${l.for.slice(0, NAMED).join(' ')} …` : l.for.join(' ')),
+  },
+];
 
 /** Everything to lay out before the vehicle is in the air. */
 export function ToolRoll() {
@@ -15,34 +44,14 @@ export function ToolRoll() {
         file={`${document.plan.id}-${build.id}-tool-roll.csv`}
         text={() => toolRollCsv(lines)}
       />
-      <table className="w-full">
-        <thead className="text-left text-[12.5px] text-ink2">
-          <tr className="border-b border-ink2">
-            <th scope="col" className="py-1 font-normal">
-              Tool
-            </th>
-            <th scope="col" className="w-24 py-1 text-right font-normal">
-              Joints
-            </th>
-            <th scope="col" className="py-1 pl-5 font-normal max-desk:hidden">
-              Which
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map(l => (
-            <tr key={l.tool} className="border-b border-scribe/70 align-top">
-              <th scope="row" className="py-2 text-left font-semibold first-letter:uppercase">
-                {l.tool}
-              </th>
-              <td className="fig py-2 text-right text-[16px]">{l.for.length}</td>
-              <td className="fig py-2 pl-5 text-[12px] text-ink2 max-desk:hidden">
-                {l.for.length > 12 ? `${l.for.slice(0, 12).join(' ')} …` : l.for.join(' ')}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        className="w-full"
+        headClass="border-b border-ink2 text-left text-[12.5px] text-ink2"
+        columns={COLUMNS}
+        rows={lines}
+        rowKey={l => l.tool}
+        rowClass={() => 'border-b border-scribe/70 align-top'}
+      />
       <OwnWrenches />
     </div>
   );

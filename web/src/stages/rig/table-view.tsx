@@ -20,13 +20,17 @@ import { selectDocument } from '../../state/select';
 import { type RootState, useApp, useDo } from '../../state/store';
 import { noticeGiven } from '../../state/view-slice';
 import { Button } from '../../ui/button';
+import { type Column, DataTable } from '../../ui/data-table';
 import { Dialog } from '../../ui/dialog';
 import { saveFile } from '../../ui/save-file';
 import { useDraftField } from '../../ui/use-draft-field';
 import { layInWorker } from '../../work/read-client';
 import type { RigTable } from './rig-tables';
 
+/** Faults told before the rest is counted. */
 const SHOWN = 10;
+
+type Row = { readonly id: string };
 
 const shownAs = <T,>(c: TableColumn<T>, row: T, units: UnitSystem): string => {
   const v = c.get(row);
@@ -112,7 +116,8 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
   const file = useRef<HTMLInputElement>(null);
   const { rig, plan } = facts.document;
   const table = rigTable(of.list, rig, units);
-  const rows = rig[of.list] as readonly { readonly id: string }[];
+  const rows = rig[of.list] as readonly Row[];
+  const scroll = useRef<HTMLDivElement>(null);
   const lay = async (csv: string): Promise<boolean> => {
     const document = facts.document;
     setReading(true);
@@ -139,6 +144,59 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
     run(enterCell, args);
     return undefined;
   };
+  const HEAD =
+    'sticky top-0 z-10 border-b border-ink2 bg-paper px-1.5 py-1.5 text-left text-[12.5px] font-normal whitespace-nowrap text-ink2';
+  const CELL = 'border-b border-scribe/60';
+  const columns: readonly Column<Row>[] = [
+    ...table.columns.map(
+      (c): Column<Row> => ({
+        id: c.name,
+        head: c.kind === 'length' ? `${c.name} ${units === 'inch' ? 'in' : 'mm'}` : c.name,
+        headClass: HEAD,
+        cellClass: CELL,
+        cell: row =>
+          c.name === 'id' ? (
+            <span className="fig block px-1.5 py-2.5 text-[13px] font-semibold whitespace-nowrap">
+              {row.id}
+            </span>
+          ) : (
+            <Cell
+              label={`${c.name} of ${row.id}`}
+              value={shownAs(c, row, units)}
+              choices={c.kind === 'yes-no' ? ['yes', 'no'] : c.choices}
+              onEnter={t => enter(row.id, c.name, t)}
+            />
+          ),
+      }),
+    ),
+    ...(of.list === 'mounts'
+      ? [
+          {
+            id: 'repair',
+            head: 'repair',
+            headClass: HEAD,
+            cellClass: `${CELL} px-1.5 py-2.5 text-[12.5px] whitespace-nowrap text-ink2`,
+            cell: (row: Row) => REPAIR[(row as (typeof rig.mounts)[number]).condition],
+          },
+        ]
+      : []),
+    {
+      id: 'take out',
+      head: <span className="sr-only">Take out</span>,
+      headClass: 'sticky top-0 z-10 border-b border-ink2 bg-paper',
+      cellClass: CELL,
+      cell: row => (
+        <button
+          type="button"
+          className="grid size-10 place-items-center"
+          aria-label={`Take ${row.id} out`}
+          onClick={() => run(removeEntry, { list: of.list, id: row.id })}
+        >
+          <Trash2 size={16} aria-hidden="true" />
+        </button>
+      ),
+    },
+  ];
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col bg-paper">
       <div className="flex flex-wrap items-center gap-2 border-b border-scribe p-2">
@@ -196,72 +254,16 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
           </p>
         )}
       </div>
-      <div className="min-h-0 flex-1 overflow-auto p-2 max-desk:max-h-[70dvh]">
+      <div ref={scroll} className="min-h-0 flex-1 overflow-auto p-2 max-desk:max-h-[70dvh]">
         {!pasting && faults.length > 0 && <Faults faults={faults} />}
-        <table className="border-separate border-spacing-0">
-          <thead>
-            <tr>
-              {table.columns.map(c => (
-                <th
-                  key={c.name}
-                  scope="col"
-                  className="sticky top-0 z-10 border-b border-ink2 bg-paper px-1.5 py-1.5 text-left text-[12.5px] font-normal whitespace-nowrap text-ink2"
-                >
-                  {c.name}
-                  {c.kind === 'length' && ` ${units === 'inch' ? 'in' : 'mm'}`}
-                </th>
-              ))}
-              {of.list === 'mounts' && (
-                <th
-                  scope="col"
-                  className="sticky top-0 z-10 border-b border-ink2 bg-paper px-1.5 py-1.5 text-left text-[12.5px] font-normal text-ink2"
-                >
-                  repair
-                </th>
-              )}
-              <th className="sticky top-0 z-10 border-b border-ink2 bg-paper">
-                <span className="sr-only">Take out</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(row => (
-              <tr key={row.id} className="align-top hover:bg-sheet">
-                {table.columns.map(c => (
-                  <td key={c.name} className="border-b border-scribe/60">
-                    {c.name === 'id' ? (
-                      <span className="fig block px-1.5 py-2.5 text-[13px] font-semibold whitespace-nowrap">
-                        {row.id}
-                      </span>
-                    ) : (
-                      <Cell
-                        label={`${c.name} of ${row.id}`}
-                        value={shownAs(c, row, units)}
-                        choices={c.kind === 'yes-no' ? ['yes', 'no'] : c.choices}
-                        onEnter={t => enter(row.id, c.name, t)}
-                      />
-                    )}
-                  </td>
-                ))}
-                {of.list === 'mounts' && (
-                  <td className="border-b border-scribe/60 px-1.5 py-2.5 text-[12.5px] whitespace-nowrap text-ink2">
-                    {REPAIR[(row as (typeof rig.mounts)[number]).condition]}
-                  </td>
-                )}
-                <td className="border-b border-scribe/60">
-                  <button
-                    type="button"
-                    className="grid size-10 place-items-center"
-                    aria-label={`Take ${row.id} out`}
-                    onClick={() => run(removeEntry, { list: of.list, id: row.id })}
-                  >
-                    <Trash2 size={16} aria-hidden="true" />
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          className="border-separate border-spacing-0"
+          columns={columns}
+          rows={rows}
+          rowKey={r => r.id}
+          rowClass={() => 'align-top hover:bg-sheet'}
+          scroll={scroll}
+        />
       </div>
       <Dialog
         open={pasting}

@@ -4,6 +4,7 @@ import { torqueFigure, type UnitSystem } from '@plate-fold/core/units';
 import { Download, Printer } from 'lucide-react';
 import type { Run } from '../../state/api';
 import { Button } from '../../ui/button';
+import { type Column, DataTable } from '../../ui/data-table';
 import { when } from '../../ui/dates';
 
 import { saveFile } from '../../ui/save-file';
@@ -46,6 +47,62 @@ export function RunRecord(props: {
   }
   const { rig, plan } = run.document;
   const of = { vehicle: rig.name, plan: plan.name, build: run.buildId, startedAt: run.startedAt };
+  type Line = typeof last extends Map<string, infer L> ? L : never;
+  const fine = ({ readNm, targetNm }: Line): boolean =>
+    readNm === undefined || targetNm === undefined || judge(readNm, targetNm, units).near;
+  const columns: readonly Column<Line>[] = [
+    {
+      id: 'bolt',
+      head: 'Bolt',
+      names: true,
+      headClass: 'py-1 font-normal',
+      cellClass: 'py-1.5 pr-2 text-left font-normal',
+      cell: l => (
+        <>
+          <span className="fig font-semibold">{l.joint}</span>
+          <span className="block text-[12px] leading-tight text-ink2">{l.bolt}</span>
+        </>
+      ),
+    },
+    {
+      id: 'asked',
+      head: 'Asked',
+      headClass: 'py-1 pr-3 text-right font-normal',
+      cellClass: 'fig py-1.5 pr-3 text-right',
+      cell: l => <Both nm={l.targetNm} units={units} />,
+    },
+    {
+      id: 'read',
+      head: 'Read',
+      headClass: 'py-1 pr-3 text-right font-normal',
+      cellClass: 'fig py-1.5 pr-3 text-right',
+      cell: l => (
+        <span className={fine(l) ? '' : 'font-bold text-oxide'}>
+          <Both nm={l.readNm} units={units} />
+        </span>
+      ),
+    },
+    {
+      id: 'when',
+      head: 'When, who, with',
+      headClass: 'py-1 font-normal',
+      cellClass: 'py-1.5 leading-tight',
+      cell: l => (
+        <>
+          {l.at === undefined ? <b>not done</b> : [when(l.at), l.who, l.wrench].filter(Boolean).join(', ')}
+          {l.fault && <p className="font-semibold text-oxide">{l.fault}</p>}
+          {l.notes.map(n => (
+            <p key={n} className="text-oxide">
+              {n}
+            </p>
+          ))}
+          {l.photos.map(p => (
+            <RunPhoto key={p} run={run.id} id={p} />
+          ))}
+        </>
+      ),
+    },
+  ];
   return (
     <section aria-label="As built" className="mt-5">
       <div className="flex flex-wrap items-center gap-2">
@@ -80,60 +137,14 @@ export function RunRecord(props: {
       <p className="text-[13px] text-ink2">The last round of each bolt; all rounds stand in the CSV.</p>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it */}
       <div className="overflow-x-auto" role="region" aria-label="Torques as built" tabIndex={0}>
-        <table className="mt-1 w-full text-[14px]">
-          <thead className="text-left text-ink2">
-            <tr className="border-b border-ink2">
-              <th scope="col" className="py-1 font-normal">
-                Bolt
-              </th>
-              <th scope="col" className="py-1 pr-3 text-right font-normal">
-                Asked
-              </th>
-              <th scope="col" className="py-1 pr-3 text-right font-normal">
-                Read
-              </th>
-              <th scope="col" className="py-1 font-normal">
-                When, who, with
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {[...last.values()].map(l => {
-              const fine =
-                l.readNm === undefined || l.targetNm === undefined || judge(l.readNm, l.targetNm, units).near;
-              return (
-                <tr key={l.joint} className="border-b border-scribe/70 align-top">
-                  <th scope="row" className="py-1.5 pr-2 text-left font-normal">
-                    <span className="fig font-semibold">{l.joint}</span>
-                    <span className="block text-[12px] leading-tight text-ink2">{l.bolt}</span>
-                  </th>
-                  <td className="fig py-1.5 pr-3 text-right">
-                    <Both nm={l.targetNm} units={units} />
-                  </td>
-                  <td className={`fig py-1.5 pr-3 text-right ${fine ? '' : 'font-bold text-oxide'}`}>
-                    <Both nm={l.readNm} units={units} />
-                  </td>
-                  <td className="py-1.5 leading-tight">
-                    {l.at === undefined ? (
-                      <b>not done</b>
-                    ) : (
-                      [when(l.at), l.who, l.wrench].filter(Boolean).join(', ')
-                    )}
-                    {l.fault && <p className="font-semibold text-oxide">{l.fault}</p>}
-                    {l.notes.map(n => (
-                      <p key={n} className="text-oxide">
-                        {n}
-                      </p>
-                    ))}
-                    {l.photos.map(p => (
-                      <RunPhoto key={p} run={run.id} id={p} />
-                    ))}
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <DataTable
+          className="mt-1 w-full text-[14px]"
+          headClass="border-b border-ink2 text-left text-ink2"
+          columns={columns}
+          rows={[...last.values()]}
+          rowKey={l => l.joint}
+          rowClass={() => 'border-b border-scribe/70 align-top'}
+        />
       </div>
       <p className="text-[12.5px] text-ink2">
         Torque in {torqueFigure(1, units).unit}, the other unit below it.

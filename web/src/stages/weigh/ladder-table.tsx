@@ -1,14 +1,32 @@
 import { breaks, sheetLimits } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
+import type { StrikeAnswer } from '@plate-fold/core/strike';
 import { type Figure, fixed, lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
-import { useState } from 'react';
+import { useMemo } from 'react';
 import { Button } from '../../ui/button';
+import { type Column, DataTable } from '../../ui/data-table';
 import { Fig } from '../../ui/figure';
 import { sheetName } from '../../ui/names';
 import { type Sheet, sameSheet } from './rungs';
 import type { KnownRung } from './use-ladder';
 
-type SortKey = 'sheet' | 'mass' | 'gap' | 'dent' | 'ring' | 'cost';
+/** A rung with what a strike says of it. */
+interface Shown {
+  readonly r: KnownRung;
+  readonly v: StrikeAnswer | undefined;
+  readonly wrong: readonly string[];
+  /** it is what the plate is made of now */
+  readonly mine: boolean;
+}
+
+/** What is held against a sheet, or for it. */
+function heldAgainst({ r, v, wrong }: Shown, edge: ReadonlySet<string>): string {
+  if (r.against[0] !== undefined) return r.against[0];
+  if (r.answer?.ok === false) return `No answer: ${r.answer.fault}.`;
+  if (!v) return r.left ? 'not struck: one thicker hits or gives way, or nearly' : 'being struck …';
+  if (wrong.length > 0) return `breaks ${wrong.join(', ')}`;
+  return edge.has(r.id) ? 'on the edge: nothing lighter leaves as much' : '';
+}
 
 /** The rungs of a ladder figure by figure, sorted by any of them. */
 export function LadderTable({
@@ -26,120 +44,96 @@ export function LadderTable({
   now: Sheet | undefined;
   onTake: (r: KnownRung) => void;
 }) {
-  const [by, setBy] = useState<{ key: SortKey; down: boolean }>({ key: 'mass', down: false });
-  const limits = sheetLimits(facts.document.plan.limits);
-  const value = (r: KnownRung): number | string => {
-    const v = r.answer?.ok ? r.answer.value : undefined;
-    return {
-      sheet: `${r.material} ${r.thickness.toFixed(3).padStart(8, '0')}`,
-      mass: r.massKg,
-      gap: v ? (v.gapMm ?? -v.deflectionMm) : -1e9,
-      dent: v?.dentMm ?? 1e9,
-      ring: v?.ringHz ?? -1e9,
-      cost: r.cost,
-    }[by.key];
-  };
-  const sorted = [...rungs].sort((a, b) => {
-    const [x, y] = [value(a), value(b)];
-    return (x < y ? -1 : x > y ? 1 : 0) * (by.down ? -1 : 1);
-  });
+  const rows = useMemo((): readonly Shown[] => {
+    const limits = sheetLimits(facts.document.plan.limits);
+    return rungs.map(r => {
+      const v = r.answer?.ok ? r.answer.value : undefined;
+      const wrong = v ? breaks(facts, { ...r, struck: v }, limits) : [];
+      return { r, v, wrong, mine: now !== undefined && sameSheet(r, now) };
+    });
+  }, [facts, rungs, now]);
   const size = (mm: number | undefined): Figure =>
     mm === undefined ? { value: '\u2013', unit: '' } : lengthFigure(mm, units, units === 'metric');
-  const head: readonly (readonly [SortKey, string])[] = [
-    ['sheet', 'Sheet'],
-    ['mass', 'Mass'],
-    ['gap', 'Gap left'],
-    ['dent', 'Dent'],
-    ['ring', 'Rings'],
-    ['cost', 'Cost'],
+  const columns: readonly Column<Shown>[] = [
+    {
+      id: 'sheet',
+      head: 'Sheet',
+      names: true,
+      sort: ({ r }) => `${r.material} ${r.thickness.toFixed(3).padStart(8, '0')}`,
+      headClass: 'text-left',
+      cellClass: 'py-1 text-left font-normal',
+      cell: ({ r }) => sheetName(r),
+    },
+    {
+      id: 'mass',
+      head: 'Mass',
+      sort: ({ r }) => r.massKg,
+      cellClass: 'px-1',
+      cell: ({ r }) => <Fig of={massFigure(r.massKg, units)} />,
+    },
+    {
+      id: 'gap',
+      head: 'Gap left',
+      sort: ({ v }) => v && (v.gapMm ?? -v.deflectionMm),
+      cellClass: 'px-1',
+      cell: ({ v, wrong }) => (
+        <Fig of={size(v?.gapMm)} className={wrong.includes('gap') ? 'text-oxide' : ''} />
+      ),
+    },
+    {
+      id: 'dent',
+      head: 'Dent',
+      sort: ({ v }) => v?.dentMm,
+      cellClass: 'px-1',
+      cell: ({ v }) => <Fig of={size(v?.dentMm)} />,
+    },
+    {
+      id: 'ring',
+      head: 'Rings',
+      sort: ({ v }) => v?.ringHz,
+      cellClass: 'px-1',
+      cell: ({ v }) => <Fig of={v ? { value: fixed(v.ringHz, 0), unit: 'Hz' } : size(undefined)} />,
+    },
+    {
+      id: 'cost',
+      head: 'Cost',
+      sort: ({ r }) => r.cost,
+      cellClass: 'px-1',
+      cell: ({ r }) => <Fig of={{ value: fixed(r.cost, 0), unit: '$' }} />,
+    },
+    {
+      id: 'against',
+      head: 'Held against',
+      headClass: 'px-2 text-left font-bold',
+      cellClass: 'max-w-72 px-2 text-left text-[12.5px] leading-tight text-ink2',
+      cell: s => heldAgainst(s, edge),
+    },
+    {
+      id: 'take',
+      head: <span className="sr-only">Take it</span>,
+      cellClass: 'w-28 py-0.5',
+      cell: ({ r, mine }) =>
+        mine ? (
+          <span className="text-[13px]">as it is</span>
+        ) : (
+          r.against.length === 0 && (
+            <Button className="min-h-10 w-full px-2 text-[13px]" onClick={() => onTake(r)}>
+              Take it
+            </Button>
+          )
+        ),
+    },
   ];
   return (
-    <table className="mt-2 w-full border-collapse text-[14px]">
-      <caption className="sr-only">Every sheet for this plate</caption>
-      <thead>
-        <tr className="border-b border-ink text-right">
-          {head.map(([key, name]) => (
-            <th
-              key={key}
-              scope="col"
-              aria-sort={by.key === key ? (by.down ? 'descending' : 'ascending') : 'none'}
-              className={key === 'sheet' ? 'text-left' : ''}
-            >
-              <button
-                type="button"
-                className="min-h-11 px-1 font-bold hover:text-fluid"
-                onClick={() => setBy(b => ({ key, down: b.key === key && !b.down }))}
-              >
-                {name}
-                {by.key === key && <span aria-hidden="true">{by.down ? ' ▼' : ' ▲'}</span>}
-              </button>
-            </th>
-          ))}
-          <th scope="col" className="px-2 text-left font-bold">
-            Held against
-          </th>
-          <th scope="col">
-            <span className="sr-only">Take it</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {sorted.map(r => {
-          const v = r.answer?.ok ? r.answer.value : undefined;
-          const wrong = v ? breaks(facts, { ...r, struck: v }, limits) : [];
-          const mine = now !== undefined && sameSheet(r, now);
-          const said =
-            r.against[0] ??
-            (r.answer?.ok === false
-              ? `No answer: ${r.answer.fault}.`
-              : v
-                ? wrong.length > 0
-                  ? `breaks ${wrong.join(', ')}`
-                  : edge.has(r.id)
-                    ? 'on the edge: nothing lighter leaves as much'
-                    : ''
-                : r.left
-                  ? 'not struck: one thicker hits or gives way, or nearly'
-                  : 'being struck …');
-          return (
-            <tr
-              key={r.id}
-              className={`border-b border-scribe/60 text-right ${mine ? 'bg-sheet font-semibold' : ''}`}
-            >
-              <th scope="row" className="py-1 text-left font-normal">
-                {sheetName(r)}
-              </th>
-              <td className="px-1">
-                <Fig of={massFigure(r.massKg, units)} />
-              </td>
-              <td className="px-1">
-                <Fig of={size(v?.gapMm)} className={wrong.includes('gap') ? 'text-oxide' : ''} />
-              </td>
-              <td className="px-1">
-                <Fig of={size(v?.dentMm)} />
-              </td>
-              <td className="px-1">
-                <Fig of={v ? { value: fixed(v.ringHz, 0), unit: 'Hz' } : size(undefined)} />
-              </td>
-              <td className="px-1">
-                <Fig of={{ value: fixed(r.cost, 0), unit: '$' }} />
-              </td>
-              <td className="max-w-72 px-2 text-left text-[12.5px] leading-tight text-ink2">{said}</td>
-              <td className="w-28 py-0.5">
-                {mine ? (
-                  <span className="text-[13px]">as it is</span>
-                ) : (
-                  r.against.length === 0 && (
-                    <Button className="min-h-10 w-full px-2 text-[13px]" onClick={() => onTake(r)}>
-                      Take it
-                    </Button>
-                  )
-                )}
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+    <DataTable
+      className="mt-2 w-full border-collapse text-[14px]"
+      headClass="border-b border-ink text-right"
+      caption="Every sheet for this plate"
+      columns={columns}
+      rows={rows}
+      rowKey={({ r }) => r.id}
+      rowClass={({ mine }) => `border-b border-scribe/60 text-right ${mine ? 'bg-sheet font-semibold' : ''}`}
+      sorted="mass"
+    />
   );
 }

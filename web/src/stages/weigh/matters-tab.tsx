@@ -8,6 +8,7 @@ import { useRun } from '../../state/commands/run';
 import { useApp } from '../../state/store';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
+import { Sortable, SortableRow } from '../../ui/sortable';
 import { ShieldTable } from './shield-table';
 import { type Column, useColumns } from './use-columns';
 
@@ -105,75 +106,89 @@ export function MattersTab({ facts }: { facts: Facts }) {
           theme={theme}
         />
       </Suspense>
-      <div className="overflow-x-auto">
-        <table className="mt-2 w-full text-[14px]">
-          <caption className="sr-only">Builds by what matters, most first</caption>
-          <thead>
-            <tr className="border-b border-ink text-left">
-              <th scope="col" className="w-64 py-1 pr-3">
-                What matters, most first
-              </th>
-              {columns.map(c => (
-                <th key={c.facts.build.id} scope="col" className="min-w-28 px-2 py-1 text-right">
-                  {c.facts.build.id} <span className="font-normal text-ink2">{c.facts.build.name}</span>
+      <Sortable order={order} onOrder={priorities => run(rankPriorities, { priorities })}>
+        <div className="overflow-x-auto">
+          <table className="mt-2 w-full text-[14px]">
+            <caption className="sr-only">Builds by what matters, most first</caption>
+            <thead>
+              <tr className="border-b border-ink text-left">
+                <th scope="col" className="w-64 py-1 pr-3">
+                  What matters, most first
                 </th>
-              ))}
-              <th scope="col" className="min-w-56 px-2 py-1">
-                How it is found
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {order.map((p, at) => (
-              <tr key={p} className="border-b border-scribe/60 align-top">
-                <th scope="row" className="py-1.5 pr-3 text-left font-normal">
-                  <div className="flex items-center gap-1.5">
-                    <Button
-                      className="min-h-11 min-w-11 px-2"
-                      aria-label={`${PRIORITY_NAMES[p]} matters more`}
-                      disabled={at === 0}
-                      onClick={() => move(p, -1)}
-                    >
-                      <ArrowUp size={16} aria-hidden="true" />
-                    </Button>
-                    <Button
-                      className="min-h-11 min-w-11 px-2"
-                      aria-label={`${PRIORITY_NAMES[p]} matters less`}
-                      disabled={at === order.length - 1}
-                      onClick={() => move(p, 1)}
-                    >
-                      <ArrowDown size={16} aria-hidden="true" />
-                    </Button>
-                    <span className="ml-1 leading-tight">
-                      <b>
-                        {at + 1} {PRIORITY_NAMES[p]}
-                      </b>
-                      <span className="block text-[12px] text-ink2">{TERM_WORDS[p].what}</span>
-                    </span>
-                  </div>
+                {columns.map(c => (
+                  <th key={c.facts.build.id} scope="col" className="min-w-28 px-2 py-1 text-right">
+                    {c.facts.build.id} <span className="font-normal text-ink2">{c.facts.build.name}</span>
+                  </th>
+                ))}
+                <th scope="col" className="min-w-56 px-2 py-1">
+                  How it is found
                 </th>
-                {columns.map((c, i) => {
-                  const term = profiles[i]?.[p];
-                  if (!term) return null;
-                  const of = share(p, i);
-                  return (
-                    <td key={c.facts.build.id} className="px-2 py-1.5 text-right">
-                      <Fig
-                        of={figureOf(term, units)}
-                        className={of === 1 ? 'text-[17px] font-semibold' : ''}
-                      />
-                      <div className="text-[12px] text-ink2">
-                        {[of === 1 ? 'best' : '', decidedBy(term, c)].filter(Boolean).join(', ')}
-                      </div>
-                    </td>
-                  );
-                })}
-                <td className="px-2 py-1.5 text-[12.5px] leading-snug text-ink2">{TERM_WORDS[p].how}</td>
               </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+            </thead>
+            <tbody>
+              {order.map((p, at) => (
+                <SortableRow
+                  key={p}
+                  id={p}
+                  name={`Move ${PRIORITY_NAMES[p]}`}
+                  className="border-b border-scribe/60 align-top"
+                >
+                  {handle => (
+                    <>
+                      <th scope="row" className="py-1.5 pr-3 text-left font-normal">
+                        <div className="flex items-center gap-1.5">
+                          {handle}
+                          <Button
+                            className="min-h-11 min-w-11 px-2"
+                            aria-label={`${PRIORITY_NAMES[p]} matters more`}
+                            disabled={at === 0}
+                            onClick={() => move(p, -1)}
+                          >
+                            <ArrowUp size={16} aria-hidden="true" />
+                          </Button>
+                          <Button
+                            className="min-h-11 min-w-11 px-2"
+                            aria-label={`${PRIORITY_NAMES[p]} matters less`}
+                            disabled={at === order.length - 1}
+                            onClick={() => move(p, 1)}
+                          >
+                            <ArrowDown size={16} aria-hidden="true" />
+                          </Button>
+                          <span className="ml-1 leading-tight">
+                            <b>
+                              {at + 1} {PRIORITY_NAMES[p]}
+                            </b>
+                            <span className="block text-[12px] text-ink2">{TERM_WORDS[p].what}</span>
+                          </span>
+                        </div>
+                      </th>
+                      {columns.map((c, i) => {
+                        const term = profiles[i]?.[p];
+                        if (!term) return null;
+                        const of = share(p, i);
+                        return (
+                          <td key={c.facts.build.id} className="px-2 py-1.5 text-right">
+                            <Fig
+                              of={figureOf(term, units)}
+                              className={of === 1 ? 'text-[17px] font-semibold' : ''}
+                            />
+                            <div className="text-[12px] text-ink2">
+                              {[of === 1 ? 'best' : '', decidedBy(term, c)].filter(Boolean).join(', ')}
+                            </div>
+                          </td>
+                        );
+                      })}
+                      <td className="px-2 py-1.5 text-[12.5px] leading-snug text-ink2">
+                        {TERM_WORDS[p].how}
+                      </td>
+                    </>
+                  )}
+                </SortableRow>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </Sortable>
       <ShieldTable columns={columns} units={units} />
     </div>
   );
