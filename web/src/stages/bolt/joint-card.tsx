@@ -1,8 +1,11 @@
+import { yupResolver } from '@hookform/resolvers/yup';
 import { drillName, jointNotes, type ResolvedJoint } from '@plate-fold/core/bolt';
 import { changeJoints, type Lube } from '@plate-fold/core/plan';
 import { nutReaches } from '@plate-fold/core/sequence';
 import { fixed, formatTorque, lengthFigure, parseTorque, torqueFigure } from '@plate-fold/core/units';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
+import { useForm } from 'react-hook-form';
+import * as yup from 'yup';
 import { FindingCard } from '../../shared/finding-card';
 import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
@@ -11,41 +14,46 @@ import { Button } from '../../ui/button';
 import { Fig, Row } from '../../ui/figure';
 import { CONDITION_NAMES, LUBE_NAMES, REACH_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
+import { typedTorque } from '../../ui/typed';
 import { JointBears } from './joint-bears';
 import { JointHardware } from './joint-hardware';
 import { RepairCard } from './repair-card';
 import { useShares } from './use-shares';
 
+/** More than this breaks any bolt under a vehicle, N·m: a wrong unit. */
+const MOST_ENTERED = 400;
+
 /** The vehicle maker's torque: entered, it wins over ours. */
 function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
   const run = useRun();
   const units = useApp(s => s.view.units);
-  const [typed, setTyped] = useState('');
-  const [fault, setFault] = useState<string>();
   const entered = joint.joint.torque !== 'auto';
   const set = (torque: 'auto' | number) =>
     run(changeJoints, { joints: [{ joint: joint.id, part: { torque } }] });
-  const enter = (): void => {
-    const t = parseTorque(typed, units);
-    const wrong = !t.ok
-      ? t.fault
-      : t.value <= 0
-        ? 'a torque is above zero'
-        : t.value > 400
-          ? `${formatTorque(t.value, units)} would break any of these bolts: check the unit`
-          : undefined;
-    setFault(wrong);
-    if (!t.ok || wrong) return;
-    setTyped('');
-    set(t.value);
-  };
+  const form = useForm({
+    defaultValues: { torque: '' },
+    resolver: yupResolver(
+      yup.object({
+        torque: typedTorque(units, nm =>
+          nm <= 0
+            ? 'a torque is above zero'
+            : nm > MOST_ENTERED
+              ? `${formatTorque(nm, units)} would break any of these bolts: check the unit`
+              : undefined,
+        ),
+      }),
+    ),
+  });
+  const fault = form.formState.errors.torque?.message;
   return (
     <form
       className="mt-2"
-      onSubmit={e => {
-        e.preventDefault();
-        enter();
-      }}
+      onSubmit={e =>
+        void form.handleSubmit(({ torque }) => {
+          const t = parseTorque(torque, units);
+          if (t.ok && set(t.value)) form.reset();
+        })(e)
+      }
     >
       <label className="block text-[13px] text-ink2" htmlFor="maker-torque">
         The vehicle maker’s value, if there is one: it wins
@@ -53,13 +61,12 @@ function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
       <div className="mt-1 flex gap-1.5">
         <input
           id="maker-torque"
-          value={typed}
+          {...form.register('torque')}
           aria-invalid={fault !== undefined}
-          onChange={e => setTyped(e.target.value)}
           placeholder={units === 'inch' ? '30 lbf·ft' : '40 N·m'}
           className="fig min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-2.5 placeholder:text-ink2"
         />
-        <Button type="submit" disabled={typed.trim() === ''}>
+        <Button type="submit" disabled={form.watch('torque').trim() === ''}>
           Enter
         </Button>
         {entered && <Button onClick={() => set('auto')}>Ours</Button>}

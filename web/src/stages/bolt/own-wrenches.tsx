@@ -1,10 +1,16 @@
+import { yupResolver } from '@hookform/resolvers/yup';
 import { uncoveredTorques } from '@plate-fold/core/bolt';
 import { parseTorque, torqueFigure } from '@plate-fold/core/units';
-import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import * as yup from 'yup';
 import { usePutOnShelfMutation, useShelfQuery } from '../../state/api';
 import { useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
 import { Button } from '../../ui/button';
+import { typedName, typedTorque } from '../../ui/typed';
+
+/** A torque wrench that goes further is for trucks' wheels, N·m. */
+const MOST_WRENCH = 1000;
 
 /** The owner's torque wrenches, and which torques none of them reaches. */
 export function OwnWrenches() {
@@ -12,38 +18,49 @@ export function OwnWrenches() {
   const units = useApp(s => s.view.units);
   const { data: shelf = [] } = useShelfQuery();
   const [put] = usePutOnShelfMutation();
-  const [typed, setTyped] = useState({ name: '', low: '', high: '' });
-  const [fault, setFault] = useState<string>();
   const wrenches = shelf.flatMap(e =>
     e.kind === 'wrench' && e.low != null && e.high != null
       ? [{ name: e.name, low: e.low, high: e.high }]
       : [],
   );
   const open = uncoveredTorques(joints, wrenches);
-  const add = (): void => {
-    const [low, high] = [parseTorque(typed.low, units), parseTorque(typed.high, units)];
-    const wrong = !low.ok
-      ? `From: ${low.fault}`
-      : !high.ok
-        ? `To: ${high.fault}`
-        : high.value <= low.value
-          ? 'the range must end above where it begins'
-          : high.value > 1000
-            ? 'over 1000 N·m is no wrench for these bolts: check the unit'
-            : undefined;
-    setFault(wrong);
-    if (!low.ok || !high.ok || wrong) return;
-    const name = typed.name.trim() || `wrench ${wrenches.length + 1}`;
-    void put({ kind: 'wrench', name, count: 1, low: low.value, high: high.value });
-    setTyped({ name: '', low: '', high: '' });
+  const nm = (text: string): number => {
+    const t = parseTorque(text, units);
+    return t.ok ? t.value : Number.NaN;
   };
-  const field = (key: keyof typeof typed, label: string, placeholder: string) => (
+  const form = useForm({
+    defaultValues: { name: '', low: '', high: '' },
+    resolver: yupResolver(
+      yup.object({
+        name: typedName(40),
+        low: typedTorque(units),
+        high: typedTorque(units, v =>
+          v > MOST_WRENCH
+            ? `over ${MOST_WRENCH} N·m is no wrench for these bolts: check the unit`
+            : undefined,
+        ).test('above', 'the range must end above where it begins', (high, { parent }) => {
+          const low = nm((parent as { low: string }).low);
+          return Number.isNaN(low) || nm(high) > low;
+        }),
+      }),
+    ),
+  });
+  const { errors } = form.formState;
+  const fault = errors.low
+    ? `From: ${errors.low.message}`
+    : errors.high?.message && `To: ${errors.high.message}`;
+  const add = form.handleSubmit(({ name, low, high }) => {
+    const called = name || `wrench ${wrenches.length + 1}`;
+    void put({ kind: 'wrench', name: called, count: 1, low: nm(low), high: nm(high) });
+    form.reset();
+  });
+  const field = (key: 'name' | 'low' | 'high', label: string, placeholder: string) => (
     <input
       aria-label={label}
+      aria-invalid={errors[key] !== undefined}
       placeholder={placeholder}
-      value={typed[key]}
       maxLength={40}
-      onChange={e => setTyped({ ...typed, [key]: e.target.value })}
+      {...form.register(key)}
       className="min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-2 placeholder:text-ink2"
     />
   );
@@ -85,17 +102,11 @@ export function OwnWrenches() {
           </ul>
         </>
       )}
-      <form
-        className="mt-2 grid grid-cols-[1fr_5.5rem_5.5rem_auto] gap-2"
-        onSubmit={e => {
-          e.preventDefault();
-          add();
-        }}
-      >
+      <form className="mt-2 grid grid-cols-[1fr_5.5rem_5.5rem_auto] gap-2" onSubmit={e => void add(e)}>
         {field('name', 'Name of the wrench', 'the long one')}
         {field('low', `From, ${unit}`, `from, ${unit}`)}
         {field('high', `To, ${unit}`, `to, ${unit}`)}
-        <Button type="submit" disabled={typed.low.trim() === '' || typed.high.trim() === ''}>
+        <Button type="submit" disabled={form.watch('low').trim() === '' || form.watch('high').trim() === ''}>
           Add
         </Button>
       </form>

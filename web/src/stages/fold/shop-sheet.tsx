@@ -7,6 +7,7 @@ import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
+import { useDraftField } from '../../ui/use-draft-field';
 
 /** The profile of a shop, every figure of it editable: brake, dies, tools, stock sheets. */
 export function ShopSheet(props: {
@@ -19,6 +20,10 @@ export function ShopSheet(props: {
   const units = useApp(s => s.view.units);
   const inch = units === 'inch';
   const tools = shop.tools ?? TOOLS;
+  const name = useDraftField({
+    value: shop.name,
+    onEnter: text => void (text.trim() && onChange({ ...shop, name: text.trim() })),
+  });
   const ton = inch ? KN_PER_TON : 1;
   const without = <T,>(list: readonly T[], at: number): readonly T[] => list.filter((_, i) => i !== at);
   const drop = (label: string, onDrop: () => void) => (
@@ -36,12 +41,7 @@ export function ShopSheet(props: {
       <label className="block text-[12.5px] text-ink2">
         Name
         <input
-          key={shop.name}
-          defaultValue={shop.name}
-          onBlur={e => {
-            const name = e.target.value.trim();
-            if (name !== '' && name !== shop.name) onChange({ ...shop, name });
-          }}
+          {...name.field}
           className="block min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2 text-[16px] text-ink"
         />
       </label>

@@ -1,8 +1,11 @@
+import { yupResolver } from '@hookform/resolvers/yup';
 import { type OptionEffect, optionEffect } from '@plate-fold/core/compare';
 import { chooseOption, renameRig, setDriverSide, setMisfits, setWheelRates } from '@plate-fold/core/plan';
 import { type Misfit, presentRig, type When } from '@plate-fold/core/rig';
 import { formatMass } from '@plate-fold/core/units';
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import * as yup from 'yup';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useApp } from '../../state/store';
@@ -10,6 +13,7 @@ import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { BODY_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
+import { typedName } from '../../ui/typed';
 import { useDraftField } from '../../ui/use-draft-field';
 import { ScalesCard } from './scales-card';
 
@@ -20,7 +24,10 @@ const list = (names: readonly string[]): string =>
 function Misfits() {
   const { rig } = useFacts().document;
   const run = useRun();
-  const [reason, setReason] = useState('');
+  const form = useForm({
+    defaultValues: { reason: '' },
+    resolver: yupResolver(yup.object({ reason: typedName(200).required('is empty') })),
+  });
   const misfits = rig.misfits ?? [];
   const named = (when: When): string =>
     Object.entries(when)
@@ -56,16 +63,17 @@ function Misfits() {
       </ul>
       <form
         className="mt-2"
-        onSubmit={e => {
-          e.preventDefault();
-          const when = Object.fromEntries(
-            rig.options.flatMap(o => {
-              const choice = rig.selected[o.id];
-              return choice ? [[o.id, [choice]] as const] : [];
-            }),
-          );
-          if (reason.trim() && set([...misfits, { when, reason: reason.trim() }])) setReason('');
-        }}
+        onSubmit={e =>
+          void form.handleSubmit(({ reason }) => {
+            const when = Object.fromEntries(
+              rig.options.flatMap(o => {
+                const choice = rig.selected[o.id];
+                return choice ? [[o.id, [choice]] as const] : [];
+              }),
+            );
+            if (set([...misfits, { when, reason }])) form.reset();
+          })(e)
+        }
       >
         <label htmlFor="misfit" className="block text-[12.5px] text-ink2">
           The combination chosen above does not fit because
@@ -73,12 +81,11 @@ function Misfits() {
         <div className="mt-1 flex gap-1.5">
           <input
             id="misfit"
-            value={reason}
             maxLength={200}
-            onChange={e => setReason(e.target.value)}
+            {...form.register('reason')}
             className="min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-2"
           />
-          <Button type="submit" disabled={reason.trim() === ''}>
+          <Button type="submit" disabled={form.watch('reason').trim() === ''}>
             Mark
           </Button>
         </div>
