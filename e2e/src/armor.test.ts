@@ -3,7 +3,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { seriousFaults } from './axe';
 import {
   DESK,
   downloadsOf,
@@ -103,7 +102,7 @@ describe('an own vehicle, from nothing', () => {
     expect(doc.rig.measures.tankRear).toBeCloseTo(2590.8, 6);
 
     await press(page, 'Cover 7 findings', 'link');
-    await says(page, '0 %');
+    await says(page, /(?<![\d.])0 %/);
     await press(page, 'Propose');
     await press(page, 'Lay out a set');
     await says(page, /Take \d of \d plates/, 60_000);
@@ -354,11 +353,11 @@ describe('plates', () => {
     await press(page, 'Merge');
     await page.locator('[role="dialog"] ::-p-text(new plate, rear)').click();
     expect((await stored(page)).plan.panels).toHaveLength(4);
+    const merged = (await stored(page)).plan.panels.map(p => p.name);
     await press(page, 'Mirror');
     await says(page, 'New plate, mirrored');
     await press(page, 'Take out');
-    await press(page, 'Merge').catch(() => undefined);
-    expect((await stored(page)).plan.panels).toHaveLength(4);
+    expect((await stored(page)).plan.panels.map(p => p.name)).toEqual(merged);
     await page.browserContext().close();
   });
 
@@ -440,37 +439,6 @@ describe('plates', () => {
     await says(page, 'Plate D: the opening reaches past the edge of the plate');
     await type(page, 'Length, edge 2', '80');
     expect((await stored(page)).plan.panels.find(p => p.id === 'plate-d')?.flanges[0]?.length).toBe(80);
-    await page.browserContext().close();
-  });
-});
-
-describe('axe finds nothing serious on Rig and in the proposal', () => {
-  it.each([
-    { ...DESK, theme: 'light' },
-    { ...PHONE, theme: 'dark' },
-  ] as const)('in the $theme theme, $width wide', async ({ theme, ...view }) => {
-    const found: string[] = [];
-    const page = await openPage(browser, view, { theme });
-    const look = async (tab: string): Promise<void> => {
-      found.push(...(await seriousFaults(page)).map(f => `${tab}: ${f}`));
-    };
-    const eachTab = async (tabs: readonly string[]): Promise<void> => {
-      for (const tab of tabs) {
-        await press(page, tab, 'tab');
-        await look(tab);
-      }
-    };
-    await page.goto(server.at('/plan/wren-sliders/rig'), { waitUntil: 'networkidle0' });
-    await eachTab(['Measure', 'Map', 'Holes', 'Parts']);
-    await page.goto(server.at('/plan/wren-sliders/cover'), { waitUntil: 'networkidle0' });
-    await press(page, 'Propose');
-    await press(page, 'Lay out a set');
-    await says(page, /Take \d of \d plates/, 60_000);
-    await look('proposal');
-    await press(page, 'Leave it');
-    await page.locator('aria/Plate A, front differential[role="button"]').click();
-    await eachTab(['Shape', 'Held by']);
-    expect(found).toEqual([]);
     await page.browserContext().close();
   });
 });

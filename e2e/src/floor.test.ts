@@ -466,13 +466,10 @@ describe('the run and the log hold', () => {
   it.each([
     ['light', DESK],
     ['dark', PHONE],
-  ] as const)('in the %j theme, nothing is wrong with them for a screen reader', async (theme, view) => {
+  ] as const)('without the page itself scrolling, in the %j theme', async (theme, view) => {
     const page = await openPage(browser, view, { theme });
-    for (const path of ['/plan/bramble-winter/run', '/plan/bramble-winter/log', '/run/demo-install']) {
-      await page.goto(server.at(path));
-      await says(page, /Time, a guess|Log something|As built/);
-      expect(await seriousFaults(page), path).toEqual([]);
-    }
+    await page.goto(server.at('/run/demo-install'));
+    await says(page, 'As built');
     // nothing hidden makes the page itself scroll, neither beside nor below
     const beyond = () =>
       page.evaluate(() => [

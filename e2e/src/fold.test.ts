@@ -4,8 +4,7 @@ import { readDxf } from '@plate-fold/core/formats';
 import { signedArea } from '@plate-fold/core/geometry';
 import type { Browser, ElementHandle, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { seriousFaults } from './axe';
-import { DESK, downloadsOf, openBrowser, openPage, PHONE, press, saved, says, TestServer } from './browser';
+import { DESK, downloadsOf, openBrowser, openPage, press, saved, says, TestServer } from './browser';
 
 let browser: Browser;
 let server: TestServer;
@@ -286,16 +285,5 @@ describe('Fold', () => {
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
     await own.remove();
-  });
-
-  it.each(['light', 'dark'] as const)('axe finds nothing serious (%s)', async theme => {
-    const found: string[] = [];
-    for (const view of [DESK, PHONE]) {
-      const page = await openPage(browser, view, { theme });
-      await page.goto(server.at('/plan/bramble-winter/fold'), { waitUntil: 'networkidle0' });
-      found.push(...(await seriousFaults(page)).map(f => `${view.width}: ${f}`));
-      await page.browserContext().close();
-    }
-    expect(found).toEqual([]);
   });
 });

@@ -3,7 +3,6 @@ import { join } from 'node:path';
 import { demoText } from '@plate-fold/demo';
 import type { Browser } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { seriousFaults } from './axe';
 import {
   chosen,
   DESK,
@@ -277,32 +276,6 @@ describe('files', () => {
     expect(await readFile(bag, 'utf8')).toMatch(
       /^part,count,on the shelf,missing,packs to buy,in a pack\r\n"flange bolt M10x1\.5/,
     );
-    await page.browserContext().close();
-  });
-});
-
-describe('axe finds nothing serious', () => {
-  it.each([
-    { ...DESK, theme: 'light' },
-    { ...PHONE, theme: 'dark' },
-  ] as const)('in the $theme theme, $width wide', async ({ theme, ...view }) => {
-    const runs = await (await fetch(server.at('/api/documents/bramble-winter/runs'))).json();
-    const run = (runs as { id: string }[])[0]?.id;
-    const found: string[] = [];
-    const page = await openPage(browser, view, { theme });
-    for (const path of [
-      '/',
-      COVER,
-      '/plan/bramble-winter/weigh',
-      '/plan/bramble-winter/bolt',
-      '/plan/bramble-winter/run',
-      `/run/${run}`,
-    ]) {
-      await page.goto(server.at(path), { waitUntil: 'networkidle2' });
-      if (path === COVER) await press(page, 'Plate A, engine');
-      found.push(...(await seriousFaults(page)).map(f => `${path}: ${f}`));
-    }
-    expect(found).toEqual([]);
     await page.browserContext().close();
   });
 });

@@ -1,7 +1,6 @@
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest';
-import { seriousFaults } from './axe';
-import { DESK, openBrowser, openPage, PHONE, press, saved, says, TestServer, tally } from './browser';
+import { DESK, openBrowser, openPage, press, saved, says, TestServer, tally } from './browser';
 
 let browser: Browser;
 let server: TestServer;
@@ -189,27 +188,6 @@ describe('Strike', () => {
     );
     expect(page.faults).toEqual([]);
   }, 240_000);
-
-  /** What axe finds in space, on the map and in the table. */
-  const faultsOf = async (of: Page): Promise<readonly string[]> => {
-    const found: string[] = [];
-    for (const name of ['in space', 'as a map', 'as a table']) {
-      await press(of, name, 'radio');
-      found.push(...(await seriousFaults(of)).map(f => `${name}: ${f}`));
-    }
-    return found;
-  };
-  it('axe finds nothing serious at a desk by day', async () => {
-    await allStruck(page);
-    expect(await faultsOf(page)).toEqual([]);
-  }, 100_000);
-  it('axe finds nothing serious on a phone by night', async () => {
-    const phone = await openPage(browser, PHONE, { theme: 'dark' });
-    await phone.goto(server.at('/plan/wren-sliders/strike'));
-    await says(phone, 'Gives', 90_000);
-    expect(await faultsOf(phone)).toEqual([]);
-    await phone.browserContext().close();
-  }, 100_000);
 });
 
 describe('Strike without WebGL', () => {

@@ -1,11 +1,9 @@
 import type { Browser, Page } from 'puppeteer-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { seriousFaults } from './axe';
 import {
   DESK,
   openBrowser,
   openPage,
-  PHONE,
   press,
   saved,
   says,
@@ -260,24 +258,4 @@ describe('Weigh: builds side by side', () => {
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   }, 100_000);
-
-  it('axe finds nothing serious', async () => {
-    const found: string[] = [];
-    for (const view of [DESK, PHONE]) {
-      const page = await openPage(browser, view, { theme: view === DESK ? 'light' : 'dark' });
-      await page.goto(server.at('/plan/wren-sliders/weigh'));
-      for (const [tab, word] of [
-        ['every sheet for a plate', 'invented defaults'],
-        ['best build', 'invented defaults'],
-        ['what matters', 'never added up into one score'],
-        ['cost', 'On top, and held against'],
-      ] as const) {
-        await press(page, tab, 'radio');
-        await says(page, word);
-        found.push(...(await seriousFaults(page)).map(f => `${view.width} ${tab}: ${f}`));
-      }
-      await page.browserContext().close();
-    }
-    expect(found).toEqual([]);
-  }, 200_000);
 });

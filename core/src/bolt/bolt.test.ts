@@ -245,7 +245,7 @@ describe('the weakest element rules', () => {
   });
   it('a broken captive nut out of reach becomes a rivet nut, within reach a flange nut', () => {
     const blind = resolved(jointOf(), mountOf({ condition: 'broken-nut' }));
-    expect(blind.nut?.kind).toBe('rivet nut');
+    expect(blind.nut?.kind).toBe('rivet-nut');
     expect(blind.drill.at(-1)).toBe(13);
     const open = resolved(jointOf(), mountOf({ condition: 'broken-nut', nutReach: 'open' }));
     expect(open.nut?.kind).toBe('flange-serrated');

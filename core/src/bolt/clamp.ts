@@ -58,13 +58,13 @@ export function clampLimits(
     const strips = (nut.stripTorque * 1000) / (0.2 * t.d);
     all.push({ by: nut.name, force: INSTALL_SHARE * strips, bears: strips });
   }
-  if (element === 'captive nut')
+  if (element === 'captive-nut')
     all.push({
       by: 'captive nut',
       force: REUSED_PRELOAD * STRENGTH['8.8'].proof * t.stressArea,
       bears: class8Proof(t.d) * t.stressArea,
     });
-  const tapped = element === 'threaded hole' || (!element && SELF_TAPPING.has(joint.fastener.head));
+  const tapped = element === 'threaded' || (!element && SELF_TAPPING.has(joint.fastener.head));
   if (tapped && member) {
     const engaged = Math.min(member.wall, 1.5 * t.d);
     // half the strip load of mild steel: common practice

@@ -41,13 +41,41 @@ const FLANGE_NUT: BySize = {
   ...inch({ '1/4': 0.236, '5/16': 0.283, '3/8': 0.347, '7/16': 0.395, '1/2': 0.458 }),
 };
 
-export type NutElement =
-  | 'captive nut'
-  | 'threaded hole'
-  | 'rivet nut'
-  | 'clip nut'
-  | 'stud'
-  | Exclude<NutKind, 'none'>;
+/** What a bolt screws into. Whether it came with the hole or is set for the joint is told beside it (`own`). */
+export type NutElement = 'captive-nut' | 'threaded' | 'stud' | Exclude<NutKind, 'none'>;
+
+interface Traits {
+  /** the thread begins in the sheet of the member itself, not beyond it */
+  readonly inWall?: true;
+  /** it sits fast in the member: nothing turns it */
+  readonly fast?: true;
+  /** an impact wrench strips it before that is noticed: common practice, no source */
+  readonly soft?: true;
+  /** it has to sit in its sheet before a bolt can be started in it */
+  readonly setFirst?: true;
+}
+/** The tool that rivet nuts are set with, as the tool list calls it. */
+export const SETTING_TOOL = 'rivet nut setting tool';
+
+/** Everything that bears a thread, in one place. */
+export const ELEMENTS: Readonly<Record<NutElement, Traits>> = {
+  'captive-nut': { fast: true },
+  threaded: { inWall: true, fast: true },
+  stud: {},
+  hex: {},
+  'nylon-lock': {},
+  'all-metal-lock': {},
+  'flange-serrated': {},
+  'rivet-nut': { inWall: true, fast: true, soft: true, setFirst: true },
+  clip: { fast: true, soft: true, setFirst: true },
+  spring: { soft: true, setFirst: true },
+  clinch: { fast: true, soft: true, setFirst: true },
+  'weld-tab': { fast: true, soft: true, setFirst: true },
+  'nut-plate': { fast: true },
+  'nut-strip': { fast: true },
+  'tube-clamp': {},
+  'axle-strap': {},
+};
 
 export interface NutSize {
   readonly name: string;
@@ -103,7 +131,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         tool: wrench,
         source: 'ISO 4161',
       };
-    case 'captive nut':
+    case 'captive-nut':
       return {
         name: 'captive nut',
         height: HEX_NUT[t.size] ?? 0.85 * t.d,
@@ -154,7 +182,6 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         source: SCALED,
       };
     case 'rivet-nut':
-    case 'rivet nut':
       return {
         name: 'rivet nut',
         height: 1.2 * t.d,
@@ -164,7 +191,6 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         source: `30 lbf\u00b7ft at M10; ${SCALED}`,
       };
     case 'clip':
-    case 'clip nut':
       return {
         name: 'clip nut',
         height: 0.6 * t.d,
@@ -182,7 +208,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         stripTorque: scaled(3, 6, t.d),
         source: `snug only; ${SCALED}`,
       };
-    case 'threaded hole':
+    case 'threaded':
       return {
         name: 'threaded hole',
         height: t.d,
@@ -206,13 +232,13 @@ export function nutElement(nut: NutKind, hole: HoleKind | undefined): NutElement
   if (nut !== 'none') return nut;
   switch (hole) {
     case 'captive-nut':
-      return 'captive nut';
+      return 'captive-nut';
     case 'threaded':
-      return 'threaded hole';
+      return 'threaded';
     case 'rivet-nut':
-      return 'rivet nut';
+      return 'rivet-nut';
     case 'clip-nut':
-      return 'clip nut';
+      return 'clip';
     case 'stud':
       return 'stud';
     default:

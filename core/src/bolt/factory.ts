@@ -9,6 +9,8 @@ export interface FactoryRemoval {
   readonly count: number;
   readonly how: string;
   readonly tool: string;
+  /** metal flies while it is taken out */
+  readonly drilled: boolean;
   /** it can be used again */
   readonly reusable: boolean;
   readonly replacement: string;
@@ -18,6 +20,7 @@ interface Kind {
   readonly words: readonly string[];
   readonly how: string;
   readonly tool: string;
+  readonly drilled?: true;
   readonly reusable: boolean;
   readonly replacement: string;
 }
@@ -28,6 +31,7 @@ const KINDS: readonly Kind[] = [
     words: ['rivet'],
     how: 'Punch the mandrel through, drill the head off with a bit of the rivet\u2019s own diameter and no deeper than the head, punch the rest out',
     tool: 'center punch, twist drill of the rivet\u2019s diameter, pin punch',
+    drilled: true,
     reusable: false,
     replacement: 'a screw with a clip or rivet nut',
   },
@@ -74,6 +78,7 @@ export const removals = ({ fasteners, reuseFasteners }: FactoryPart): readonly F
         ...of,
         how: kind.how,
         tool: kind.tool,
+        drilled: kind.drilled ?? false,
         reusable: kind.reusable,
         replacement: kind.replacement,
       };
@@ -85,6 +90,7 @@ export const removals = ({ fasteners, reuseFasteners }: FactoryPart): readonly F
       ...of,
       how: 'Brush the thread, oil what is rusted, turn it out; heat and force snap studs: stop when it creaks',
       tool,
+      drilled: false,
       reusable: true,
       replacement: reuseFasteners
         ? 'itself, bagged and marked'

@@ -1,5 +1,6 @@
 import { type FoldedPanel, holeMargin } from '../fold';
 import { needsNewNut } from './drill';
+import { ELEMENTS } from './elements';
 import type { ResolvedJoint } from './joint';
 import type { JointSeat } from './seat';
 import { threadNamed } from './thread';
@@ -26,20 +27,6 @@ export interface HoldFault {
 export const SELF_TAPPING: ReadonlySet<string> = new Set(['thread-cutting', 'self-drilling']);
 /** Heads that nothing turns: their nut is turned. */
 export const STILL_HEADS: ReadonlySet<string> = new Set(['carriage', 't-bolt']);
-/** Nuts that cannot be turned either: they sit fast in the member. */
-const FIXED_NUTS: ReadonlySet<string> = new Set([
-  'captive nut',
-  'threaded hole',
-  'rivet nut',
-  'rivet-nut',
-  'clip nut',
-  'clip',
-  'clinch',
-  'weld-tab',
-  'nut-plate',
-  'nut-strip',
-]);
-
 /** What keeps a joint as it stands from holding its plates; none where it holds them all. */
 export function holdFaults(
   j: ResolvedJoint,
@@ -67,7 +54,7 @@ export function holdFaults(
   const tiesPlates = mount === undefined && joint.panels.length > 1;
   if (!nut && !SELF_TAPPING.has(joint.fastener.head) && (mount !== undefined || tiesPlates))
     out.push({ kind: 'no-thread' });
-  if (nut && STILL_HEADS.has(joint.fastener.head) && FIXED_NUTS.has(nut.kind))
+  if (nut && STILL_HEADS.has(joint.fastener.head) && ELEMENTS[nut.kind].fast === true)
     out.push({ kind: 'head-turns' });
   for (const s of seat?.plates ?? []) {
     if (s.where !== 'flat') {

@@ -5,7 +5,7 @@ import type { Member, Mount, PresentBar, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
 import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER } from './clamp';
 import { drillsFor, needsNewNut } from './drill';
-import { type NutElement, type NutSize, nutElement, nutSize, washerSize } from './elements';
+import { type NutElement, type NutSize, nutElement, nutSize, SETTING_TOOL, washerSize } from './elements';
 import { clampScatter, nutFactor, prevailingTorque, torqueFor } from './friction';
 import { HEAD_NAMES, type HeadSize, headSize } from './heads';
 import { lengthName, stockLength } from './length';
@@ -34,7 +34,11 @@ export interface ResolvedJoint {
   readonly at: Vec3;
   readonly thread: Thread;
   readonly head: HeadSize;
-  readonly nut?: NutSize & { readonly kind: NutElement };
+  readonly nut?: NutSize & {
+    readonly kind: NutElement;
+    /** it came with the hole and is sound */
+    readonly own: boolean;
+  };
   readonly layers: readonly Layer[];
   readonly gripMm: number;
   /** least length that holds, mm */
@@ -130,8 +134,7 @@ function stack(
   if (joint.headSide === 'above') middle.reverse();
   const layers = [...washers.filter(w => !atNut.includes(w)).map(layer), ...middle, ...atNut.map(layer)];
   // the thread starts in the wall itself where it is tapped or carries a rivet nut
-  const tapped =
-    element === 'threaded hole' || element === 'rivet nut' || element === 'rivet-nut' || !element;
+  const tapped = !element || element === 'threaded' || element === 'rivet-nut';
   const grip = layers.reduce((sum, l) => sum + (tapped && l.kind === 'member' ? 0 : l.thickness), 0);
   return { layers, grip };
 }
@@ -177,14 +180,15 @@ export function resolveJoint(
   const repaired = joint.nut === 'none' && needsNewNut(mount);
   const element: NutElement | undefined = repaired
     ? mount?.nutReach === 'none'
-      ? 'rivet nut'
+      ? 'rivet-nut'
       : 'flange-serrated'
     : nutElement(joint.nut, mount?.hole.kind);
   const head = headSize(joint.fastener.head, t);
-  const nut = element ? { kind: element, ...nutSize(element, t) } : undefined;
+  const own = joint.nut === 'none' && !repaired;
+  const nut = element ? { kind: element, own, ...nutSize(element, t) } : undefined;
   const { layers, grip } = stack(joint, t, panels, member, bar, element);
   const engaged =
-    element === 'threaded hole'
+    element === 'threaded'
       ? Math.min(t.d, member?.wall ?? t.d)
       : (nut?.height ?? (member ? member.wall + t.pitch : 0));
   const neededMm = grip + engaged + 2 * t.pitch;
@@ -229,7 +233,7 @@ export function resolveJoint(
     ...(head.tool && !stud ? [head.tool] : []),
     ...(nut?.tool ? [turnsNut ? nut.tool.replace('wrench', 'socket') : nut.tool] : []),
     ...[torqueWrench(torqueNm)].filter(x => x !== undefined),
-    ...(element === 'rivet-nut' || (repaired && element === 'rivet nut') ? ['rivet nut setting tool'] : []),
+    ...(element === 'rivet-nut' && !own ? [SETTING_TOOL] : []),
   ];
   return {
     id: joint.id,

@@ -1,10 +1,7 @@
 import { formatLength, formatTorque, type UnitSystem } from '../units';
 import { drillName, rivetNutHole } from './drill';
-import type { NutElement } from './elements';
+import { ELEMENTS, SETTING_TOOL } from './elements';
 import type { ResolvedJoint } from './joint';
-
-/** Nuts that have to sit fast in their sheet before a bolt can be started in them. */
-const SET_FIRST = new Set<NutElement>(['rivet-nut', 'rivet nut', 'clinch', 'clip', 'spring', 'weld-tab']);
 
 /** How a nut is set so that a bolt can be started in it: what it takes, move by move, how it is known to sit, and what to do if it spins. */
 export interface NutSetting {
@@ -27,25 +24,18 @@ const HOLE_OVER = 0.1;
  */
 export function nutSetting(j: ResolvedJoint, units: UnitSystem): NutSetting | undefined {
   const kind = j.nut?.kind;
-  if (!kind || !SET_FIRST.has(kind)) return undefined;
-  // the hole came with it
-  if (
-    kind === 'rivet nut' &&
-    j.joint.nut === 'none' &&
-    !['broken-nut', 'stripped'].includes(j.mount?.condition ?? '')
-  )
-    return undefined;
+  // one that came with its hole sits already
+  if (!kind || j.nut?.own || !ELEMENTS[kind].setFirst) return undefined;
   const sheetMm = j.member?.wall ?? j.layers.filter(l => l.kind === 'plate').at(-1)?.thickness ?? 0;
   const sheet = formatLength(sheetMm, units, true);
   const size = j.thread.size;
   const prove = `Test it: run its bolt in by hand for five turns, snug it with a short wrench, and look that the nut has not turned. Take the bolt out again.`;
   switch (kind) {
-    case 'rivet-nut':
-    case 'rivet nut': {
+    case 'rivet-nut': {
       const hole = rivetNutHole(j.thread);
       return {
         kind: 'rivet nut',
-        tools: ['rivet nut setting tool', 'calipers'],
+        tools: [SETTING_TOOL, 'calipers'],
         moves: [
           `Measure the hole: ${drillName(hole)}, no more than ${formatLength(HOLE_OVER, units, true)} over. In a loose hole it spins. Deburred on both faces.`,
           `Compare the grip range on the packet with the sheet, ${sheet}: the sheet must lie within it.`,

@@ -63,7 +63,7 @@ describe('a joint of a random plan', () => {
             expect(j.torqueBand[0]).toBeLessThanOrEqual(j.torqueNm);
             expect(j.torqueBand[1]).toBeGreaterThanOrEqual(j.torqueNm);
           }
-          if (j.nut?.kind === 'captive nut')
+          if (j.nut?.kind === 'captive-nut')
             expect(j.preloadN).toBeLessThanOrEqual(class8Proof(j.thread.d) * j.thread.stressArea);
           // a nut that strips is tightened to two thirds of that where nothing was entered
           if (j.nut?.stripTorque !== undefined && j.joint.torque === 'auto')

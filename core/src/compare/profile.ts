@@ -1,4 +1,4 @@
-import { environmentOf, MOST_APART, metalsApart } from '../checks';
+import { environmentOf, HEARD_BELOW, MOST_APART, metalsApart } from '../checks';
 import { type Shield, shieldOf } from '../cover';
 import type { Facts } from '../derive';
 import type { FoldedPanel } from '../fold';
@@ -85,7 +85,7 @@ export const TERM_WORDS: Readonly<Record<Priority, { readonly what: string; read
   },
   quiet: {
     what: 'lowest tone of a plate',
-    how: 'Computed by Strike as the plate is held; that a plate under 40 Hz drums is common practice, no source.',
+    how: `Computed by Strike as the plate is held; that a plate under ${HEARD_BELOW} Hz drums is common practice, no source.`,
   },
   cost: {
     what: 'all that is paid',

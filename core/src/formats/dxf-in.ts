@@ -1,7 +1,7 @@
 import DxfParser from 'dxf-parser';
 import { boxOf, contains, distance2, type Polygon, selfCrossing, signedArea, type Vec2 } from '../geometry';
 import { LIMITS } from '../plan';
-import { bad, good, type Result } from '../units';
+import { bad, good, MM_PER_FOOT, MM_PER_INCH, type Result } from '../units';
 import { DXF_LIMITS, dxfEntities } from './dxf-door';
 
 /** A plate outline from a drawing with what is cut out of it; mm, as drawn. */
@@ -26,7 +26,13 @@ const JOIN = 0.05;
 const CUT_LAYER = 'CUT';
 
 /** $INSUNITS to mm; 0 means that the drawing does not say. */
-const UNITS: Readonly<Record<number, number>> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000 };
+const UNITS: Readonly<Record<number, number>> = {
+  1: MM_PER_INCH,
+  2: MM_PER_FOOT,
+  4: 1,
+  5: 10,
+  6: 1000,
+};
 
 interface Point {
   readonly x: number;

@@ -1,4 +1,5 @@
 import type { Rig } from '../rig';
+import { LIFT_LIMIT_KG } from './limits';
 import { FORMAT, type PlanDocument, type SheetChoice } from './plan';
 
 /** What a new plate is cut from until its owner says otherwise: 3/16 in hot-rolled steel, powder coated. */
@@ -30,6 +31,6 @@ export const blankPlan = (rig: Rig, id: string, name: string): PlanDocument => (
       people: 1,
       drive: 'hand-only',
     },
-    limits: { maxLiftKg: 23 },
+    limits: { maxLiftKg: LIFT_LIMIT_KG },
   },
 });

@@ -112,3 +112,6 @@ export function boundsFaults(value: unknown, before?: unknown, most = 8): Fault[
 
 /** What can stand in an address and in a file's name; how long it may be is asked beside it. */
 export const ADDRESSABLE = /^(?!\.{1,2}$)[^/\\?#%\p{Cc}\p{Cs}\u2028\u2029]+$/u;
+
+/** NIOSH load constant, the lift limit when a plan sets none, kg (Pub. 94-110). */
+export const LIFT_LIMIT_KG = 23;

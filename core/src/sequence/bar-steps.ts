@@ -1,4 +1,4 @@
-import type { ResolvedJoint } from '../bolt';
+import { type ResolvedJoint, SETTING_TOOL } from '../bolt';
 import { CAUTIONS } from './cautions';
 import { drillStep, holeWork, mendHole, setNutStep } from './hole-work';
 import { count, isTorque, type Job, spotOf, toolsOf } from './job';
@@ -60,7 +60,7 @@ export function barSteps(job: Job, needs: readonly string[]): readonly string[] 
         hows: ['Clamps hold it until a bolt is in at each end.'],
         joints: startOrder(mine.map(spotOf), doc.plan.method.start),
         needs: [...new Set(ready)],
-        tools: ['clamps', ...toolsOf(mine, t => !isTorque(t) && !t.startsWith('rivet nut'))],
+        tools: ['clamps', ...toolsOf(mine, t => !isTorque(t) && t !== SETTING_TOOL)],
         cautions: [CAUTIONS.hand],
         impact: 'never',
       },

@@ -1,4 +1,4 @@
-import type { ResolvedJoint } from '../bolt';
+import { type ResolvedJoint, SETTING_TOOL } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
@@ -171,7 +171,7 @@ export function groupSteps(
           panels: [id],
           joints: startOrder(list.map(spotOf), method.start),
           needs,
-          tools: toolsOf(list, t => !isTorque(t) && !t.startsWith('rivet nut')),
+          tools: toolsOf(list, t => !isTorque(t) && t !== SETTING_TOOL),
           cautions: [CAUTIONS.hand],
           impact: 'never',
         },

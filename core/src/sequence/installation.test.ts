@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { resolveJoints } from '../bolt';
 import { foldPanel, openingOutline } from '../fold';
 import { contains, rectangle } from '../geometry';
-import { type Joint, type PlanDocument, STARTS, sheetOf } from '../plan';
+import { type Joint, LIFT_LIMIT_KG, type PlanDocument, STARTS, sheetOf } from '../plan';
 import { presentRig } from '../rig';
 import {
   AGAIN_MINUTES,
@@ -13,7 +13,6 @@ import {
   installation,
   jackPlace,
   judgeTurn,
-  LIFT_LIMIT_KG,
   type Sequence,
   sharedLoads,
   supportOf,
@@ -166,7 +165,7 @@ describe('the whole job', () => {
           const j = joints.find(x => x.id === id);
           return (
             j?.nut?.name === 'rivet nut' ||
-            j?.nut?.name === 'threaded hole' ||
+            j?.nut?.kind === 'threaded' ||
             j?.joint.fastener.finish === 'stainless'
           );
         });

@@ -1,7 +1,4 @@
-import type { Method, PlanDocument } from '../plan';
-
-/** NIOSH load constant, the lift limit when the plan sets none, kg (Pub. 94-110). */
-export const LIFT_LIMIT_KG = 23;
+import { LIFT_LIMIT_KG, type Method, type PlanDocument } from '../plan';
 
 /** How a load is lifted: cm, degrees, and the two multipliers that come from tables. */
 export interface Lifted {

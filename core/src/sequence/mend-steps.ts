@@ -1,4 +1,4 @@
-import { type ResolvedJoint, repairOptions } from '../bolt';
+import { type ResolvedJoint, repairOptions, SETTING_TOOL } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { PresentRig } from '../rig';
 import { CAUTIONS } from './cautions';
@@ -21,7 +21,7 @@ function moves(
   fault: BoltFault['fault'],
   of: Mended,
 ): readonly Pick<Step, 'title' | 'why' | 'hows' | 'tools' | 'cautions'>[] {
-  const soft = j.nut?.name === 'rivet nut';
+  const soft = j.nut?.kind === 'rivet-nut';
   const out = {
     title: `Take the bolt out at ${j.id}`,
     why: 'Its neighbors stay in; where the nut sits behind the plate, this end comes away a hand\u2019s width.',
@@ -163,7 +163,7 @@ export function mendSteps(fault: BoltFault, where: Step, of: Mended): readonly S
         : `Start ${j.id} by hand and bring it to where the others stand`,
     why: `It was reported: ${faultName(fault.fault).toLowerCase()}. Done here, it counts as sound again.`,
     needs: made.slice(-1).map(s => s.id),
-    tools: j.tools.filter(t => !t.startsWith('rivet nut')),
+    tools: j.tools.filter(t => t !== SETTING_TOOL),
     cautions: [CAUTIONS.hand, CAUTIONS.maker],
     takes: [],
     ...(nm === undefined

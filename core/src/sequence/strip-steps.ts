@@ -47,10 +47,7 @@ export function removeStep(
       ],
       needs,
       tools: [...new Set(ways.map(x => x.tool))],
-      cautions: [
-        ...(under ? [CAUTIONS.fuel] : []),
-        ...(ways.some(w => w.tool.includes('drill')) ? [CAUTIONS.eyes] : []),
-      ],
+      cautions: [...(under ? [CAUTIONS.fuel] : []), ...(ways.some(w => w.drilled) ? [CAUTIONS.eyes] : [])],
       bags,
       part: f.id,
       at: f.at,

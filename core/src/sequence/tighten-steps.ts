@@ -1,4 +1,4 @@
-import type { ResolvedJoint } from '../bolt';
+import { ELEMENTS, type ResolvedJoint, SETTING_TOOL } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { distance2, type Vec2 } from '../geometry';
 import { CAUTIONS } from './cautions';
@@ -6,8 +6,6 @@ import { addTools, isTorque, type Job, spotOf, toolsOf } from './job';
 import { tighteningOrder } from './order';
 import { PASS_SHARES, roundOf, settingsOf } from './settings';
 
-/** Nut elements that an impact wrench strips before it is noticed: common practice, no source. */
-const SOFT = new Set(['rivet nut', 'rivet-nut', 'clip', 'clip nut', 'spring', 'clinch', 'weld-tab']);
 /** An assembly wider than this, mm, or of more than one plate is pulled askew from one corner: common practice, no source. */
 const WIDE = 900;
 
@@ -15,12 +13,13 @@ const WIDE = 900;
 const byHandOnly = (j: ResolvedJoint): boolean =>
   isSoft(j) ||
   !j.nut ||
-  j.nut.kind === 'threaded hole' ||
+  j.nut.kind === 'threaded' ||
   j.nut.kind === 'nut-plate' ||
   j.nut.kind === 'nut-strip' ||
   j.joint.fastener.finish === 'stainless';
 
-export const isSoft = (j: ResolvedJoint): boolean => j.nut !== undefined && SOFT.has(j.nut.kind);
+export const isSoft = (j: ResolvedJoint): boolean =>
+  j.nut !== undefined && ELEMENTS[j.nut.kind].soft === true;
 
 const middleOf = (joints: readonly ResolvedJoint[]): Vec2 => [
   joints.reduce((s, j) => s + j.at[0], 0) / joints.length,
@@ -140,7 +139,7 @@ export function tightenSteps(
             share,
             needs: previous,
             tools: addTools(
-              toolsOf(turned, t => !isTorque(t) && !t.startsWith('rivet nut')),
+              toolsOf(turned, t => !isTorque(t) && t !== SETTING_TOOL),
               allByHand ? [] : toolsOf(turned, isTorque),
             ),
             cautions: [

@@ -105,7 +105,7 @@ const KNOWN: readonly Known[] = [
   {
     id: 'rivet-nut-tool',
     text: 'Clamp a wrench to the work or the tool, so that both hands push it square and turn; stop as it firms up.',
-    helps: ({ step, joints }) => step.id.startsWith('set-') && joints.some(j => j.nut?.name === 'rivet nut'),
+    helps: ({ step, joints }) => step.id.startsWith('set-') && joints.some(j => j.nut?.kind === 'rivet-nut'),
   },
   {
     id: 'proud-nut',

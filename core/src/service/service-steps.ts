@@ -1,3 +1,4 @@
+import { SETTING_TOOL } from '../bolt';
 import type { PresentRig } from '../rig';
 import {
   addTools,
@@ -76,7 +77,7 @@ function dropSteps(
           joints: [...startOrder(mine.map(spotOf), doc.plan.method.start)].reverse(),
           needs: [held],
           takes: [propped],
-          tools: addTools(toolsOf(mine, t => !isTorque(t) && !t.startsWith('rivet nut'))),
+          tools: addTools(toolsOf(mine, t => !isTorque(t) && t !== SETTING_TOOL)),
           people: heavy ? 2 : 1,
         },
         mine.length,
@@ -127,7 +128,7 @@ export function serviceSteps(
           needs: last,
           tools: toolsOf(
             joints.filter(j => loosen.includes(j.id)),
-            t => !isTorque(t) && !t.startsWith('rivet nut'),
+            t => !isTorque(t) && t !== SETTING_TOOL,
           ),
         },
         loosen.length,
@@ -220,7 +221,7 @@ export function serviceSteps(
           passes: 1,
           share: 1,
           needs: before,
-          tools: addTools(toolsOf(again, t => !t.startsWith('rivet nut'))),
+          tools: addTools(toolsOf(again, t => t !== SETTING_TOOL)),
           cautions: [CAUTIONS.maker],
           impact: 'never',
         },

@@ -70,15 +70,8 @@ function agrees(s: Solved): void {
 }
 
 describe('solved cases', () => {
-  // the bar of case 14 is tied by other means there: its in-plane pulls have the other sign, see docs/method.md
-  const linear = cases.filter(c => c.case.analysis === 'linear' && c.case.bars === undefined);
+  const linear = cases.filter(c => c.case.analysis === 'linear');
   it.each(linear.map(c => [`${c.id} ${c.title}`, c] as const))('%s', (_, c) => agrees(c));
-
-  it('a plate over a bar deflects as solved elsewhere, within 2 %', () => {
-    const s = cases.find(c => c.case.bars !== undefined)!;
-    const d = s.expected.deflections[0]!;
-    expect(answer(s).deflections[0]!.mm[2] / d.mm).toBeCloseTo(1, 1.7);
-  });
 
   it.each(cases.filter(c => c.case.analysis === 'large').map(c => [c.id, c] as const))(
     'large deflections: %s, less than small theory gives',

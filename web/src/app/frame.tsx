@@ -47,7 +47,7 @@ export function Frame() {
   if (opening.state === 'open') return <OpenFrame />;
   return (
     <main className="p-6">
-      <p role="status" className="mb-3 text-[16px]">
+      <p role="status" className="mb-3 text-sub">
         {opening.state === 'failed' ? opening.fault : 'Opening the plan …'}
       </p>
       <Link to="/" className="inline-flex min-h-11 items-center underline">

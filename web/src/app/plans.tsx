@@ -12,7 +12,7 @@ import { type NotTaken, useTakeIn } from './use-take-in';
 
 const SHOWN_FAULTS = 8;
 const LINK =
-  'inline-flex min-h-11 items-center justify-center gap-2 rounded-[4px] border border-scribe bg-paper px-3 font-semibold hover:border-ink2';
+  'inline-flex min-h-11 items-center justify-center gap-2 rounded-edge border border-scribe bg-paper px-3 font-semibold hover:border-ink2';
 
 /** All plans on this server, and the way in for a plan file. */
 export function Plans() {
@@ -40,14 +40,14 @@ export function Plans() {
   return (
     <div className="mx-auto flex min-h-full max-w-5xl flex-col px-5 py-6 desk:px-10 desk:py-12">
       <header className="mb-6">
-        <h1 className="text-[30px] leading-tight font-extrabold tracking-tight">Plate Fold</h1>
-        <p className="max-w-2xl text-[16px] text-ink2">
+        <h1 className="text-figure leading-tight font-extrabold tracking-tight">Plate Fold</h1>
+        <p className="max-w-2xl text-sub text-ink2">
           Plans underbody armor plate by plate: sheet, weight, coverage, bolts, and the order of the hands.
         </p>
       </header>
       <main className="flex-1">
         <div className="mb-2 flex flex-wrap items-end justify-between gap-3">
-          <h2 className="text-[19px] font-bold">Plans</h2>
+          <h2 className="text-head font-bold">Plans</h2>
           <div className="flex flex-wrap gap-2 max-desk:w-full max-desk:*:w-full">
             <a href={archiveAt()} download className={LINK}>
               <Archive size={18} aria-hidden="true" /> Back up everything
@@ -80,7 +80,7 @@ export function Plans() {
             <ul className="mt-1 list-disc pl-5">
               {faults.list.slice(0, SHOWN_FAULTS).map(f => (
                 <li key={`${f.path} ${f.fault}`}>
-                  {f.path !== '' && <span className="fig text-[13px]">{f.path} </span>}
+                  {f.path !== '' && <span className="fig text-small">{f.path} </span>}
                   {f.fault}
                 </li>
               ))}
@@ -116,15 +116,15 @@ export function Plans() {
             <li key={d.id}>
               <Link
                 to={`/plan/${encodeURIComponent(d.id)}/cover`}
-                className="grid min-h-16 grid-cols-[1fr_auto] items-center gap-x-4 rounded-[4px] border border-scribe bg-paper px-4 py-2.5 hover:border-ink2"
+                className="grid min-h-16 grid-cols-[1fr_auto] items-center gap-x-4 rounded-edge border border-scribe bg-paper px-4 py-2.5 hover:border-ink2"
               >
                 <span className="min-w-0">
-                  <span className="block truncate text-[18px]">
+                  <span className="block truncate text-title">
                     <b>{d.rigName}</b> {d.name}
                   </span>
                   <span className="block text-ink2">{BODY_NAMES[d.bodyKind as keyof typeof BODY_NAMES]}</span>
                 </span>
-                <span className="text-right text-[13px] text-ink2">
+                <span className="text-right text-small text-ink2">
                   saved {when(d.updatedAt)}
                   <span className="block">revision {d.revision}</span>
                 </span>
@@ -133,7 +133,7 @@ export function Plans() {
           ))}
         </ul>
         <section className="mt-8" aria-label="Start a plan">
-          <h2 className="text-[19px] font-bold">Start with your own vehicle</h2>
+          <h2 className="text-head font-bold">Start with your own vehicle</h2>
           <p className="mb-2 text-ink2">
             Choose the nearest kind; some twenty numbers with a tape give it the shape of yours.
           </p>
@@ -141,7 +141,7 @@ export function Plans() {
             {BODIES.map(b => (
               <Button
                 key={b}
-                className="min-h-16 text-[16px] first-letter:uppercase"
+                className="min-h-16 text-sub first-letter:uppercase"
                 disabled={adding.isLoading}
                 onClick={() => void begin(b)}
               >
@@ -151,7 +151,7 @@ export function Plans() {
           </div>
         </section>
       </main>
-      <footer className="mt-8 border-t border-scribe pt-3 text-[13px] text-ink2">
+      <footer className="mt-8 border-t border-scribe pt-3 text-small text-ink2">
         {backups?.folder && (
           <p className={`mb-2 ${backups.fault ? 'font-semibold text-oxide' : ''}`}>
             {backups.fault ??

@@ -138,7 +138,7 @@ export function Tally() {
   return (
     <footer
       role="group"
-      className="flex shrink-0 overflow-x-auto bg-foot text-[#f2f5f7] max-desk:h-11 desk:h-[78px]"
+      className="flex shrink-0 overflow-x-auto bg-foot text-[#f2f5f7] max-desk:h-11 desk:h-19.5"
       aria-label="Tally"
     >
       {list.map(e => (
@@ -148,15 +148,15 @@ export function Tally() {
           onClick={() => navigate(`/plan/${planId}/${e.to}`)}
           className="flex-1 px-3 text-left leading-tight hover:bg-white/8 max-desk:flex max-desk:items-baseline max-desk:gap-1.5 max-desk:self-stretch max-desk:pt-2.5 max-desk:whitespace-nowrap desk:min-w-[8.2rem] desk:px-4 desk:py-2.5"
         >
-          <span className="block text-[12px] text-[#c3ccd3]">{e.name}</span>
+          <span className="block text-note text-[#c3ccd3]">{e.name}</span>
           <span
-            className={`fig block whitespace-nowrap max-desk:text-[17px] desk:text-[23px] ${e.warn ? 'max-desk:text-[#ffcf33]' : ''}`}
+            className={`fig block whitespace-nowrap max-desk:text-title desk:text-large ${e.warn ? 'max-desk:text-[#ffcf33]' : ''}`}
           >
             {e.of.value}
-            <span className="ml-1 font-sans text-[12.5px] text-[#c3ccd3]">{e.of.unit}</span>
+            <span className="ml-1 font-sans text-note text-[#c3ccd3]">{e.of.unit}</span>
           </span>
           <span
-            className={`block truncate text-[12px] max-desk:hidden ${e.warn ? 'text-[#ffcf33]' : 'text-[#c3ccd3]'}`}
+            className={`block truncate text-note max-desk:hidden ${e.warn ? 'text-[#ffcf33]' : 'text-[#c3ccd3]'}`}
           >
             {e.below}
           </span>

@@ -49,7 +49,7 @@ function SaveMark() {
       aria-live="polite"
       data-save={save}
       title={fault}
-      className={`max-w-28 shrink-0 text-[12.5px] leading-tight ${save === 'saved' ? 'whitespace-nowrap' : ''} ${tone}`}
+      className={`max-w-28 shrink-0 text-note leading-tight ${save === 'saved' ? 'whitespace-nowrap' : ''} ${tone}`}
     >
       {words}
     </output>
@@ -77,15 +77,15 @@ function BuildSwitch() {
           <RadioGroup.Item
             key={b.id}
             value={b.id}
-            className={`flex h-10 shrink-0 items-center gap-2 rounded-[4px] border px-2 text-left ${active ? 'border-fluid bg-paper ring-1 ring-fluid' : 'border-scribe bg-paper hover:border-ink2'}`}
+            className={`flex h-10 shrink-0 items-center gap-2 rounded-edge border px-2 text-left ${active ? 'border-fluid bg-paper ring-1 ring-fluid' : 'border-scribe bg-paper hover:border-ink2'}`}
           >
             <Swatch families={Object.values(b.sheets).map(s => MATERIALS[s.material].family)} size={26} />
             <span className="max-w-36 leading-tight max-desk:max-w-24">
-              <span className="block truncate text-[13px]">
+              <span className="block truncate text-small">
                 <b>{b.id}</b> {b.name}
               </span>
               {net !== undefined && (
-                <span className="fig block text-[11.5px] text-ink2">{formatMass(net, units)} net</span>
+                <span className="fig block text-fine text-ink2">{formatMass(net, units)} net</span>
               )}
             </span>
           </RadioGroup.Item>
@@ -95,7 +95,7 @@ function BuildSwitch() {
   );
 }
 
-const ICON = 'grid size-10 shrink-0 place-items-center rounded-[4px] hover:bg-paper disabled:opacity-35';
+const ICON = 'grid size-10 shrink-0 place-items-center rounded-edge hover:bg-paper disabled:opacity-35';
 const ITEM =
   'flex min-h-11 cursor-pointer items-center gap-3 px-4 outline-none data-[highlighted]:bg-fluid data-[highlighted]:text-onfluid';
 
@@ -110,15 +110,15 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
   if (!present) return null;
   const { rig, plan } = present;
   return (
-    <header className="flex items-center gap-2 border-b border-scribe bg-sheet px-3 py-1.5 max-desk:flex-wrap flat:h-[50px] flat:flex-nowrap! desk:h-[54px] desk:gap-3">
+    <header className="flex items-center gap-2 border-b border-scribe bg-sheet px-3 py-1.5 max-desk:flex-wrap flat:h-12.5 flat:flex-nowrap! desk:h-13.5 desk:gap-3">
       <Link
         to="/"
-        className="shrink-0 py-2 text-[15px] font-extrabold tracking-tight max-desk:hidden"
+        className="shrink-0 py-2 text-lead font-extrabold tracking-tight max-desk:hidden"
         aria-label="Plate Fold, all plans"
       >
         Plate Fold
       </Link>
-      <h1 className="min-w-0 shrink truncate text-[15px] max-desk:flex-1 desk:max-w-44">
+      <h1 className="min-w-0 shrink truncate text-lead max-desk:flex-1 desk:max-w-44">
         <Link to="/" className="py-2 desk:hidden" aria-label="All plans">
           {'\u2190 '}
         </Link>
@@ -151,7 +151,7 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
       </div>
       <button
         type="button"
-        className="flex h-10 shrink-0 items-center gap-2 rounded-[4px] border border-scribe bg-paper px-3 text-[13px] hover:border-ink2 max-desk:hidden"
+        className="flex h-10 shrink-0 items-center gap-2 rounded-edge border border-scribe bg-paper px-3 text-small hover:border-ink2 max-desk:hidden"
         onClick={turn.run}
         aria-label={`Seen: ${SIDE_NAMES[side]}. Change`}
       >
@@ -160,7 +160,7 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
       </button>
       <button
         type="button"
-        className="fig h-10 shrink-0 rounded-[4px] border border-scribe bg-paper px-2.5 text-[12.5px] hover:border-ink2 max-desk:hidden"
+        className="fig h-10 shrink-0 rounded-edge border border-scribe bg-paper px-2.5 text-note hover:border-ink2 max-desk:hidden"
         onClick={other.run}
         aria-label={`${units === 'inch' ? 'in \u00b7 lb' : 'mm \u00b7 kg'}: change units`}
       >
@@ -174,13 +174,13 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
           <DropdownMenu.Content
             sideOffset={6}
             align="end"
-            className="z-50 min-w-60 rounded-[4px] border border-ink bg-paper py-1 text-ink shadow-lg"
+            className="z-50 min-w-60 rounded-edge border border-ink bg-paper py-1 text-ink shadow-lg"
           >
             <DropdownMenu.Item className={ITEM} onSelect={turn.run}>
               <Eye size={17} aria-hidden="true" /> {SIDE_NAMES[side]}
             </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} onSelect={other.run}>
-              <span className="fig text-[12px]">{units === 'inch' ? 'mm' : 'in'}</span> Show{' '}
+              <span className="fig text-note">{units === 'inch' ? 'mm' : 'in'}</span> Show{' '}
               {units === 'inch' ? 'metric' : 'inch and pound'}
             </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} onSelect={dress.run}>

@@ -7,12 +7,12 @@ export function Trouble() {
   const text = error instanceof Error ? error.message : String(error);
   return (
     <main className="mx-auto max-w-xl p-6">
-      <h1 className="mb-2 text-[24px] font-bold">This page has broken down</h1>
+      <h1 className="mb-2 text-large font-bold">This page has broken down</h1>
       <p className="mb-3">
         Your plan is safe: edits are kept on this device as they are made and saved on the server. Load the
         page again; if it breaks in the same place, save the plan as a file from another stage.
       </p>
-      <pre className="mb-4 overflow-x-auto border border-scribe bg-paper p-3 text-[13px] whitespace-pre-wrap">
+      <pre className="mb-4 overflow-x-auto border border-scribe bg-paper p-3 text-small whitespace-pre-wrap">
         {text}
       </pre>
       <div className="flex gap-2">

@@ -28,7 +28,7 @@ export function Differences({
   const list = useMemo(() => differences(before, after, units), [before, after, units]);
   if (list.length === 0) return <p className="text-ink2">{same}</p>;
   return (
-    <ul className="list-disc pl-5 text-[15px] leading-snug">
+    <ul className="list-disc pl-5 text-lead leading-snug">
       {list.slice(0, SHOWN).map(d => (
         <li key={d} className="first-letter:uppercase">
           {d}
@@ -51,7 +51,7 @@ function Version({ plan, row, onDone }: { plan: PlanDocument; row: VersionRow; o
   if (!data) return <p className="text-ink2">Fetching …</p>;
   return (
     <div className="grid gap-2 pb-3">
-      <p className="text-[14px] text-ink2">Changed since then:</p>
+      <p className="text-body text-ink2">Changed since then:</p>
       <Differences before={data.document} after={plan} same="The same as the plan is now." />
       <div className="flex flex-wrap gap-2">
         <Button
@@ -121,7 +121,7 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
                   </b>
                 )}
               </span>
-              <span className="text-[13px] text-ink2">{when(row.savedAt)}</span>
+              <span className="text-small text-ink2">{when(row.savedAt)}</span>
             </button>
             {chosen === row.id && <Version plan={plan} row={row} onDone={onClose} />}
           </li>

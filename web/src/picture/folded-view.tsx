@@ -123,7 +123,7 @@ export function FoldedView(props: {
           );
         })}
       </svg>
-      <p className="pointer-events-none absolute bottom-1.5 left-3 text-[12px] text-ink2">{words}</p>
+      <p className="pointer-events-none absolute bottom-1.5 left-3 text-note text-ink2">{words}</p>
     </div>
   );
 }

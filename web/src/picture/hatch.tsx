@@ -73,7 +73,7 @@ export function Swatch({ families, size = 24 }: { families: readonly MaterialFam
   const id = `sw-${families.join('-')}`;
   const [first = 'steel', second] = [...new Set(families)];
   return (
-    <svg width={size} height={size} viewBox="0 0 24 24" aria-hidden="true" className="shrink-0 rounded-[3px]">
+    <svg width={size} height={size} viewBox="0 0 24 24" aria-hidden="true" className="shrink-0 rounded-tight">
       <HatchDefs id={id} />
       <rect width="24" height="24" fill={hatch(id, first)} />
       {second && <path d="M24 0V24H0Z" fill={hatch(id, second)} />}

@@ -59,7 +59,6 @@ export function NutShape({ kind, cx, half, bore, near, far, end, scale, ink }: N
         </g>
       );
     }
-    case 'rivet nut':
     case 'rivet-nut': {
       // flange on the near side of the wall, a bulge that grips it behind
       const rim = 1.1 * scale;
@@ -76,7 +75,6 @@ export function NutShape({ kind, cx, half, bore, near, far, end, scale, ink }: N
       );
     }
     case 'clip':
-    case 'clip nut':
     case 'spring':
       // a folded sheet clip; the thread is a drawn collar
       return (

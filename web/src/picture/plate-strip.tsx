@@ -71,18 +71,18 @@ export const PlateStrip = memo(function PlateStrip(props: {
             type="button"
             aria-pressed={chosen}
             onClick={() => onPanel(c.id)}
-            className={`absolute overflow-hidden rounded-[3px] border bg-paper px-2 py-1 text-left leading-tight ${chosen ? 'border-fluid ring-1 ring-fluid' : 'border-scribe'}`}
+            className={`absolute overflow-hidden rounded-tight border bg-paper px-2 py-1 text-left leading-tight ${chosen ? 'border-fluid ring-1 ring-fluid' : 'border-scribe'}`}
             style={{ left: c.left, width: c.width - 4, top: c.row * ROW + 4, height: ROW - 4 }}
           >
-            <span className="block truncate text-[13px] font-bold">
+            <span className="block truncate text-small font-bold">
               {p.panel.mark} {p.panel.name}
             </span>
-            <span className="fig block text-[16px]">
+            <span className="fig block text-sub">
               {mass.value}
-              <span className="ml-1 font-sans text-[11px] text-ink2">{mass.unit}</span>
+              <span className="ml-1 font-sans text-fine text-ink2">{mass.unit}</span>
             </span>
-            <span className="block truncate text-[11.5px] text-ink2">{sheetName(p.sheet)}</span>
-            <span className="block truncate text-[11.5px] text-ink2">
+            <span className="block truncate text-fine text-ink2">{sheetName(p.sheet)}</span>
+            <span className="block truncate text-fine text-ink2">
               {gap ? (
                 <>
                   gap <span className="fig">{gap.value}</span> {gap.unit}

@@ -1,4 +1,11 @@
-import { BAND, type JointSeat, type Layer, type ResolvedJoint, SEAT_TOLERANCE } from '@plate-fold/core/bolt';
+import {
+  BAND,
+  type JointSeat,
+  type Layer,
+  type NutElement,
+  type ResolvedJoint,
+  SEAT_TOLERANCE,
+} from '@plate-fold/core/bolt';
 
 /** One drawn part of a stack: where it begins and ends along the bolt, mm from under the head. */
 export interface DrawnLayer {
@@ -21,16 +28,15 @@ export interface StackLayout {
 
 const SUNK = new Set(['countersunk']);
 /** Nut elements that sit in the wall itself, not behind it. */
-const IN_WALL = new Set(['rivet nut', 'rivet-nut', 'threaded hole', 'clinch']);
+const IN_WALL = new Set<NutElement>(['rivet-nut', 'threaded', 'clinch']);
 
 /** What goes round a tube behind the stack, instead of sitting on a wall. */
 const ROUND_TUBE = new Set(['tube-clamp', 'axle-strap']);
 export const isRoundTube = (j: ResolvedJoint): boolean => j.nut !== undefined && ROUND_TUBE.has(j.nut.kind);
 
 export const isSunk = (j: ResolvedJoint): boolean => SUNK.has(j.joint.fastener.head);
-export const isTapped = (j: ResolvedJoint): boolean => j.nut?.kind === 'threaded hole' || !j.nut;
-export const nutIsDrawn = (j: ResolvedJoint): boolean =>
-  j.nut !== undefined && j.nut.kind !== 'threaded hole';
+export const isTapped = (j: ResolvedJoint): boolean => j.nut?.kind === 'threaded' || !j.nut;
+export const nutIsDrawn = (j: ResolvedJoint): boolean => j.nut !== undefined && j.nut.kind !== 'threaded';
 
 /**
  * Lays a stack out along its bolt: from the head through the layers to the nut, tight or pulled apart by `apart` mm.

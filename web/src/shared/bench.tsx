@@ -83,7 +83,7 @@ export function Pannable({ sheet, children }: { sheet: ReturnType<typeof useShee
 }
 
 const ZOOM =
-  'grid size-10 place-items-center rounded-[4px] border border-scribe bg-sheet/90 hover:border-ink2';
+  'grid size-10 place-items-center rounded-edge border border-scribe bg-sheet/90 hover:border-ink2';
 
 export function ZoomButtons({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
   return (
@@ -168,7 +168,7 @@ export function Bench({
         aria-label={asideName}
         // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it
         tabIndex={0}
-        className="border-scribe bg-sheet max-desk:border-t desk:w-[348px] desk:shrink-0 desk:overflow-y-auto desk:border-l"
+        className="border-scribe bg-sheet max-desk:border-t desk:w-87 desk:shrink-0 desk:overflow-y-auto desk:border-l"
       >
         {aside}
       </aside>

@@ -20,16 +20,16 @@ export function FindingCard({ finding, why }: { finding: Finding; why?: string }
   const { remedy } = finding;
   const vetted = useVetted(finding);
   return (
-    <li className={`list-none rounded-[3px] border border-l-[6px] p-2.5 ${LOOK[finding.severity]}`}>
+    <li className={`list-none rounded-tight border border-l-[6px] p-2.5 ${LOOK[finding.severity]}`}>
       <p className="font-semibold leading-snug">
-        <span className="mr-1.5 text-[11px] font-bold tracking-wide uppercase">{WORD[finding.severity]}</span>
+        <span className="mr-1.5 text-fine font-bold tracking-wide uppercase">{WORD[finding.severity]}</span>
         {finding.text}
       </p>
-      {why && <p className="mt-0.5 text-[12.5px] leading-snug text-ink2">{why}</p>}
+      {why && <p className="mt-0.5 text-note leading-snug text-ink2">{why}</p>}
       {vetted ? (
         <>
           {vetted.brings.length > 0 && (
-            <p className="mt-1.5 text-[13px] leading-snug">
+            <p className="mt-1.5 text-small leading-snug">
               <span className="font-bold">It brings: </span>
               {vetted.brings
                 .slice(0, TOLD)
@@ -51,7 +51,7 @@ export function FindingCard({ finding, why }: { finding: Finding; why?: string }
           {remedy}
         </Button>
       ) : (
-        remedy && <p className="mt-0.5 text-[13px] leading-snug">{remedy}</p>
+        remedy && <p className="mt-0.5 text-small leading-snug">{remedy}</p>
       )}
     </li>
   );

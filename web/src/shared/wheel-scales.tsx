@@ -55,7 +55,7 @@ export function WheelScales(props: {
   const kg = (pad: Pad): number => shown[pad]?.kg ?? 0;
   return (
     <>
-      <p className="text-[13px] text-ink2">
+      <p className="text-small text-ink2">
         Simulated: a stand-in that ships with the program and weighs the loads entered so far.
       </p>
       <div className="mt-1 grid grid-cols-2 gap-2">
@@ -80,7 +80,7 @@ export function WheelScales(props: {
               key={p}
               className="flex items-baseline justify-between border border-scribe bg-paper px-2 py-1.5"
             >
-              <dt className="text-[12.5px] text-ink2">{p.replace('-', ' ')}</dt>
+              <dt className="text-note text-ink2">{p.replace('-', ' ')}</dt>
               <dd className={`fig ${shown[p]?.stable ? 'font-semibold' : ''}`}>
                 {shown[p] ? formatMass(shown[p].kg, units) : '–'}
               </dd>

@@ -17,7 +17,7 @@ export function Button({
   return (
     <button
       type="button"
-      className={`inline-flex min-h-11 min-w-11 items-center justify-center gap-2 rounded-[4px] px-3 font-semibold disabled:cursor-default disabled:opacity-40 ${LOOKS[look]} ${className}`}
+      className={`inline-flex min-h-11 min-w-11 items-center justify-center gap-2 rounded-edge px-3 font-semibold disabled:cursor-default disabled:opacity-40 ${LOOKS[look]} ${className}`}
       {...rest}
     />
   );

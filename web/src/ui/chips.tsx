@@ -22,7 +22,7 @@ export function Chips<T extends string>({
         <RadioGroup.Item
           key={v}
           value={v}
-          className={`min-h-11 rounded-[4px] border px-2 desk:px-3 ${value === v ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-transparent hover:bg-paper'}`}
+          className={`min-h-11 rounded-edge border px-2 desk:px-3 ${value === v ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-transparent hover:bg-paper'}`}
         >
           {name}
         </RadioGroup.Item>

@@ -25,10 +25,10 @@ export function Dialog(props: {
             if (from.current instanceof HTMLElement) from.current.focus();
           }}
           {...(props.about ? {} : { 'aria-describedby': undefined })}
-          className="fixed inset-x-0 bottom-0 z-50 max-h-[92dvh] overflow-auto border-t-4 border-fluid bg-sheet p-5 text-ink shadow-xl desk:inset-x-auto desk:top-1/2 desk:bottom-auto desk:left-1/2 desk:w-[30rem] desk:-translate-x-1/2 desk:-translate-y-1/2 desk:rounded-[5px] desk:border"
+          className="fixed inset-x-0 bottom-0 z-50 max-h-[92dvh] overflow-auto border-t-4 border-fluid bg-sheet p-5 text-ink shadow-xl desk:inset-x-auto desk:top-1/2 desk:bottom-auto desk:left-1/2 desk:w-[30rem] desk:-translate-x-1/2 desk:-translate-y-1/2 desk:rounded-edge desk:border"
         >
           <div className="mb-2 flex items-start justify-between gap-4">
-            <Radix.Title className="text-[20px] font-bold">{props.title}</Radix.Title>
+            <Radix.Title className="text-head font-bold">{props.title}</Radix.Title>
             {props.onClose && (
               <Radix.Close aria-label="Close" className="-mt-2 -mr-2 grid size-11 place-items-center">
                 <X size={20} aria-hidden="true" />

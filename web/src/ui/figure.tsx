@@ -15,10 +15,10 @@ export function Row({ name, of, meaning }: { name: string; of: Value; meaning?: 
   return (
     <div className="grid grid-cols-[5.6rem_5.4rem_1fr] items-baseline gap-x-2.5 border-b border-scribe/60 py-1.5 last:border-0">
       <dt>{name}</dt>
-      <dd className="text-right text-[18px]">
+      <dd className="text-right text-title">
         <Fig of={of} />
       </dd>
-      <dd className="text-[12.5px] leading-tight text-ink2">{meaning}</dd>
+      <dd className="text-note leading-tight text-ink2">{meaning}</dd>
     </div>
   );
 }

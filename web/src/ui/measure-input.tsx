@@ -59,7 +59,7 @@ export function MeasureInput(props: {
   });
   return (
     <div className={props.className}>
-      <label htmlFor={id} className={props.hideLabel ? 'sr-only' : 'block text-[12.5px] text-ink2'}>
+      <label htmlFor={id} className={props.hideLabel ? 'sr-only' : 'block text-note text-ink2'}>
         {label}
       </label>
       <span className="relative block">
@@ -74,17 +74,17 @@ export function MeasureInput(props: {
             e.target.select();
             props.onFocus?.();
           }}
-          className={`fig min-h-11 w-full min-w-0 rounded-[4px] border bg-paper pl-2 ${props.bare ? 'pr-1' : 'pr-8'} ${fault ? 'border-oxide' : 'border-scribe'}`}
+          className={`fig min-h-11 w-full min-w-0 rounded-edge border bg-paper pl-2 ${props.bare ? 'pr-1' : 'pr-8'} ${fault ? 'border-oxide' : 'border-scribe'}`}
         />
         <span
           hidden={props.bare}
-          className="pointer-events-none absolute top-1/2 right-2 -translate-y-1/2 text-[12px] text-ink2"
+          className="pointer-events-none absolute top-1/2 right-2 -translate-y-1/2 text-note text-ink2"
         >
           {unit}
         </span>
       </span>
       {fault && (
-        <p id={`${id}-fault`} role="alert" className="text-[12.5px] leading-tight text-oxide">
+        <p id={`${id}-fault`} role="alert" className="text-note leading-tight text-oxide">
           {fault}
         </p>
       )}

@@ -18,7 +18,7 @@ export function Select<T extends string>(props: {
     <Radix.Root value={props.value} onValueChange={v => props.onChoose(v as T)}>
       <Radix.Trigger
         aria-label={props.label}
-        className={`inline-flex min-h-11 items-center justify-between gap-2 rounded-[4px] border border-scribe bg-paper px-3 text-left hover:border-ink2 ${props.className ?? ''}`}
+        className={`inline-flex min-h-11 items-center justify-between gap-2 rounded-edge border border-scribe bg-paper px-3 text-left hover:border-ink2 ${props.className ?? ''}`}
       >
         <span className="truncate">
           <Radix.Value />
@@ -31,7 +31,7 @@ export function Select<T extends string>(props: {
         <Radix.Content
           position="popper"
           sideOffset={4}
-          className="z-50 max-h-80 overflow-auto rounded-[4px] border border-ink bg-paper text-ink shadow-lg"
+          className="z-50 max-h-80 overflow-auto rounded-edge border border-ink bg-paper text-ink shadow-lg"
         >
           <Radix.Viewport>
             {props.choices.map(c => (

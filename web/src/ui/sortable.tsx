@@ -76,7 +76,7 @@ export function SortableRow({
           {...attributes}
           {...listeners}
           aria-label={name}
-          className="grid size-11 shrink-0 cursor-grab touch-none place-items-center rounded-[4px] text-ink2 hover:bg-sheet hover:text-ink"
+          className="grid size-11 shrink-0 cursor-grab touch-none place-items-center rounded-edge text-ink2 hover:bg-sheet hover:text-ink"
         >
           <GripVertical size={18} aria-hidden="true" />
         </button>,

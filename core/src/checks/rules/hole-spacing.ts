@@ -12,9 +12,7 @@ const SOCKET = { share: 1.3, more: 3 } as const;
 const toolWidth = (j: ResolvedJoint): number => {
   const washer = j.layers[1]?.kind === 'washer' ? j.layers[1].diameter : 0;
   const own = Math.max(j.head.bearing, washer);
-  return j.head.flats && j.head.tool.startsWith('socket')
-    ? Math.max(own, SOCKET.share * j.head.flats + SOCKET.more)
-    : own;
+  return j.head.flats ? Math.max(own, SOCKET.share * j.head.flats + SOCKET.more) : own;
 };
 const headWidth = (j: ResolvedJoint): number =>
   Math.max(j.head.bearing, j.layers[1]?.kind === 'washer' ? j.layers[1].diameter : 0);

@@ -120,7 +120,9 @@ describe('entries of a rig', () => {
     expect(entryRemoved(rig, 'members', 'cross-2').mounts.some(m => m.member === 'cross-2')).toBe(false);
     expect(entryRemoved(rig, 'components', 'pan').servicePoints.some(s => s.component === 'pan')).toBe(false);
   });
-  it('every condition of a hole names its repair', () => {
-    for (const c of HOLE_CONDITIONS) expect(REPAIR[c].length).toBeGreaterThan(3);
+  it('every condition of a hole names a repair of its own, and only a good one none', () => {
+    expect(Object.keys(REPAIR).sort()).toEqual([...HOLE_CONDITIONS].sort());
+    expect(new Set(Object.values(REPAIR)).size).toBe(HOLE_CONDITIONS.length);
+    expect(HOLE_CONDITIONS.filter(c => REPAIR[c] === 'nothing')).toEqual(['good']);
   });
 });

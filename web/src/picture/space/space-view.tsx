@@ -160,7 +160,7 @@ export default function SpaceView(props: Props) {
       style={{ width, height, touchAction: 'none' }}
     >
       <canvas ref={canvas} className="block" style={{ width, height }} />
-      <p className="pointer-events-none absolute bottom-1.5 left-3 text-[12px] text-ink2">{words}</p>
+      <p className="pointer-events-none absolute bottom-1.5 left-3 text-note text-ink2">{words}</p>
     </div>
   );
 }

@@ -22,7 +22,7 @@ export function BagList() {
       id: 'count',
       head: 'Count',
       headClass: 'w-16 py-1 pr-4 text-right font-normal',
-      cellClass: 'fig py-1.5 pr-4 text-right text-[17px]',
+      cellClass: 'fig py-1.5 pr-4 text-right text-title',
       cell: l => l.count,
     },
     {
@@ -84,13 +84,13 @@ export function BagList() {
       )}
       <DataTable
         className="w-full"
-        headClass="border-b border-ink2 text-left text-[12.5px] text-ink2"
+        headClass="border-b border-ink2 text-left text-note text-ink2"
         columns={columns}
         rows={buy}
         rowKey={l => l.part}
         rowClass={() => 'border-b border-scribe/70'}
       />
-      <p className="mt-3 text-[13px] text-ink2">
+      <p className="mt-3 text-small text-ink2">
         Lengths follow the sheet of build {build.id}: another build may need other bolts. Pack sizes are a
         guess. Buy a spare of each.
       </p>

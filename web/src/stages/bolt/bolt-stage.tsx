@@ -74,7 +74,7 @@ export function BoltStage() {
             aria-label="Joints and lists"
           >
             <Tabs.Trigger value="joints" className={TAB}>
-              Joints <span className="fig text-[13px]">{facts.joints.length}</span>
+              Joints <span className="fig text-small">{facts.joints.length}</span>
             </Tabs.Trigger>
             {LISTS.map(([value, name]) => (
               <Tabs.Trigger key={value} value={value} className={TAB}>

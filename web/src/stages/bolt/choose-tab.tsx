@@ -54,7 +54,7 @@ export function ChooseTab() {
   return (
     <div className="p-4">
       <div className="flex flex-wrap items-center gap-3">
-        <h2 className="text-[17px] font-bold">Chosen for all joints</h2>
+        <h2 className="text-title font-bold">Chosen for all joints</h2>
         <span className="flex-1" />
         <Select<Environment>
           label="Where it is driven"
@@ -75,7 +75,7 @@ export function ChooseTab() {
           </span>
         )}
       </div>
-      <p className="mt-1 max-w-3xl text-[13px] text-ink2">
+      <p className="mt-1 max-w-3xl text-small text-ink2">
         From what the holes give, the sheets, who reaches the nut and what a strike asks, with as few
         different parts and tools as is sensible. The maker’s values win; a lock keeps what you have chosen
         yourself.
@@ -99,8 +99,8 @@ export function ChooseTab() {
               </button>
               <div className="min-w-0">
                 <p className="font-semibold">{inWords(c.joint)}</p>
-                {c.changed && now && <p className="text-[13px] text-ink2 line-through">{inWords(now)}</p>}
-                <p className="text-[13px] leading-snug">{c.why}</p>
+                {c.changed && now && <p className="text-small text-ink2 line-through">{inWords(now)}</p>}
+                <p className="text-small leading-snug">{c.why}</p>
               </div>
               <div className="flex flex-wrap justify-end gap-1.5">
                 {c.changed && (

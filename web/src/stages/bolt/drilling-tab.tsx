@@ -18,7 +18,7 @@ export function DrillingTab() {
     return <p className="p-4">Nothing has to be drilled: every hole is there and sound.</p>;
   return (
     <div className="p-4">
-      <p role="note" className="max-w-3xl border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-[14px]">
+      <p role="note" className="max-w-3xl border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-body">
         Drilling overhead: eye and face protection, no loose sleeves or gloves that catch, battery off near
         wiring. Know what is behind before you start; fuel and brake lines come first, and the vehicle maker’s
         word on where its frame may be drilled.
@@ -27,7 +27,7 @@ export function DrillingTab() {
         {cards.map(({ j, card }) => {
           const part = facts.rig.components.find(c => c.id === card.behind?.component);
           return (
-            <li key={j.id} className="rounded-[4px] border border-ink2 bg-paper p-3">
+            <li key={j.id} className="rounded-edge border border-ink2 bg-paper p-3">
               <h3 className="font-bold">
                 <span className="fig">{j.id}</span>,{' '}
                 {j.mount?.hole.kind === 'drill'
@@ -36,7 +36,7 @@ export function DrillingTab() {
                 in {j.member?.kind ?? 'its place'} <span className="fig">{j.member?.id}</span>
               </h3>
               {card.fitFirst.length > 0 && (
-                <p className="text-[14px]">
+                <p className="text-body">
                   Fit first: <span className="fig">{card.fitFirst.join(', ')}</span>
                 </p>
               )}
@@ -44,17 +44,17 @@ export function DrillingTab() {
                 {card.moves.map(m => (
                   <li key={`${m.what} ${m.tool}`}>
                     {m.what}
-                    {m.tool && <span className="fig block text-[15px]">{m.tool}</span>}
+                    {m.tool && <span className="fig block text-lead">{m.tool}</span>}
                   </li>
                 ))}
               </ol>
               {card.behind && card.stopMm !== undefined ? (
                 <p className="mt-2 border-l-[6px] border-marker bg-markersoft px-2 py-1">
-                  Stop on the drill at <Fig of={lengthFigure(card.stopMm, units)} className="text-[18px]" />:{' '}
+                  Stop on the drill at <Fig of={lengthFigure(card.stopMm, units)} className="text-title" />:{' '}
                   {part?.name} is <Fig of={lengthFigure(card.behind.depth, units)} /> in.
                 </p>
               ) : (
-                <p className="mt-2 text-[13px] text-ink2">
+                <p className="mt-2 text-small text-ink2">
                   What is behind is not in the rig: look before you drill.
                 </p>
               )}

@@ -7,8 +7,8 @@ export function FactoryTab() {
   if (rig.factoryParts.length === 0) return <p className="p-4">No factory part has to come off.</p>;
   return (
     <div className="max-w-4xl p-4">
-      <h2 className="text-[17px] font-bold">Factory parts off</h2>
-      <p className="text-[13px] text-ink2">
+      <h2 className="text-title font-bold">Factory parts off</h2>
+      <p className="text-small text-ink2">
         A marked bag for each part. Common practice, no source; the vehicle maker’s way comes first. Eye
         protection when drilling rivets and under rust.
       </p>
@@ -22,13 +22,13 @@ export function FactoryTab() {
                   key={`${r.head} ${r.thread}`}
                   className="grid grid-cols-[auto_1fr] gap-x-3 border-b border-scribe/70 py-1.5"
                 >
-                  <span className="fig w-14 text-right text-[17px]">{r.count} ×</span>
+                  <span className="fig w-14 text-right text-title">{r.count} ×</span>
                   <div>
                     <p>
                       <b>{`${r.head} ${r.thread}`.trim()}</b>, {r.tool}
                     </p>
-                    <p className="text-[13px] leading-snug">{r.how}.</p>
-                    <p className="text-[13px] text-ink2">
+                    <p className="text-small leading-snug">{r.how}.</p>
+                    <p className="text-small text-ink2">
                       {r.reusable ? 'Used again' : 'Not used again'}: {r.replacement}.
                     </p>
                   </div>

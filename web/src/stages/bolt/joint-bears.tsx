@@ -21,14 +21,14 @@ export function JointBears({
   return (
     <section className="mt-4" aria-label="What it bears">
       <h3 className="font-bold">What it bears</h3>
-      <p className="text-[14px]">
+      <p className="text-body">
         Pulled <Fig of={loadFigure(pull.force, units)} /> ({pull.what}), sheared{' '}
         <Fig of={loadFigure(shear.force, units)} /> ({shear.what}).
       </p>
       {asked ? (
         <>
           <div
-            className="mt-1.5 h-4 w-full overflow-hidden rounded-[3px] border border-ink2 bg-paper"
+            className="mt-1.5 h-4 w-full overflow-hidden rounded-tight border border-ink2 bg-paper"
             role="meter"
             aria-label="Share of what it bears that a strike asks for"
             aria-valuemin={0}
@@ -40,20 +40,18 @@ export function JointBears({
               style={{ width: `${Math.min(100, percent)}%` }}
             />
           </div>
-          <p className="mt-1 text-[13px] text-ink2">
+          <p className="mt-1 text-small text-ink2">
             A strike asks <b className="text-ink">{fixed(percent, 0)} %</b>: pulled{' '}
             <Fig of={loadFigure(asked.pullN, units)} /> with what prying adds, sheared{' '}
             <Fig of={loadFigure(asked.shearN, units)} />, taken together.
           </p>
         </>
       ) : (
-        <p className="mt-1 text-[13px] text-ink2">
-          What a strike asks of it is known once Strike has struck.
-        </p>
+        <p className="mt-1 text-small text-ink2">What a strike asks of it is known once Strike has struck.</p>
       )}
       <details className="mt-1">
         <summary className="min-h-11 py-2.5">Everything that can give</summary>
-        <table className="w-full text-[13px]">
+        <table className="w-full text-small">
           <tbody>
             {[...elements]
               .sort((a, b) => a.force - b.force)
@@ -61,7 +59,7 @@ export function JointBears({
                 <tr key={`${e.what} ${e.acts}`} className="border-b border-scribe/60 align-top">
                   <th scope="row" className="py-1 pr-2 text-left font-normal first-letter:uppercase">
                     {e.what}, {e.acts === 'pull' ? 'pulled' : 'sheared'}
-                    <span className="block text-[11.5px] text-ink2">{e.source}</span>
+                    <span className="block text-fine text-ink2">{e.source}</span>
                   </th>
                   <td className="py-1 text-right">
                     <Fig of={loadFigure(e.force, units)} />
@@ -70,13 +68,13 @@ export function JointBears({
               ))}
           </tbody>
         </table>
-        <p className="mt-1 text-[12.5px] text-ink2">
+        <p className="mt-1 text-note text-ink2">
           Nominal strengths without a safety factor. Estimates, not certificates.
         </p>
       </details>
       <details>
         <summary className="min-h-11 py-2.5">Where its figures come from</summary>
-        <dl className="text-[13px]">
+        <dl className="text-small">
           {figureSources(joint, facts.panels).map(s => (
             <div key={s.what} className="border-b border-scribe/60 py-1">
               <dt className="first-letter:uppercase">{s.what}</dt>
@@ -84,7 +82,7 @@ export function JointBears({
             </div>
           ))}
         </dl>
-        <p className="mt-1 text-[12.5px] text-ink2">{FROM_MEMORY}</p>
+        <p className="mt-1 text-note text-ink2">{FROM_MEMORY}</p>
       </details>
     </section>
   );

@@ -2,7 +2,14 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { drillName, jointNotes, type ResolvedJoint } from '@plate-fold/core/bolt';
 import { changeJoints, type Lube } from '@plate-fold/core/plan';
 import { nutReaches } from '@plate-fold/core/sequence';
-import { fixed, formatTorque, lengthFigure, parseTorque, torqueFigure } from '@plate-fold/core/units';
+import {
+  fixed,
+  formatTorque,
+  lengthFigure,
+  N_PER_LBF,
+  parseTorque,
+  torqueFigure,
+} from '@plate-fold/core/units';
 import { useMemo } from 'react';
 import { useForm } from 'react-hook-form';
 import * as yup from 'yup';
@@ -55,7 +62,7 @@ function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
         })(e)
       }
     >
-      <label className="block text-[13px] text-ink2" htmlFor="maker-torque">
+      <label className="block text-small text-ink2" htmlFor="maker-torque">
         The vehicle maker’s value, if there is one: it wins
       </label>
       <div className="mt-1 flex gap-1.5">
@@ -64,7 +71,7 @@ function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
           {...form.register('torque')}
           aria-invalid={fault !== undefined}
           placeholder={units === 'inch' ? '30 lbf·ft' : '40 N·m'}
-          className="fig min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-2.5 placeholder:text-ink2"
+          className="fig min-h-11 w-full min-w-0 rounded-edge border border-scribe bg-paper px-2.5 placeholder:text-ink2"
         />
         <Button type="submit" disabled={form.watch('torque').trim() === ''}>
           Enter
@@ -72,7 +79,7 @@ function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
         {entered && <Button onClick={() => set('auto')}>Ours</Button>}
       </div>
       {fault && (
-        <p role="alert" className="mt-1 text-[13px] text-oxide">
+        <p role="alert" className="mt-1 text-small text-oxide">
           {fault}
         </p>
       )}
@@ -95,20 +102,20 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
   const band = [torqueFigure(low, units).value, torqueFigure(high, units).value];
   const force =
     units === 'inch'
-      ? { value: fixed(j.preloadN / 4.4482216, 0), unit: 'lbf' }
+      ? { value: fixed(j.preloadN / N_PER_LBF, 0), unit: 'lbf' }
       : { value: fixed(j.preloadN / 1000, 1), unit: 'kN' };
   return (
     <div className="p-4">
-      <h2 className="text-[19px] font-bold">
+      <h2 className="text-head font-bold">
         <span className="fig">{j.id}</span>, plate {marks.join(' under ')}
       </h2>
-      <p className="text-[13px] text-ink2">
+      <p className="text-small text-ink2">
         {j.member ? `into ${j.member.kind} ${j.member.id}` : 'into its own place'}, head {j.joint.headSide}
         {j.joint.tightenBefore === 'hang' ? ', tightened before the plate goes up' : ''}
       </p>
       <div className="my-3 border-y border-ink2 py-2">
-        <Fig of={torqueFigure(j.torqueNm, units)} className="text-[44px] leading-none font-semibold" />
-        <p className="mt-1.5 text-[13px] leading-snug text-ink2">
+        <Fig of={torqueFigure(j.torqueNm, units)} className="text-giant leading-none font-semibold" />
+        <p className="mt-1.5 text-small leading-snug text-ink2">
           Limited by: <b className="text-ink">{j.limitedBy}</b>. K is never known closely: the same clamp may
           take {band[0]} to {band[1]}. An estimate, not a certificate.
         </p>
@@ -131,7 +138,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
           meaning="past the nut or thread"
         />
       </dl>
-      <ul className="mt-1.5 grid gap-1 text-[13px] leading-snug">
+      <ul className="mt-1.5 grid gap-1 text-small leading-snug">
         <li>{notes.direction}</li>
         <li>{reaches.get(j.id)?.said}</li>
         {notes.shared && <li>{notes.shared}</li>}
@@ -148,7 +155,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
         </li>
       </ul>
       {j.mount && (
-        <p className="mt-1.5 text-[13px] text-ink2">
+        <p className="mt-1.5 text-small text-ink2">
           Hole <span className="fig text-ink">{j.mount.id}</span>: {j.mount.hole.kind.replace('-', ' ')},{' '}
           {CONDITION_NAMES[j.mount.condition]}; the nut {REACH_NAMES[j.mount.nutReach]}.
         </p>
@@ -160,7 +167,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
           <h3 className="font-bold">Drill</h3>
           <p className="fig">punch, {j.drill.map(drillName).join(', ')}</p>
           {j.mount?.behind && (
-            <p className="text-[13px] text-ink2">
+            <p className="text-small text-ink2">
               Behind it, {lengthFigure(j.mount.behind.depth, units).value}{' '}
               {lengthFigure(j.mount.behind.depth, units).unit} in:{' '}
               {facts.rig.components.find(c => c.id === j.mount?.behind?.component)?.name}. Eye protection; a

@@ -24,7 +24,7 @@ export function JointTable({
   return (
     <div className="shrink-0 overflow-y-auto border-scribe bg-sheet max-desk:max-h-72 max-desk:border-b desk:w-[19rem] desk:border-r">
       {panel !== undefined && (
-        <p className="flex items-center justify-between border-b border-scribe px-3 text-[13px]">
+        <p className="flex items-center justify-between border-b border-scribe px-3 text-small">
           Only plate {mark(panel)}
           <button
             type="button"
@@ -45,17 +45,17 @@ export function JointTable({
                 type="button"
                 aria-pressed={on}
                 onClick={() => onChoose(j.id)}
-                className={`grid min-h-[52px] w-full grid-cols-[3.1rem_1fr_auto] items-center gap-x-2 border-b border-scribe/70 px-3 py-1 text-left leading-tight ${on ? 'bg-fluid text-onfluid [&_*]:text-onfluid' : 'hover:bg-paper'}`}
+                className={`grid min-h-13 w-full grid-cols-[3.1rem_1fr_auto] items-center gap-x-2 border-b border-scribe/70 px-3 py-1 text-left leading-tight ${on ? 'bg-fluid text-onfluid [&_*]:text-onfluid' : 'hover:bg-paper'}`}
               >
                 <span>
                   <span className="fig block font-semibold">{j.id}</span>
-                  <span className="text-[12px] text-ink2">{j.joint.panels.map(mark).join(' + ')}</span>
+                  <span className="text-note text-ink2">{j.joint.panels.map(mark).join(' + ')}</span>
                 </span>
                 <span>
-                  <span className="fig block text-[13.5px]">
+                  <span className="fig block text-small">
                     {j.thread.designation} × {lengthName(j.lengthMm, j.thread)}
                   </span>
-                  <span className="text-[12px] text-ink2">
+                  <span className="text-note text-ink2">
                     {j.nut?.name ?? 'tapped'}
                     {j.mount && j.mount.condition !== 'good'
                       ? `, hole ${CONDITION_NAMES[j.mount.condition]}`
@@ -64,11 +64,11 @@ export function JointTable({
                 </span>
                 <span className="text-right">
                   {bad && (
-                    <span className="mr-1.5 inline-block rounded-full bg-marker px-1.5 text-[12px] font-bold text-[#13181d]!">
+                    <span className="mr-1.5 inline-block rounded-full bg-marker px-1.5 text-note font-bold text-[#13181d]!">
                       !<span className="sr-only"> to fix</span>
                     </span>
                   )}
-                  <Fig of={torqueFigure(j.torqueNm, units)} className="text-[15px]" />
+                  <Fig of={torqueFigure(j.torqueNm, units)} className="text-lead" />
                 </span>
               </button>
             </li>

@@ -10,8 +10,8 @@ export function KitTab() {
   const missing = gaps.parts.reduce((s, p) => s + p.missing, 0);
   return (
     <div className="max-w-3xl p-4">
-      <h2 className="text-[17px] font-bold">Kit for build {facts.build.id}</h2>
-      <p role="status" className={`mt-1 text-[15px] font-semibold ${complete ? '' : 'text-oxide'}`}>
+      <h2 className="text-title font-bold">Kit for build {facts.build.id}</h2>
+      <p role="status" className={`mt-1 text-lead font-semibold ${complete ? '' : 'text-oxide'}`}>
         {complete
           ? 'Everything is here and fits.'
           : [
@@ -19,7 +19,7 @@ export function KitTab() {
               ...(gaps.tools.length > 0 ? [`${gaps.tools.length} tools not tried`] : []),
             ].join(', ')}
       </p>
-      <p className="text-[13px] text-ink2">
+      <p className="text-small text-ink2">
         Lay it out on the bench, count every part into its bag, and try every bit and socket on the fastener
         it is for. The count is kept for you; a run asks for it.
       </p>
@@ -44,7 +44,7 @@ export function KitTab() {
               >
                 <Minus size={17} aria-hidden="true" />
               </Button>
-              <span className={`fig w-20 text-center text-[17px] ${whole ? 'font-semibold' : 'text-oxide'}`}>
+              <span className={`fig w-20 text-center text-title ${whole ? 'font-semibold' : 'text-oxide'}`}>
                 {have} of {p.count}
               </span>
               <Button
@@ -79,7 +79,7 @@ export function KitTab() {
                 onChange={e => tried(t.tool, e.target.checked)}
               />
               <span className="first-letter:uppercase">{t.tool}</span>
-              <span className="fig ml-auto text-[12px] text-ink2">
+              <span className="fig ml-auto text-note text-ink2">
                 {t.for.length > 6 ? `${t.for.length} joints` : t.for.join(' ')}
               </span>
             </label>

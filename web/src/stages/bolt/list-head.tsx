@@ -6,7 +6,7 @@ import { saveFile } from '../../ui/save-file';
 export function ListHead({ title, file, text }: { title: string; file: string; text: () => string }) {
   return (
     <div className="mb-2 flex items-center justify-between gap-3">
-      <h2 className="text-[17px] font-bold">{title}</h2>
+      <h2 className="text-title font-bold">{title}</h2>
       <Button onClick={() => saveFile(file, text(), 'text/csv')}>
         <Download size={17} aria-hidden="true" /> CSV
       </Button>

@@ -61,7 +61,7 @@ export function OwnWrenches() {
       placeholder={placeholder}
       maxLength={40}
       {...form.register(key)}
-      className="min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-2 placeholder:text-ink2"
+      className="min-h-11 w-full min-w-0 rounded-edge border border-scribe bg-paper px-2 placeholder:text-ink2"
     />
   );
   const unit = torqueFigure(10, units).unit;
@@ -111,7 +111,7 @@ export function OwnWrenches() {
         </Button>
       </form>
       {fault && (
-        <p role="alert" className="mt-1 text-[13px] text-oxide">
+        <p role="alert" className="mt-1 text-small text-oxide">
           {fault}
         </p>
       )}

@@ -25,25 +25,25 @@ export function RepairCard({ joint, facts }: { joint: ResolvedJoint; facts: Fact
           return (
             <li
               key={o.id}
-              className={`rounded-[4px] border p-2.5 ${taken ? 'border-fluid ring-1 ring-fluid' : 'border-scribe'}`}
+              className={`rounded-edge border p-2.5 ${taken ? 'border-fluid ring-1 ring-fluid' : 'border-scribe'}`}
             >
               <p className="flex items-baseline justify-between gap-2">
                 <b>{o.name}</b>
                 <span className="whitespace-nowrap">
-                  <span className="fig text-[17px]">{fixed(100 * o.ofOriginal, 0)}</span> % of sound
+                  <span className="fig text-title">{fixed(100 * o.ofOriginal, 0)}</span> % of sound
                 </span>
               </p>
-              <p className="text-[13px] leading-snug">{o.how}</p>
+              <p className="text-small leading-snug">{o.how}</p>
               {o.adds.length > 0 && (
-                <p className="mt-0.5 text-[13px] leading-snug text-ink2">Adds: {o.adds.join(', ')}.</p>
+                <p className="mt-0.5 text-small leading-snug text-ink2">Adds: {o.adds.join(', ')}.</p>
               )}
               {o.caution && (
-                <p className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-2 py-1 text-[13px] leading-snug">
+                <p className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-2 py-1 text-small leading-snug">
                   {o.caution}
                 </p>
               )}
               {taken ? (
-                <p className="mt-1 text-[13px] font-semibold">as planned</p>
+                <p className="mt-1 text-small font-semibold">as planned</p>
               ) : (
                 <Button
                   className="mt-1.5 w-full"
@@ -56,7 +56,7 @@ export function RepairCard({ joint, facts }: { joint: ResolvedJoint; facts: Fact
           );
         })}
       </ul>
-      <p className="mt-1 text-[12.5px] text-ink2">
+      <p className="mt-1 text-note text-ink2">
         Common practice, no source; strengths are estimates. Eye protection when drilling and driving out
         nuts.
       </p>

@@ -21,14 +21,14 @@ const COLUMNS: readonly Column<Line>[] = [
     id: 'joints',
     head: 'Joints',
     headClass: 'w-24 py-1 text-right font-normal',
-    cellClass: 'fig py-2 text-right text-[16px]',
+    cellClass: 'fig py-2 text-right text-sub',
     cell: l => l.for.length,
   },
   {
     id: 'which',
     head: 'Which',
     headClass: 'py-1 pl-5 font-normal max-desk:hidden',
-    cellClass: 'fig py-2 pl-5 text-[12px] text-ink2 max-desk:hidden',
+    cellClass: 'fig py-2 pl-5 text-note text-ink2 max-desk:hidden',
     cell: l => (l.for.length > NAMED ? `${l.for.slice(0, NAMED).join(' ')} …` : l.for.join(' ')),
   },
 ];
@@ -46,7 +46,7 @@ export function ToolRoll() {
       />
       <DataTable
         className="w-full"
-        headClass="border-b border-ink2 text-left text-[12.5px] text-ink2"
+        headClass="border-b border-ink2 text-left text-note text-ink2"
         columns={COLUMNS}
         rows={lines}
         rowKey={l => l.tool}

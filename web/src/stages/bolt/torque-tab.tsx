@@ -41,7 +41,7 @@ export function TorqueTab() {
         <>
           {j.joint.lube}, K {fixed(j.kFactor, 2)}
           {j.prevailingNm > 0 && (
-            <span className="block text-[12px] text-ink2">
+            <span className="block text-note text-ink2">
               with {formatTorque(j.prevailingNm, units)} for the nut’s lock
             </span>
           )}
@@ -53,7 +53,7 @@ export function TorqueTab() {
       head: 'Torque',
       sort: j => j.torqueNm,
       headClass: 'pr-3 text-right',
-      cellClass: 'py-1.5 pr-3 text-right text-[16px]',
+      cellClass: 'py-1.5 pr-3 text-right text-sub',
       cell: j => <Fig of={torqueFigure(j.torqueNm, units)} />,
     },
     {
@@ -65,12 +65,12 @@ export function TorqueTab() {
         <>
           <div className="relative h-4" aria-hidden="true">
             <div
-              className="absolute inset-y-1 rounded-[2px] bg-scribe"
+              className="absolute inset-y-1 rounded-tight bg-scribe"
               style={{ left: share(j.torqueBand[0]), width: share(j.torqueBand[1] - j.torqueBand[0]) }}
             />
             <div className="absolute inset-y-0 w-0.5 bg-ink" style={{ left: share(j.torqueNm) }} />
           </div>
-          <span className="fig text-[12px] text-ink2">
+          <span className="fig text-note text-ink2">
             {torqueFigure(j.torqueBand[0], units).value} to {torqueFigure(j.torqueBand[1], units).value}
           </span>
         </>
@@ -87,20 +87,20 @@ export function TorqueTab() {
   return (
     <div className="p-4 print:p-0">
       <div className="mb-2 flex items-center justify-between gap-3">
-        <h2 className="text-[17px] font-bold">
+        <h2 className="text-title font-bold">
           Torques of {document.plan.name}, build {build.id}
         </h2>
         <Button className="print:hidden" onClick={() => window.print()}>
           <Printer size={17} aria-hidden="true" /> Print
         </Button>
       </div>
-      <p className="max-w-3xl text-[13px] text-ink2">
+      <p className="max-w-3xl text-small text-ink2">
         Clean threads, as said under K. Nobody knows K closely: the bar is where the same clamp may need a
         wrench to stand, 35 % of clamp either way on a dry thread, 25 % on a lubricated one. The vehicle
         maker’s value, where one was entered, wins. Estimates, not certificates.
       </p>
       <DataTable
-        className="mt-2 w-full text-[14px]"
+        className="mt-2 w-full text-body"
         headClass="border-b border-ink text-left align-bottom"
         columns={columns}
         rows={joints}

@@ -34,25 +34,25 @@ export function BarCard({ bar, onClose }: { bar: Crossbar; onClose: () => void }
     <div className="p-4">
       <header className="mb-3 flex items-start justify-between gap-3">
         <div>
-          <h2 className="text-[19px] leading-tight font-bold first-letter:uppercase">{bar.name}</h2>
-          <p className="text-[13px] text-ink2">
+          <h2 className="text-head leading-tight font-bold first-letter:uppercase">{bar.name}</h2>
+          <p className="text-small text-ink2">
             {cut ? formatLength(cut.length, units, true) : ''} long, {formatMass(crossbarMass(bar), units)}
           </p>
         </div>
         <button
           type="button"
-          className="-mt-1.5 -mr-2 grid size-11 place-items-center rounded-[4px] hover:bg-paper"
+          className="-mt-1.5 -mr-2 grid size-11 place-items-center rounded-edge hover:bg-paper"
           aria-label="Show the whole set"
           onClick={onClose}
         >
           <X size={19} aria-hidden="true" />
         </button>
       </header>
-      <label className="block text-[12.5px] text-ink2">
+      <label className="block text-note text-ink2">
         Name
         <input
           key={bar.name}
-          className="min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2 text-[15px] text-ink"
+          className="min-h-11 w-full rounded-edge border border-scribe bg-paper px-2 text-lead text-ink"
           defaultValue={bar.name}
           onBlur={e => {
             const name = e.target.value.trim();
@@ -121,14 +121,14 @@ export function BarCard({ bar, onClose }: { bar: Crossbar; onClose: () => void }
       </div>
       <section aria-label="Holes of the crossbar" className="mt-3">
         <h3 className="font-bold">Cut and drill</h3>
-        <ul className="text-[13.5px] leading-snug">
+        <ul className="text-small leading-snug">
           {cut?.holes.map(x => (
             <li key={x.id} className="border-b border-scribe/70 py-1.5">
               {barHoleWords(x, cut, units)}
             </li>
           ))}
         </ul>
-        <p className="mt-1 text-[12.5px] text-ink2">
+        <p className="mt-1 text-note text-ink2">
           Choose a plate and press <b>Drill a hole</b> to bolt it to this bar.
         </p>
       </section>

@@ -60,7 +60,7 @@ export function HoldCard({
             >
               <span>
                 <span className="fig font-semibold">{j.id}</span> {j.thread.designation}
-                <span className="text-[13px] text-ink2">
+                <span className="text-small text-ink2">
                   {' '}
                   in {j.mount?.id ?? 'its own place'}
                   {j.mount && j.mount.condition !== 'good' ? `, ${CONDITION_NAMES[j.mount.condition]}` : ''}
@@ -79,12 +79,12 @@ export function HoldCard({
         </ul>
         {free.length > 0 && (
           <>
-            <p className="mt-2 text-[13px] text-ink2">Holes over this plate without a bolt of its own:</p>
+            <p className="mt-2 text-small text-ink2">Holes over this plate without a bolt of its own:</p>
             <div className="mt-1 grid grid-cols-2 gap-1.5">
               {free.slice(0, 12).map(m => (
                 <Button
                   key={m.id}
-                  className="fig text-[13px]"
+                  className="fig text-small"
                   onClick={() => run(boltToHoles, { panel: panel.id, holes: [m.id] })}
                 >
                   {m.id} {m.hole.thread ?? m.hole.kind}
@@ -96,7 +96,7 @@ export function HoldCard({
       </section>
       <section aria-label="Seams" className="mt-4">
         <h3 className="mb-1 font-bold">Seams</h3>
-        {neighbours.length === 0 && <p className="text-[13px] text-ink2">No plate lies next to this one.</p>}
+        {neighbours.length === 0 && <p className="text-small text-ink2">No plate lies next to this one.</p>}
         <ul className="grid gap-3">
           {neighbours.map(n => {
             const ahead = boxOf(onGround(n).flat()).min[0] < box.min[0];

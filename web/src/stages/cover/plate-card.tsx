@@ -54,16 +54,16 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
       <header className="mb-3 flex items-start gap-3">
         <span
           aria-hidden="true"
-          className="grid size-9 shrink-0 place-items-center rounded-full bg-fluid text-[17px] font-bold text-onfluid"
+          className="grid size-9 shrink-0 place-items-center rounded-full bg-fluid text-title font-bold text-onfluid"
         >
           {panel.mark}
         </span>
         <div className="min-w-0 flex-1">
-          <h2 className="text-[19px] leading-tight font-bold first-letter:uppercase">
+          <h2 className="text-head leading-tight font-bold first-letter:uppercase">
             <span className="sr-only">Plate {panel.mark}, </span>
             {panel.name}
           </h2>
-          <p className="text-[13px] leading-snug text-ink2">
+          <p className="text-small leading-snug text-ink2">
             {guarded.length > 0
               ? `guards ${guarded.map(c => c.name).join(', ')}`
               : 'guards nothing that is on this vehicle'}
@@ -71,7 +71,7 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
         </div>
         <button
           type="button"
-          className="-mt-1.5 -mr-2 grid size-11 place-items-center rounded-[4px] hover:bg-paper"
+          className="-mt-1.5 -mr-2 grid size-11 place-items-center rounded-edge hover:bg-paper"
           aria-label="Show the whole set"
           onClick={() => dispatch(panelSelected(undefined))}
         >

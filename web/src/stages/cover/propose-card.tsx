@@ -1,4 +1,4 @@
-import { panelsRemoved, type SheetChoice, USUAL_SHEET } from '@plate-fold/core/plan';
+import { LIFT_LIMIT_KG, panelsRemoved, type SheetChoice, USUAL_SHEET } from '@plate-fold/core/plan';
 import { type Proposal, takeProposal, type Wish } from '@plate-fold/core/propose';
 import { MATERIAL_IDS, MATERIALS, type MaterialId, stockThicknesses } from '@plate-fold/core/sheet';
 import { X } from 'lucide-react';
@@ -50,7 +50,7 @@ export function ProposeCard(props: {
     () => last?.sheet ?? Object.values(facts.build.sheets)[0] ?? USUAL_SHEET,
   );
   const [blank, setBlank] = useState<readonly [number, number]>(last?.maxBlank ?? [2440, 1220]);
-  const [lift, setLift] = useState(last?.maxLiftKg ?? plan.limits.maxLiftKg ?? 23);
+  const [lift, setLift] = useState(last?.maxLiftKg ?? plan.limits.maxLiftKg ?? LIFT_LIMIT_KG);
   const [clearance, setClearance] = useState(last?.minClearance ?? plan.limits.minClearance ?? 0);
   const [replace, setReplace] = useState(last?.replace ?? true);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
@@ -98,10 +98,10 @@ export function ProposeCard(props: {
   return (
     <div className="p-4">
       <header className="mb-2 flex items-start justify-between gap-3">
-        <h2 className="text-[19px] font-bold">Propose a set</h2>
+        <h2 className="text-head font-bold">Propose a set</h2>
         <button
           type="button"
-          className="-mt-1.5 -mr-2 grid size-11 place-items-center rounded-[4px] hover:bg-paper"
+          className="-mt-1.5 -mr-2 grid size-11 place-items-center rounded-edge hover:bg-paper"
           aria-label="Leave it"
           onClick={onClose}
         >
@@ -110,18 +110,18 @@ export function ProposeCard(props: {
       </header>
       {proposal ? (
         <>
-          <p className="mb-2 text-[13px] text-ink2">
+          <p className="mb-2 text-small text-ink2">
             {proposal.plates.length} plates, drawn dashed on the map. Take all, some or none.
           </p>
           <ul className="grid gap-2">
             {proposal.plates.map(p => (
-              <li key={p.panel.id} className="rounded-[4px] border border-scribe bg-paper px-3 pb-2">
+              <li key={p.panel.id} className="rounded-edge border border-scribe bg-paper px-3 pb-2">
                 <Check
                   on={!left.has(p.panel.id)}
                   name={`${p.panel.name}, ${p.joints.length} bolts`}
                   onChange={on => setLeft(s => toggle(s, p.panel.id, !on))}
                 />
-                <ul className="list-disc pl-5 text-[13px] leading-snug text-ink2">
+                <ul className="list-disc pl-5 text-small leading-snug text-ink2">
                   {p.reasons.map(r => (
                     <li key={r}>{r}</li>
                   ))}
@@ -136,7 +136,7 @@ export function ProposeCard(props: {
                 {proposal.prevented.map(p => (
                   <li
                     key={p.text}
-                    className="border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[13px] first-letter:uppercase"
+                    className="border-l-[6px] border-marker bg-markersoft px-3 py-2 text-small first-letter:uppercase"
                   >
                     {p.text}
                   </li>
@@ -224,9 +224,7 @@ export function ProposeCard(props: {
               onEnter={v => void setClearance(v)}
             />
           </section>
-          <p className="mt-1 text-[12.5px] text-ink2">
-            {m.name}. It may be changed plate by plate afterwards.
-          </p>
+          <p className="mt-1 text-note text-ink2">{m.name}. It may be changed plate by plate afterwards.</p>
           {plan.panels.length > 0 && (
             <Check on={replace} name="in place of the plates there are" onChange={setReplace} />
           )}

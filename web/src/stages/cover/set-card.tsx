@@ -21,14 +21,14 @@ export function SetCard({ onBar }: { onBar: (id: string) => void }) {
   const { rig } = facts.document;
   return (
     <div className="p-4">
-      <h2 className="text-[19px] font-bold">The whole set</h2>
-      <p className="mb-3 text-[13px] text-ink2">Choose a plate on the map or the keel to work on it.</p>
+      <h2 className="text-head font-bold">The whole set</h2>
+      <p className="mb-3 text-small text-ink2">Choose a plate on the map or the keel to work on it.</p>
 
       {rig.options.length > 0 && (
         <section aria-label="What is on this vehicle" className="mb-4 grid grid-cols-2 gap-2">
           {rig.options.map(o => (
             <div key={o.id}>
-              <span className="text-[13px] text-ink2">{o.name}</span>
+              <span className="text-small text-ink2">{o.name}</span>
               <Select
                 label={o.name}
                 value={rig.selected[o.id] ?? ''}
@@ -44,7 +44,7 @@ export function SetCard({ onBar }: { onBar: (id: string) => void }) {
       <table className="w-full">
         <caption className="sr-only">Covered share of each part to be protected</caption>
         <thead>
-          <tr className="border-b border-ink2 text-left text-[12.5px] text-ink2">
+          <tr className="border-b border-ink2 text-left text-note text-ink2">
             <th scope="col" className="py-1 font-normal">
               Part
             </th>
@@ -72,13 +72,13 @@ export function SetCard({ onBar }: { onBar: (id: string) => void }) {
                   </span>
                   <span className="fig w-11 text-right">
                     {percent(c.fraction)}
-                    <span className="ml-0.5 font-sans text-[11px] text-ink2">%</span>
+                    <span className="ml-0.5 font-sans text-fine text-ink2">%</span>
                   </span>
                 </span>
               </td>
               <td className="fig py-1.5 text-right">
                 {percent(c.fromAheadFraction)}
-                <span className="ml-0.5 font-sans text-[11px] text-ink2">%</span>
+                <span className="ml-0.5 font-sans text-fine text-ink2">%</span>
               </td>
             </tr>
           ))}

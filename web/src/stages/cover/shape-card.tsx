@@ -66,7 +66,7 @@ function Corners({ panel, units }: Of) {
     <section aria-label="Corners" className="mt-4">
       <h3 className="mb-1 font-bold">
         Corners, from above{' '}
-        <span className="text-[12.5px] font-normal text-ink2">
+        <span className="text-note font-normal text-ink2">
           {units === 'inch' ? 'in' : 'mm'} behind the axle, right
         </span>
       </h3>
@@ -78,7 +78,7 @@ function Corners({ panel, units }: Of) {
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: a corner is its place in the outline
             <li key={i} className="grid grid-cols-[1.2rem_1fr_1fr_auto_auto] items-center gap-1.5">
-              <span className="fig text-[13px] text-ink2">{i + 1}</span>
+              <span className="fig text-small text-ink2">{i + 1}</span>
               <MeasureInput
                 label={`Corner ${i + 1} behind the axle`}
                 hideLabel
@@ -142,7 +142,7 @@ function Duties({ panel }: Of) {
           {DUTY_NAMES[duty]}
         </label>
       ))}
-      <p className="text-[13px] text-ink2">
+      <p className="text-small text-ink2">
         A plate is no jacking point and no recovery point unless it was made as one: jack where the vehicle’s
         maker says, hook to the frame.
       </p>
@@ -161,8 +161,8 @@ export function ShapeCard(of: Of) {
   return (
     <div>
       <label className="mb-3 block">
-        <span className="block text-[12.5px] text-ink2">Name</span>
-        <input {...name.field} className="min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2" />
+        <span className="block text-note text-ink2">Name</span>
+        <input {...name.field} className="min-h-11 w-full rounded-edge border border-scribe bg-paper px-2" />
       </label>
       <Place {...of} />
       <Corners {...of} />

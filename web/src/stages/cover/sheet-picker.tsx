@@ -10,7 +10,7 @@ import {
   stockThicknesses,
   tradeName,
 } from '@plate-fold/core/sheet';
-import { stressFigure } from '@plate-fold/core/units';
+import { MM_PER_INCH, stressFigure } from '@plate-fold/core/units';
 import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
 import { HatchStrip } from '../../picture/hatch';
@@ -32,7 +32,7 @@ function asStiff(from: SheetChoice, to: MaterialId, kind: Stock): SheetChoice {
   return { material: to, ...stock, finish: bare ? 'raw' : from.finish };
 }
 
-const PICK = 'rounded-[4px] border bg-paper text-[13px] leading-tight';
+const PICK = 'rounded-edge border bg-paper text-small leading-tight';
 const on = (chosen: boolean): string =>
   chosen ? 'border-fluid ring-2 ring-fluid font-bold' : 'border-scribe hover:border-ink2';
 
@@ -62,7 +62,7 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
     const t = parseThickness(typed, sheet.material, units);
     const wrong = !t.ok
       ? t.fault
-      : t.value > 25.4
+      : t.value > MM_PER_INCH
         ? 'thicker than an inch is not sheet: check the unit'
         : undefined;
     setFault(wrong);
@@ -88,7 +88,7 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
               value={id}
               aria-label={m.name}
               title={m.name}
-              className={`${PICK} flex min-h-[52px] flex-col items-stretch gap-1 p-1.5 ${on(chosen)}`}
+              className={`${PICK} flex min-h-13 flex-col items-stretch gap-1 p-1.5 ${on(chosen)}`}
             >
               <HatchStrip family={m.family} />
               <span className="text-center first-letter:uppercase">{m.short}</span>
@@ -143,7 +143,7 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
             value={typed}
             onChange={e => setTyped(e.target.value)}
             onBlur={enter}
-            className="fig min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2.5 placeholder:font-sans placeholder:text-ink2"
+            className="fig min-h-11 w-full rounded-edge border border-scribe bg-paper px-2.5 placeholder:font-sans placeholder:text-ink2"
           />
         </form>
         <Select
@@ -156,7 +156,7 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
         />
       </div>
       {fault && (
-        <p role="alert" className="mt-1 text-[13px] text-oxide">
+        <p role="alert" className="mt-1 text-small text-oxide">
           {fault}
         </p>
       )}
@@ -171,7 +171,7 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
       >
         Use this sheet for every plate
       </Button>
-      <details className="mt-1 text-[13px]">
+      <details className="mt-1 text-small">
         <summary className="min-h-11 py-2.5">Where its figures come from</summary>
         <p>
           {material.name}: yield {stress(material.yield)}, ultimate {stress(material.ultimate)}

@@ -1,6 +1,6 @@
 import { mergePlates } from '@plate-fold/core/bolt';
 import { roughPlate } from '@plate-fold/core/cover';
-import { platesOfDrawing } from '@plate-fold/core/formats';
+import { dxfUnit, platesOfDrawing } from '@plate-fold/core/formats';
 import { boxOf, type Polygon } from '@plate-fold/core/geometry';
 import {
   addPlates,
@@ -10,6 +10,7 @@ import {
   removePlates,
   splitPlate,
 } from '@plate-fold/core/plan';
+import { MM_PER_INCH } from '@plate-fold/core/units';
 import {
   CircleDot,
   Combine,
@@ -35,7 +36,7 @@ import { readDxfInWorker } from '../../work/read-client';
 import type { Pick } from './use-pick';
 
 const TOOL =
-  'flex min-h-11 shrink-0 items-center gap-1 rounded-[4px] px-1.5 text-[13px] font-semibold hover:bg-paper disabled:opacity-35';
+  'flex min-h-11 shrink-0 items-center gap-1 rounded-edge px-1.5 text-small font-semibold hover:bg-paper disabled:opacity-35';
 const ITEM =
   'flex min-h-11 cursor-pointer items-center gap-3 px-4 outline-none first-letter:uppercase data-[highlighted]:bg-fluid data-[highlighted]:text-onfluid';
 
@@ -99,7 +100,7 @@ export function PlateTools(props: {
   const take = async (text: string, perUnit?: number): Promise<void> => {
     const read = await readDxfInWorker(text, perUnit);
     if (!read.ok) {
-      if (perUnit === undefined && read.fault.includes('does not say its unit')) {
+      if (perUnit === undefined && dxfUnit(text) === undefined) {
         setDrawing(text);
         setAsk('unit');
       } else dispatch(noticeGiven(`The drawing was not taken: ${read.fault}.`));
@@ -119,7 +120,7 @@ export function PlateTools(props: {
   if (hint)
     return (
       <div className="flex min-h-11 items-center justify-between gap-3 border-b border-scribe bg-sheet px-3">
-        <p className="text-[14px] font-semibold" role="status">
+        <p className="text-body font-semibold" role="status">
           {hint}
         </p>
         <Button
@@ -143,7 +144,7 @@ export function PlateTools(props: {
         <DropdownMenu.Portal>
           <DropdownMenu.Content
             align="start"
-            className="z-50 max-h-96 min-w-60 overflow-auto rounded-[4px] border border-ink bg-paper py-1 text-ink shadow-lg"
+            className="z-50 max-h-96 min-w-60 overflow-auto rounded-edge border border-ink bg-paper py-1 text-ink shadow-lg"
           >
             <DropdownMenu.Item className={ITEM} onSelect={() => props.onDraw(true)}>
               Draw it on the map
@@ -311,7 +312,7 @@ export function PlateTools(props: {
           {(
             [
               ['millimetres', 1],
-              ['inches', 25.4],
+              ['inches', MM_PER_INCH],
             ] as const
           ).map(([name, per]) => (
             <Button

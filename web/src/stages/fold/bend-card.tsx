@@ -51,14 +51,14 @@ export function BendCard({
   const chosen = folded.bends.find(b => b.id === bend) ?? folded.bends.find(b => b.id === order[0]);
   return (
     <div className="p-4">
-      <h2 className="text-[19px] font-bold">
+      <h2 className="text-head font-bold">
         <span className="sr-only">Plate {panel.mark}: </span>
         {order.length === 0
           ? 'No bends'
           : `${order.length} ${order.length === 1 ? 'bend' : 'bends'}${blocked.length > 0 ? '' : ' in the brake’s order'}`}
       </h2>
       {order.length > 0 && (
-        <p className="text-[13px] text-ink2">
+        <p className="text-small text-ink2">
           {blocked.length === 0
             ? 'Held against punch, beam, die and bed at every step; an estimate, tools as entered.'
             : gaveUp
@@ -80,12 +80,12 @@ export function BendCard({
                 onClick={() => onBend(id)}
                 className={`grid min-h-11 w-full grid-cols-[1.4rem_1fr_auto_auto] items-center gap-2 border-b border-scribe/70 px-1.5 text-left ${on ? 'bg-fluid text-onfluid [&_*]:text-onfluid' : 'hover:bg-paper'}`}
               >
-                <span className="fig text-[12px] text-ink2">{stuck ? '✕' : i + 1}</span>
+                <span className="fig text-note text-ink2">{stuck ? '✕' : i + 1}</span>
                 <span className="truncate">{words(id)}</span>
                 <span className="fig">
                   {b.angle > 0 ? '↑' : '↓'} {fixed(Math.abs(b.angle), 1)}°
                 </span>
-                <span className="fig text-[13px] text-ink2">
+                <span className="fig text-small text-ink2">
                   R {formatLength(b.insideRadius, units, true)}
                 </span>
               </button>
@@ -136,12 +136,12 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
           onValueChange={way => set({ angle: Number(way) * Math.abs(flange.angle) })}
           className="flex flex-wrap"
         >
-          <span className="w-full text-[12.5px] text-ink2">Folds</span>
+          <span className="w-full text-note text-ink2">Folds</span>
           {([1, -1] as const).map(way => (
             <RadioGroup.Item
               key={way}
               value={String(way)}
-              className={`min-h-11 border px-2.5 first-of-type:rounded-l-[4px] last-of-type:rounded-r-[4px] ${Math.sign(flange.angle || 1) === way ? 'border-fluid bg-fluid font-semibold text-onfluid' : 'border-scribe bg-paper'}`}
+              className={`min-h-11 border px-2.5 first-of-type:rounded-l-edge last-of-type:rounded-r-edge ${Math.sign(flange.angle || 1) === way ? 'border-fluid bg-fluid font-semibold text-onfluid' : 'border-scribe bg-paper'}`}
             >
               {way > 0 ? 'up' : 'down'}
             </RadioGroup.Item>
@@ -246,7 +246,7 @@ function Grain({ folded }: { folded: FoldedPanel }) {
   const run = useRun();
   return (
     <div className="mt-3">
-      <span className="block text-[12.5px] text-ink2">Grain of the sheet</span>
+      <span className="block text-note text-ink2">Grain of the sheet</span>
       <Select
         label="Grain of the sheet"
         value={grainOf(folded)[0] !== 0 ? 'u' : 'v'}

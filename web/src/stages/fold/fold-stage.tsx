@@ -77,7 +77,7 @@ export function FoldStage() {
               <RadioGroup.Item
                 key={p.panel.id}
                 value={p.panel.id}
-                className={`min-h-11 shrink-0 rounded-[4px] border px-3 ${!nesting && p === folded ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-transparent hover:bg-paper'}`}
+                className={`min-h-11 shrink-0 rounded-edge border px-3 ${!nesting && p === folded ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-transparent hover:bg-paper'}`}
               >
                 {p.panel.mark} {p.panel.name}
               </RadioGroup.Item>
@@ -85,7 +85,7 @@ export function FoldStage() {
             <RadioGroup.Item
               value={NEST}
               disabled={facts.panels.length === 0}
-              className={`ml-auto min-h-11 shrink-0 rounded-[4px] border px-3 ${nesting ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-scribe hover:bg-paper'}`}
+              className={`ml-auto min-h-11 shrink-0 rounded-edge border px-3 ${nesting ? 'border-fluid bg-paper font-bold ring-1 ring-fluid' : 'border-scribe hover:bg-paper'}`}
             >
               On stock sheets
             </RadioGroup.Item>

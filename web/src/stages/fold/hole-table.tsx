@@ -43,7 +43,7 @@ export function HoleTable({ folded }: { folded: FoldedPanel }) {
         <>
           {r.hole.cut ? holeSizeWords(r.hole.cut, units) : 'not cut'}
           {(r.hole.kind !== 'clearance' || r.hole.sink) && (
-            <span className="block text-[12px] text-ink2">{holeKindWords(r.hole, units)}</span>
+            <span className="block text-note text-ink2">{holeKindWords(r.hole, units)}</span>
           )}
         </>
       ),
@@ -53,11 +53,11 @@ export function HoleTable({ folded }: { folded: FoldedPanel }) {
     <details className="mt-4" open={rows.length > 0 && rows.length <= 8}>
       <summary className="min-h-11 py-2.5 font-bold">Bolt holes ({rows.length})</summary>
       {rows.length === 0 ? (
-        <p className="text-[13px] text-ink2">No bolt goes through this plate yet: bolt it on Cover.</p>
+        <p className="text-small text-ink2">No bolt goes through this plate yet: bolt it on Cover.</p>
       ) : (
         <>
           <DataTable
-            className="w-full text-[13px]"
+            className="w-full text-small"
             headClass="text-left text-ink2"
             columns={columns}
             rows={rows}
@@ -66,7 +66,7 @@ export function HoleTable({ folded }: { folded: FoldedPanel }) {
               `border-t border-scribe/60 align-top ${r.joint === joint ? 'bg-paper font-semibold' : ''}`
             }
           />
-          <p className="mt-1 text-[12px] text-ink2">Measured {HOLE_CORNER}: x to the rear, y to the right.</p>
+          <p className="mt-1 text-note text-ink2">Measured {HOLE_CORNER}: x to the rear, y to the right.</p>
         </>
       )}
     </details>

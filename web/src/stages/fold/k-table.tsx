@@ -59,7 +59,7 @@ function Cell({
           setBad(false);
         }
       }}
-      className={`fig min-h-11 w-full min-w-[3.6rem] border-0 bg-transparent px-1 text-center text-[14px] ${bad ? 'text-oxide' : own ? 'font-bold text-fluid' : 'text-ink2'}`}
+      className={`fig min-h-11 w-full min-w-[3.6rem] border-0 bg-transparent px-1 text-center text-body ${bad ? 'text-oxide' : own ? 'font-bold text-fluid' : 'text-ink2'}`}
     />
   );
 }
@@ -89,11 +89,11 @@ export function KTable(props: {
         <table className="w-full border-collapse">
           <thead>
             <tr>
-              <th scope="col" className="px-1 text-left text-[12.5px] text-ink2">
+              <th scope="col" className="px-1 text-left text-note text-ink2">
                 R/t
               </th>
               {FOLDED.map(m => (
-                <th key={m} scope="col" className="px-1 text-[12.5px] leading-tight">
+                <th key={m} scope="col" className="px-1 text-note leading-tight">
                   {MATERIALS[m].short}
                 </th>
               ))}
@@ -102,7 +102,7 @@ export function KTable(props: {
           <tbody>
             {K_RATIOS.map(ratio => (
               <tr key={ratio} className="border-t border-scribe/70">
-                <th scope="row" className="fig px-1 text-left text-[14px] font-normal">
+                <th scope="row" className="fig px-1 text-left text-body font-normal">
                   {fixed(ratio, 2)}
                 </th>
                 {FOLDED.map(m => (
@@ -121,7 +121,7 @@ export function KTable(props: {
         </table>
       </div>
       {tests.length > 0 && (
-        <p className="mt-2 text-[13px] text-ink2">
+        <p className="mt-2 text-small text-ink2">
           From test bends besides:{' '}
           {tests
             .map(

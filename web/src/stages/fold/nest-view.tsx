@@ -207,7 +207,7 @@ export function NestView() {
         )}
         <p role="status" aria-busy={busy} className="ml-auto text-right">
           {busy ? 'Laying them out … ' : ''}
-          <span className="fig text-[19px] font-semibold">{made.sheets.length}</span>{' '}
+          <span className="fig text-head font-semibold">{made.sheets.length}</span>{' '}
           {made.sheets.length === 1 ? 'sheet' : 'sheets'}, <span className="fig">{fixed(used * 100, 0)}</span>{' '}
           % used, <span className="fig">{figure.value}</span> {figure.unit} of sheet, about{' '}
           <span className="fig">{fixed(cost, 0)}</span> $ ({rates.note})
@@ -234,7 +234,7 @@ export function NestView() {
           made.sheets.map((s, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: sheets of one kind are told apart by their place only
             <figure key={i}>
-              <figcaption className="mb-1 flex items-center gap-3 text-[14px]">
+              <figcaption className="mb-1 flex items-center gap-3 text-body">
                 <span className="flex-1">
                   <b>{sheetName(s)}</b> {formatLength(s.size[0], units)} × {formatLength(s.size[1], units)},{' '}
                   <span className="fig">{fixed(s.yield * 100, 0)}</span> % used

@@ -51,7 +51,7 @@ export function QuoteCard() {
   return (
     <section aria-label="Quote" className="mt-4">
       <h3 className="font-bold">What it would cost there</h3>
-      <p className="text-[13px] text-ink2">
+      <p className="text-small text-ink2">
         Simulated: a stand-in that ships with the program, at invented rates.
       </p>
       <Button className="mt-1 w-full" disabled={waiting || panels.length === 0} onClick={() => void ask()}>
@@ -60,10 +60,10 @@ export function QuoteCard() {
           : `Ask for all ${panels.length} plates of build ${facts.build.id}`}
       </Button>
       {answer?.state === 'offered' && (
-        <p role="status" className="mt-2 text-[16px]">
-          <span className="fig text-[22px] font-semibold">{fixed(answer.price, 0)}</span> $, in{' '}
+        <p role="status" className="mt-2 text-sub">
+          <span className="fig text-large font-semibold">{fixed(answer.price, 0)}</span> $, in{' '}
           <span className="fig font-semibold">{answer.days}</span> days
-          <span className="block text-[13px] text-ink2">
+          <span className="block text-small text-ink2">
             {answer.lines.map(l => `${l.mark} ${fixed(l.price, 0)} $`).join(', ')}; the rest is setting up
           </span>
         </p>
@@ -71,7 +71,7 @@ export function QuoteCard() {
       {answer?.state === 'refused' && (
         <div role="alert" className="mt-2 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2">
           <p className="font-semibold">They cannot make it:</p>
-          <ul className="list-disc pl-5 text-[14px]">
+          <ul className="list-disc pl-5 text-body">
             {answer.reasons.map(r => (
               <li key={r}>{r}</li>
             ))}

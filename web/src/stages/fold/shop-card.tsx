@@ -35,7 +35,7 @@ export function ShopCard({ folded }: { folded: FoldedPanel }) {
         }}
         className="w-full"
       />
-      <p className="mt-1 text-[13px] text-ink2">
+      <p className="mt-1 text-small text-ink2">
         Brake {formatLength(shop.brake.length, units)}, {formatForce(shop.brake.force, units)}; dies{' '}
         {shop.dies.map(d => formatLength(d, units)).join(', ') || 'none'}; sheets {stock.join(', ') || 'none'}
         .

@@ -75,7 +75,7 @@ export function ShopFiles({ folded }: { folded: FoldedPanel }) {
           </Button>
         ))}
       </div>
-      <p className="mt-1 text-[12.5px] text-ink2">
+      <p className="mt-1 text-note text-ink2">
         DXF in {units === 'inch' ? 'inches' : 'millimeters'}: every bolt hole is on CUT, or on PILOT where it
         is opened when fitted; CSK shows countersinks; BEND_UP, BEND_DOWN and ETCH are not cut. GLB opens in
         any 3D viewer.

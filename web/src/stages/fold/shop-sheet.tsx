@@ -38,11 +38,11 @@ export function ShopSheet(props: {
       title={shop.name}
       about="Ask the shop for these; the two that come with the program are invented."
     >
-      <label className="block text-[12.5px] text-ink2">
+      <label className="block text-note text-ink2">
         Name
         <input
           {...name.field}
-          className="block min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2 text-[16px] text-ink"
+          className="block min-h-11 w-full rounded-edge border border-scribe bg-paper px-2 text-sub text-ink"
         />
       </label>
       <h3 className="mt-3 font-bold">Cutting</h3>
@@ -53,7 +53,7 @@ export function ShopSheet(props: {
         onChoose={cutter => onChange({ ...shop, cutter })}
         className="w-full"
       />
-      <p className="text-[12.5px] text-ink2">It tells how small a hole comes out round (common practice).</p>
+      <p className="text-note text-ink2">It tells how small a hole comes out round (common practice).</p>
       <h3 className="mt-3 font-bold">Brake and its tools</h3>
       <div className="mt-1 grid grid-cols-2 gap-2">
         <MeasureInput

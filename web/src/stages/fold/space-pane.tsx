@@ -73,7 +73,7 @@ export function SpacePane({ folded }: { folded: FoldedPanel }) {
   const label = `Plate ${folded.panel.mark} folded`;
   const height = Math.max(260, size.height);
   const chip = (on: boolean): string =>
-    `min-h-11 rounded-[4px] border px-2.5 text-[14px] ${on ? 'border-fluid bg-paper font-semibold' : 'border-transparent text-ink2 hover:bg-paper'}`;
+    `min-h-11 rounded-edge border px-2.5 text-body ${on ? 'border-fluid bg-paper font-semibold' : 'border-transparent text-ink2 hover:bg-paper'}`;
   return (
     <div className="flex min-w-0 flex-1 flex-col bg-ground">
       <div className="flex flex-wrap items-center gap-1 border-b border-scribe bg-sheet px-2 py-1">
@@ -157,7 +157,7 @@ export function SpacePane({ folded }: { folded: FoldedPanel }) {
                 { value: 'y', name: 'cut along' },
               ]}
               onChoose={setCut}
-              className="w-32 shrink-0 text-[14px]"
+              className="w-32 shrink-0 text-body"
             />
             <Slider
               label="Place of the section"
@@ -167,7 +167,7 @@ export function SpacePane({ folded }: { folded: FoldedPanel }) {
               most={100}
               onChange={v => setWhere(v / 100)}
             />
-            <span className="fig w-20 text-right text-[14px] text-ink2">
+            <span className="fig w-20 text-right text-body text-ink2">
               {cut === 'none' ? '' : `${cut} ${formatLength(at, units)}`}
             </span>
           </div>

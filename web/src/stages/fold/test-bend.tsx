@@ -34,7 +34,7 @@ export function TestBendForm(props: {
   return (
     <details className="mt-4">
       <summary className="min-h-11 py-2.5 font-bold">K from a test bend</summary>
-      <p className="text-[13px] text-ink2">
+      <p className="text-small text-ink2">
         A strip of this sheet: its flat length, then both legs measured outside, to where they would meet.
       </p>
       <div className="mt-1 grid grid-cols-2 gap-2">
@@ -64,7 +64,7 @@ export function TestBendForm(props: {
           onEnter={v => set({ radius: v })()}
         />
       </div>
-      <p role="status" className="mt-2 text-[16px]">
+      <p role="status" className="mt-2 text-sub">
         {k === undefined ? (
           'These figures give no K between 0 and 0.6: measure again.'
         ) : (

@@ -40,7 +40,7 @@ export function BookButton({ facts }: { facts: Facts }) {
         <BookOpen size={17} aria-hidden="true" /> {busy ? 'Drawing …' : 'Build book'}
       </Button>
       {fault && (
-        <p role="alert" className="text-[13px] text-oxide">
+        <p role="alert" className="text-small text-oxide">
           {fault}
         </p>
       )}

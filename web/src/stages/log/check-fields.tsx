@@ -17,7 +17,7 @@ export function Checks({ draft, onChange }: Pick<FormProps, 'draft' | 'onChange'
         const c = checks.find(x => x.item === item);
         return (
           <li key={item} className="border border-scribe bg-paper p-2">
-            <p className="text-[14px] leading-tight">{item}</p>
+            <p className="text-body leading-tight">{item}</p>
             <RadioGroup.Root
               aria-label={item}
               value={c ? (c.fine ? 'fine' : 'not') : ''}

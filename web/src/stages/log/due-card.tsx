@@ -33,11 +33,11 @@ export function DueCard(props: {
     );
   return (
     <div className="p-4">
-      <Button look="strong" className="min-h-14 w-full text-[17px] max-desk:hidden" onClick={() => onAdd()}>
+      <Button look="strong" className="min-h-14 w-full text-title max-desk:hidden" onClick={() => onAdd()}>
         <Plus size={20} aria-hidden="true" /> Log something
       </Button>
       <section aria-label="Due" className="mt-4">
-        <h2 className="text-[19px] font-bold">Due</h2>
+        <h2 className="text-head font-bold">Due</h2>
         {due.length === 0 && (
           <p className="text-ink2">
             Nothing is due before the plates are on: a finished run starts the clock.
@@ -54,19 +54,19 @@ export function DueCard(props: {
                 <p className="leading-snug font-semibold">
                   <span className="inline-block first-letter:uppercase">{d.what}</span>
                 </p>
-                <p className="text-[13px] leading-snug text-ink2">{d.why}</p>
+                <p className="text-small leading-snug text-ink2">{d.why}</p>
                 <div className="flex items-center justify-between gap-2">
-                  <p className="text-[14px]">
+                  <p className="text-body">
                     <span className="fig">{dayName(d.at)}</span>
                     {late && <b> due</b>}
                     {d.atKm !== undefined && (
                       <span className="fig text-ink2">, {formatDistance(d.atKm, units)}</span>
                     )}
-                    {d.foretold && <span className="text-[12px] text-ink2">, the day a guess</span>}
+                    {d.foretold && <span className="text-note text-ink2">, the day a guess</span>}
                   </p>
                   <button
                     type="button"
-                    className="min-h-11 px-2 text-[14px] underline"
+                    className="min-h-11 px-2 text-body underline"
                     onClick={() => onAdd(d)}
                   >
                     done

@@ -45,7 +45,7 @@ export function EntryForm(props: FormProps) {
         onKeep();
       }}
     >
-      <h2 className="text-[19px] font-bold">Into the log</h2>
+      <h2 className="text-head font-bold">Into the log</h2>
       <Select<LogKind>
         label="What happened"
         value={draft.kind}
@@ -54,7 +54,7 @@ export function EntryForm(props: FormProps) {
         className="w-full"
       />
       <div className="grid grid-cols-2 gap-2">
-        <label className="text-[12.5px] text-ink2">
+        <label className="text-note text-ink2">
           Day
           <input
             type="date"
@@ -64,10 +64,10 @@ export function EntryForm(props: FormProps) {
               const at = new Date(`${e.target.value}T12:00`).getTime();
               if (Number.isFinite(at)) onChange({ ...draft, at });
             }}
-            className={`text-[14px] text-ink ${FIELD}`}
+            className={`text-body text-ink ${FIELD}`}
           />
         </label>
-        <label className="text-[12.5px] text-ink2">
+        <label className="text-note text-ink2">
           Odometer, {inch ? 'miles' : 'km'}
           <input
             inputMode="numeric"
@@ -79,7 +79,7 @@ export function EntryForm(props: FormProps) {
               const n = e.target.value.trim() === '' ? undefined : parseNumber(e.target.value);
               onChange({ ...draft, km: n?.ok ? n.value * (inch ? KM_PER_MILE : 1) : undefined });
             }}
-            className={`fig text-[15px] text-ink placeholder:text-ink2 ${FIELD}`}
+            className={`fig text-lead text-ink placeholder:text-ink2 ${FIELD}`}
           />
         </label>
       </div>
@@ -121,14 +121,14 @@ export function EntryForm(props: FormProps) {
           />
         </>
       )}
-      <label className="text-[12.5px] text-ink2">
+      <label className="text-note text-ink2">
         Note
         <textarea
           value={draft.note ?? ''}
           maxLength={4000}
           rows={3}
           onChange={e => onChange({ ...draft, note: e.target.value || undefined })}
-          className={`py-1.5 text-[15px] text-ink ${FIELD}`}
+          className={`py-1.5 text-lead text-ink ${FIELD}`}
         />
       </label>
       {fault && (
@@ -136,7 +136,7 @@ export function EntryForm(props: FormProps) {
           {fault}
         </p>
       )}
-      {missing.length > 0 && <p className="text-[13px] text-ink2">Still wanted: {missing.join(', ')}.</p>}
+      {missing.length > 0 && <p className="text-small text-ink2">Still wanted: {missing.join(', ')}.</p>}
       <div className="flex gap-2">
         <Button
           type="submit"

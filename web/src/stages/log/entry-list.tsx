@@ -33,7 +33,7 @@ export function EntryList(props: {
           placeholder="search"
           value={words}
           onChange={e => setWords(e.target.value)}
-          className="min-h-11 min-w-40 flex-1 rounded-[4px] border border-scribe bg-paper px-3 placeholder:text-ink2"
+          className="min-h-11 min-w-40 flex-1 rounded-edge border border-scribe bg-paper px-3 placeholder:text-ink2"
         />
         <Select<LogKind | 'all'>
           label="Kind of entry"
@@ -46,7 +46,7 @@ export function EntryList(props: {
           className="min-w-40"
         />
       </div>
-      <p role="status" className="mb-1 text-[13px] text-ink2">
+      <p role="status" className="mb-1 text-small text-ink2">
         {log.length === 0
           ? 'Nothing logged yet. A finished run comes in by itself; hits, checks and services are added at the right.'
           : `${found.length} of ${log.length}`}
@@ -64,15 +64,15 @@ export function EntryList(props: {
               className="grid min-h-12 min-w-0 flex-1 grid-cols-[7.2rem_1fr] gap-x-3 px-1 py-1.5 text-left max-desk:grid-cols-1"
             >
               <span className="leading-tight">
-                <span className="fig text-[13px]">{dayName(e.at)}</span>
+                <span className="fig text-small">{dayName(e.at)}</span>
                 {e.km !== undefined && (
-                  <span className="fig block text-[12px] text-ink2">{formatDistance(e.km, units)}</span>
+                  <span className="fig block text-note text-ink2">{formatDistance(e.km, units)}</span>
                 )}
               </span>
               <span className="leading-snug">
                 <b>{KIND_NAMES[e.kind]}</b>
                 {inWords(e, facts, units) && `: ${inWords(e, facts, units)}`}
-                {e.note && <span className="block text-[13px] text-ink2">{e.note}</span>}
+                {e.note && <span className="block text-small text-ink2">{e.note}</span>}
                 {e.photo && (
                   <img
                     src={`/api/documents/${facts.document.plan.id}/log/photos/${e.photo}`}
@@ -86,7 +86,7 @@ export function EntryList(props: {
             {e.id === chosen && (
               <button
                 type="button"
-                className="inline-flex min-h-11 items-center px-2 text-[13px] underline"
+                className="inline-flex min-h-11 items-center px-2 text-small underline"
                 onClick={() => onRight(e)}
               >
                 put right
@@ -95,7 +95,7 @@ export function EntryList(props: {
             {e.run && (
               <Link
                 to={`/run/${e.run}`}
-                className="inline-flex min-h-11 items-center px-2 text-[13px] underline"
+                className="inline-flex min-h-11 items-center px-2 text-small underline"
               >
                 record
               </Link>

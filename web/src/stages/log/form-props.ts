@@ -4,7 +4,7 @@ import type { UnitSystem } from '@plate-fold/core/units';
 import type { Draft } from './kinds';
 
 /** The look of a field of the form. */
-export const FIELD = 'min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-2';
+export const FIELD = 'min-h-11 w-full min-w-0 rounded-edge border border-scribe bg-paper px-2';
 
 /** What the form and its parts are given. */
 export interface FormProps {

@@ -16,7 +16,7 @@ export function Hit({
 }: Omit<FormProps, 'log' | 'busy' | 'onKeep' | 'onLeave'>) {
   return (
     <>
-      <p className="border-l-[6px] border-fluid bg-paper px-3 py-2 text-[14px] leading-snug">
+      <p className="border-l-[6px] border-fluid bg-paper px-3 py-2 text-body leading-snug">
         {draft.place
           ? `Marked on the map${draft.panel ? `, plate ${facts.document.plan.panels.find(p => p.id === draft.panel)?.mark}` : ', no plate there'}. Touch again to move it.`
           : 'Touch the map where it hit.'}
@@ -52,7 +52,7 @@ export function Hit({
         ask={draft.photo ? 'Another photo in place of the one kept' : 'Take a photo of it'}
       />
       {draft.place && draft.panel && (
-        <p className="text-[13px] leading-snug text-ink2" role="status">
+        <p className="text-small leading-snug text-ink2" role="status">
           {foreseen === undefined
             ? 'Striking it there …'
             : foreseen === null

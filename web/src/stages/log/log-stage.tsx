@@ -200,7 +200,7 @@ export function LogStage() {
               aria-label="Log and services"
             >
               <Tabs.Trigger value="log" className={TAB}>
-                Log <span className="fig text-[13px]">{log.length}</span>
+                Log <span className="fig text-small">{log.length}</span>
               </Tabs.Trigger>
               <Tabs.Trigger value="service" className={TAB}>
                 Services
@@ -223,7 +223,7 @@ export function LogStage() {
               {narrow &&
                 (form ?? (
                   <div className="px-3 pt-3">
-                    <Button look="strong" className="min-h-14 w-full text-[17px]" onClick={() => fresh()}>
+                    <Button look="strong" className="min-h-14 w-full text-title" onClick={() => fresh()}>
                       Log something
                     </Button>
                   </div>

@@ -27,7 +27,7 @@ export function Readings({
     });
   };
   return (
-    <table className="w-full text-[14px]">
+    <table className="w-full text-body">
       <thead className="text-left text-ink2">
         <tr className="border-b border-ink2">
           <th scope="col" className="py-1 font-normal">

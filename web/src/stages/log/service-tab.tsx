@@ -51,7 +51,7 @@ export function ServiceTab({ facts, units }: { facts: Facts; units: UnitSystem }
           onEnter={v => run(setUpkeep, { part: { kmPerYear: v * (inch ? KM_PER_MILE : 1) } })}
           className="w-44"
         />
-        <p className="text-[15px]">
+        <p className="text-lead">
           Getting at it all and closing up costs <b className="fig">{min(yearly)}</b> minutes a year, a guess.
         </p>
       </div>
@@ -68,7 +68,7 @@ export function ServiceTab({ facts, units }: { facts: Facts; units: UnitSystem }
           >
             <div className="min-w-56 flex-1 leading-snug">
               <p className="font-bold first-letter:uppercase">{l.point.name}</p>
-              <p className="text-[14px]">
+              <p className="text-body">
                 {l.through === 'opening'
                   ? l.openingId === undefined
                     ? 'Nothing is in the way.'
@@ -76,13 +76,13 @@ export function ServiceTab({ facts, units }: { facts: Facts; units: UnitSystem }
                   : `Plate ${l.drop.map(mark).join(', then ')} down: ${l.remove.length} bolts out${l.loosen.length > 0 ? `, ${l.loosen.length} of the neighbour loosened` : ''}.`}
               </p>
               {l.doorSaves > 1 && (
-                <p className="text-[13px] text-ink2">
+                <p className="text-small text-ink2">
                   A door below it would save {min(l.doorSaves)} minutes a year.
                 </p>
               )}
             </div>
-            <p className="w-40 text-[13px] leading-tight text-ink2">
-              <span className="fig text-[17px] font-semibold text-ink">{min(l.minutes)}</span> min, a guess
+            <p className="w-40 text-small leading-tight text-ink2">
+              <span className="fig text-title font-semibold text-ink">{min(l.minutes)}</span> min, a guess
               {l.point.everyKm !== undefined && (
                 <span className="block">every {formatDistance(l.point.everyKm, units)}</span>
               )}

@@ -1,4 +1,4 @@
-import { lengthFigure, type UnitSystem } from '@plate-fold/core/units';
+import { lengthFigure, MM_PER_INCH, type UnitSystem } from '@plate-fold/core/units';
 import { useMemo } from 'react';
 import Chart from '../../ui/chart';
 
@@ -19,7 +19,7 @@ export default function TimeChart({
   // biome-ignore lint/correctness/useExhaustiveDependencies: the heights are told by their figures, the colours are read from the page
   const options = useMemo(() => {
     const unit = lengthFigure(0, units).unit;
-    const value = (mm: number): number => Math.round((units === 'inch' ? mm / 25.4 : mm) * 100) / 100;
+    const value = (mm: number): number => Math.round((units === 'inch' ? mm / MM_PER_INCH : mm) * 100) / 100;
     return {
       chart: {
         type: 'line' as const,

@@ -30,7 +30,7 @@ export function TimeTab({
   const figure = (mm: number): string => lengthFigure(mm, units).value;
   return (
     <div className="p-4">
-      <h2 className="text-[17px] font-bold">Ride height</h2>
+      <h2 className="text-title font-bold">Ride height</h2>
       {heights.length === 0 ? (
         <p className="text-ink2">
           No fenders measured yet. Log a ride height before and after the plates go on.
@@ -40,7 +40,7 @@ export function TimeTab({
           <Suspense fallback={<p>Drawing …</p>}>
             <TimeChart heights={heights} units={units} theme={theme} />
           </Suspense>
-          <table className="w-full max-w-xl text-[14px]">
+          <table className="w-full max-w-xl text-body">
             <thead className="text-left text-ink2">
               <tr className="border-b border-ink2">
                 <th scope="col" className="py-1 font-normal">
@@ -68,8 +68,8 @@ export function TimeTab({
           </table>
         </>
       )}
-      <h2 className="mt-5 text-[17px] font-bold">Preload lost since it was tightened</h2>
-      <p className="max-w-2xl text-[13px] text-ink2">
+      <h2 className="mt-5 text-title font-bold">Preload lost since it was tightened</h2>
+      <p className="max-w-2xl text-small text-ink2">
         As the share of torque lost, T = K·d·F with K unchanged: an estimate, and if anything too low. Above{' '}
         {Math.round(100 * LOST_MUCH)} % look why, do not only tighten.
       </p>
@@ -99,7 +99,7 @@ export function TimeTab({
         </ul>
       )}
       {facts.weight.rideHeight && (
-        <p className="mt-4 text-[13px] text-ink2">
+        <p className="mt-4 text-small text-ink2">
           Foretold for this build: front{' '}
           {lengthFigure(facts.weight.rideHeight.frontMm, units, true, true).value} {unit}, rear{' '}
           {lengthFigure(facts.weight.rideHeight.rearMm, units, true, true).value} {unit}.

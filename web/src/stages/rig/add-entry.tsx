@@ -64,10 +64,10 @@ export function AddEntry(props: {
             onChoose={setKind}
             className="col-span-2"
           />
-          <label className="col-span-2 block text-[12.5px] text-ink2">
+          <label className="col-span-2 block text-note text-ink2">
             Name
             <input
-              className="min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2 text-[15px] text-ink"
+              className="min-h-11 w-full rounded-edge border border-scribe bg-paper px-2 text-lead text-ink"
               value={name}
               placeholder={kindName(kind)}
               onChange={e => setName(e.target.value)}

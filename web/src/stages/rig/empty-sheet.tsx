@@ -14,7 +14,7 @@ export function EmptySheet() {
     <main data-theme="light" className="mx-auto max-w-4xl bg-white p-6 text-black print:p-0">
       <header className="mb-3 flex items-end justify-between gap-4">
         <div>
-          <h1 className="text-[24px] font-extrabold">Measuring sheet, {BODY_NAMES[known]}</h1>
+          <h1 className="text-large font-extrabold">Measuring sheet, {BODY_NAMES[known]}</h1>
           <p>Level floor, tyres at their pressure, vehicle standing. Never work under it on a jack alone.</p>
         </div>
         <div className="flex gap-2 print:hidden">
@@ -39,7 +39,7 @@ export function EmptySheet() {
                   {i + 1} {m.name}
                 </b>
               </p>
-              <p className="text-[12px] leading-tight text-neutral-700">{m.how}</p>
+              <p className="text-note leading-tight text-neutral-700">{m.how}</p>
               <p className="mt-2">_____________ {m.unit === 'kg' ? 'kg / lb' : ''}</p>
             </div>
             <Tape measure={m} measures={measures} rig={rig} width={130} height={64} />

@@ -30,7 +30,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
   return (
     <div className="p-4">
       <header className="mb-2 flex items-start justify-between gap-2">
-        <h2 className="text-[19px] leading-tight font-bold first-letter:uppercase">{title}</h2>
+        <h2 className="text-head leading-tight font-bold first-letter:uppercase">{title}</h2>
         <button
           type="button"
           className="-mt-1.5 -mr-2 grid size-11 place-items-center"
@@ -119,7 +119,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
       )}
       {mount && (
         <section className="mt-3" aria-label="Condition">
-          <p className="text-[13px] text-ink2">
+          <p className="text-small text-ink2">
             {mount.hole.kind} {mount.hole.thread ?? ''} in {mount.member}
           </p>
           <Select
@@ -129,7 +129,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
             onChoose={c => run(changeEntry, { list, id, part: { condition: c } })}
             className="mt-1 w-full"
           />
-          <p className="mt-2 text-[14px]">
+          <p className="mt-2 text-body">
             <b>Repair:</b> {REPAIR[mount.condition]}.
           </p>
         </section>

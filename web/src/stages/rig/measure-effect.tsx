@@ -38,7 +38,7 @@ export function MeasureEffectDialog(props: {
     <Dialog open={effect !== undefined} onClose={props.onClose} title={`${props.name}: this moves more`}>
       {effect && (
         <>
-          <ul className="mb-3 grid gap-2 text-[15px] leading-snug">
+          <ul className="mb-3 grid gap-2 text-lead leading-snug">
             {effect.edited.length > 0 && (
               <li>
                 You have changed {some(effect.edited.map(e => called(e.list, e.id)))}. The new measure would

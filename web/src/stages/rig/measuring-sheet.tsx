@@ -54,7 +54,7 @@ export function MeasuringSheet() {
             key={m.id}
             className={`grid grid-cols-[1.6rem_1fr_7.2rem] items-center gap-2 border-b border-scribe/70 px-3 py-1 ${m === now ? 'bg-paper' : ''}`}
           >
-            <span className="fig text-[12px] text-ink2">{i + 1}</span>
+            <span className="fig text-note text-ink2">{i + 1}</span>
             <button type="button" className="min-h-11 text-left leading-tight" onClick={() => setNow(m)}>
               {m.name}
             </button>
@@ -71,13 +71,13 @@ export function MeasuringSheet() {
         ))}
       </ol>
       <section aria-label="Where the tape goes" className="min-w-0 flex-1 overflow-y-auto bg-paper p-4">
-        <h2 className="text-[19px] font-bold">{now.name}</h2>
-        <p className="text-[15px]">{now.how}</p>
+        <h2 className="text-head font-bold">{now.name}</h2>
+        <p className="text-lead">{now.how}</p>
         <div className="my-3 overflow-hidden border border-scribe bg-ground">
           <Tape measure={now} measures={measures} rig={rig} width={420} height={190} strong />
         </div>
         {now.view === 'side' && (
-          <p className="-mt-2 mb-2 text-[12px] text-ink2">Heights are drawn larger than lengths.</p>
+          <p className="-mt-2 mb-2 text-note text-ink2">Heights are drawn larger than lengths.</p>
         )}
         <dl className="grid grid-cols-[7rem_1fr] gap-y-1.5">
           <dt className="text-ink2">Plausible</dt>
@@ -85,20 +85,20 @@ export function MeasuringSheet() {
             {spread
               ? `${range(spread[1])} to ${range(spread[2])}, about ${range(spread[0])}`
               : 'not on this body'}{' '}
-            <span className="text-[12.5px] text-ink2">(common practice)</span>
+            <span className="text-note text-ink2">(common practice)</span>
           </dd>
           <dt className="text-ink2">Changes</dt>
           <dd>{now.drives}</dd>
         </dl>
         {!rig.measures && (
-          <p className="mt-3 border-l-[6px] border-ink2 bg-sheet px-3 py-2 text-[13px]">
+          <p className="mt-3 border-l-[6px] border-ink2 bg-sheet px-3 py-2 text-small">
             This rig was not begun from the measuring sheet: a number here changes the outer measures, its
             parts and holes stay as they were entered.
           </p>
         )}
         <Link
           to={`/sheet/${rig.body}`}
-          className="mt-4 inline-flex min-h-11 items-center gap-2 rounded-[4px] border border-scribe px-3 font-semibold hover:border-ink2"
+          className="mt-4 inline-flex min-h-11 items-center gap-2 rounded-edge border border-scribe px-3 font-semibold hover:border-ink2"
         >
           <Printer size={17} aria-hidden="true" /> The empty sheet, to print
         </Link>

@@ -46,7 +46,7 @@ function Misfits() {
         {misfits.map(m => (
           <li
             key={`${named(m.when)} ${m.reason}`}
-            className="flex items-start justify-between gap-2 border border-scribe bg-paper p-2 text-[13px]"
+            className="flex items-start justify-between gap-2 border border-scribe bg-paper p-2 text-small"
           >
             <span>
               <b>{named(m.when)}.</b> {m.reason}
@@ -75,7 +75,7 @@ function Misfits() {
           })(e)
         }
       >
-        <label htmlFor="misfit" className="block text-[12.5px] text-ink2">
+        <label htmlFor="misfit" className="block text-note text-ink2">
           The combination chosen above does not fit because
         </label>
         <div className="mt-1 flex gap-1.5">
@@ -83,7 +83,7 @@ function Misfits() {
             id="misfit"
             maxLength={200}
             {...form.register('reason')}
-            className="min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-2"
+            className="min-h-11 w-full min-w-0 rounded-edge border border-scribe bg-paper px-2"
           />
           <Button type="submit" disabled={form.watch('reason').trim() === ''}>
             Mark
@@ -114,21 +114,21 @@ export function RigCard() {
   };
   return (
     <div className="p-4">
-      <h2 className="text-[19px] font-bold">The rig</h2>
-      <p className="mb-3 text-[13px] text-ink2">
+      <h2 className="text-head font-bold">The rig</h2>
+      <p className="mb-3 text-small text-ink2">
         {BODY_NAMES[rig.body]}: {here.components.length} parts, {rig.members.length} members,{' '}
         {here.mounts.length} holes, {here.factoryParts.length} factory parts to take off.
       </p>
       <div className="grid grid-cols-2 gap-2">
         <label className="block">
-          <span className="block text-[12.5px] text-ink2">Name</span>
+          <span className="block text-note text-ink2">Name</span>
           <input
             {...name.field}
-            className="min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2"
+            className="min-h-11 w-full rounded-edge border border-scribe bg-paper px-2"
           />
         </label>
         <div>
-          <span className="block text-[12.5px] text-ink2">Driver sits</span>
+          <span className="block text-note text-ink2">Driver sits</span>
           <Select
             label="Driver's side"
             value={rig.driverSide}
@@ -142,7 +142,7 @@ export function RigCard() {
         </div>
         {rig.options.map(o => (
           <div key={o.id}>
-            <span className="block text-[12.5px] text-ink2">{o.name}</span>
+            <span className="block text-note text-ink2">{o.name}</span>
             <Select
               label={o.name}
               value={rig.selected[o.id] ?? ''}
@@ -157,7 +157,7 @@ export function RigCard() {
         <section
           role="status"
           aria-label="What the option changed"
-          className="mt-3 border border-scribe bg-paper p-3 text-[14px] leading-snug"
+          className="mt-3 border border-scribe bg-paper p-3 text-body leading-snug"
         >
           <p className="font-semibold">{effect.choice}</p>
           {effect.added.length > 0 && <p>Now there: {list(effect.added)}.</p>}
@@ -173,7 +173,7 @@ export function RigCard() {
       {rig.options.length > 1 && <Misfits />}
       <section aria-label="Axles" className="mt-4">
         <h3 className="font-bold">Axles</h3>
-        <p className="text-[13px] text-ink2">
+        <p className="text-small text-ink2">
           Loads {formatMass(rig.axles.front.massKg, units)} front, {formatMass(rig.axles.rear.massKg, units)}{' '}
           rear. Wheel rates are guesses until measured.
         </p>

@@ -96,10 +96,7 @@ export function RigStage() {
               </RigMap>
               <div className="absolute top-2 left-2 flex items-center gap-2">
                 {adding ? (
-                  <p
-                    role="status"
-                    className="flex items-center gap-2 rounded-[4px] bg-paper px-3 text-[14px]"
-                  >
+                  <p role="status" className="flex items-center gap-2 rounded-edge bg-paper px-3 text-body">
                     {adding.what === 'part' ? 'Draw its outline.' : 'Tap the place of the hole.'}
                     <Button onClick={() => setAdding(undefined)}>Cancel</Button>
                   </p>

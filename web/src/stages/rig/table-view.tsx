@@ -67,7 +67,7 @@ function Cell(props: {
   onEnter: (text: string) => string | undefined;
 }) {
   const { fault, field, take } = useDraftField(props);
-  const look = `fig h-10 rounded-[3px] border bg-transparent px-1.5 text-[13px] hover:border-scribe focus:bg-paper ${fault ? 'border-oxide' : 'border-transparent'}`;
+  const look = `fig h-10 rounded-tight border bg-transparent px-1.5 text-small hover:border-scribe focus:bg-paper ${fault ? 'border-oxide' : 'border-transparent'}`;
   return (
     <>
       {props.choices ? (
@@ -93,7 +93,7 @@ function Cell(props: {
         />
       )}
       {fault && (
-        <span role="alert" className="block max-w-48 px-1 text-[12px] leading-tight text-oxide">
+        <span role="alert" className="block max-w-48 px-1 text-note leading-tight text-oxide">
           {fault}
         </span>
       )}
@@ -145,7 +145,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
     return undefined;
   };
   const HEAD =
-    'sticky top-0 z-10 border-b border-ink2 bg-paper px-1.5 py-1.5 text-left text-[12.5px] font-normal whitespace-nowrap text-ink2';
+    'sticky top-0 z-10 border-b border-ink2 bg-paper px-1.5 py-1.5 text-left text-note font-normal whitespace-nowrap text-ink2';
   const CELL = 'border-b border-scribe/60';
   const columns: readonly Column<Row>[] = [
     ...table.columns.map(
@@ -156,7 +156,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
         cellClass: CELL,
         cell: row =>
           c.name === 'id' ? (
-            <span className="fig block px-1.5 py-2.5 text-[13px] font-semibold whitespace-nowrap">
+            <span className="fig block px-1.5 py-2.5 text-small font-semibold whitespace-nowrap">
               {row.id}
             </span>
           ) : (
@@ -175,7 +175,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
             id: 'repair',
             head: 'repair',
             headClass: HEAD,
-            cellClass: `${CELL} px-1.5 py-2.5 text-[12.5px] whitespace-nowrap text-ink2`,
+            cellClass: `${CELL} px-1.5 py-2.5 text-note whitespace-nowrap text-ink2`,
             cell: (row: Row) => REPAIR[(row as (typeof rig.mounts)[number]).condition],
           },
         ]
@@ -249,7 +249,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
           }}
         />
         {done && (
-          <p role="status" className="text-[13px] text-ink2">
+          <p role="status" className="text-small text-ink2">
             {done}
           </p>
         )}
@@ -277,7 +277,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
           value={text}
           onChange={e => setText(e.target.value)}
           rows={8}
-          className="fig w-full rounded-[4px] border border-scribe bg-paper p-2 text-[13px]"
+          className="fig w-full rounded-edge border border-scribe bg-paper p-2 text-small"
         />
         <Button
           look="strong"

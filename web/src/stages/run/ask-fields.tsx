@@ -99,7 +99,7 @@ export function AskFields(props: {
               : undefined;
         return (
           <div key={f.key}>
-            <label htmlFor={`ask-${f.key}`} className="block text-[14px] text-ink2">
+            <label htmlFor={`ask-${f.key}`} className="block text-body text-ink2">
               {f.name}, {f.unit}
             </label>
             <input
@@ -118,10 +118,10 @@ export function AskFields(props: {
                   r?.ok && r.value >= f.least && r.value <= f.most ? { ...rest, [f.key]: r.value } : rest,
                 );
               }}
-              className={`fig h-12 w-full rounded-[4px] border bg-paper px-3 text-[17px] ${fault ? 'border-oxide' : 'border-scribe'}`}
+              className={`fig h-12 w-full rounded-edge border bg-paper px-3 text-title ${fault ? 'border-oxide' : 'border-scribe'}`}
             />
             {fault && (
-              <p role="alert" className="text-[13px] text-oxide">
+              <p role="alert" className="text-small text-oxide">
                 {fault}
               </p>
             )}

@@ -40,7 +40,7 @@ export function HandsButton() {
             value={name}
             maxLength={40}
             onChange={e => setName(e.target.value)}
-            className="min-h-12 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-3 text-[16px]"
+            className="min-h-12 w-full min-w-0 rounded-edge border border-scribe bg-paper px-3 text-sub"
           />
           <Button type="submit" look="strong">
             Save

@@ -24,7 +24,7 @@ export function LeaveSo(props: {
         maxLength={500}
         value={why}
         onChange={e => setWhy(e.target.value)}
-        className="min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-3 text-[15px] placeholder:text-ink2"
+        className="min-h-11 w-full min-w-0 rounded-edge border border-scribe bg-paper px-3 text-lead placeholder:text-ink2"
       />
       <Button type="submit" className="shrink-0" disabled={why.trim() === ''}>
         Leave it

@@ -18,7 +18,7 @@ export function Missing({ step, facts, gaps }: { step: Step; facts: Facts; gaps?
   const lacks = missing(step, facts, gaps);
   if (lacks.length === 0) return null;
   return (
-    <p className="mb-2 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-[15px] leading-snug">
+    <p className="mb-2 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-lead leading-snug">
       <b>Missing by the kit check:</b> {lacks.join('; ')}.
     </p>
   );
@@ -37,7 +37,7 @@ export function PickUp({ step, facts, gaps }: { step: Step; facts: Facts; gaps?:
     <section aria-label="Pick up" className="mt-3">
       <Missing step={step} facts={facts} gaps={gaps} />
       {tools.length > 0 && (
-        <p className="text-[16px]">
+        <p className="text-sub">
           <b>Pick up:</b> {tools.join(', ')}
         </p>
       )}
@@ -46,7 +46,7 @@ export function PickUp({ step, facts, gaps }: { step: Step; facts: Facts; gaps?:
           {joints.map((j, i) => (
             <li
               key={j.id}
-              className="grid grid-cols-[2.2rem_3.6rem_1fr] border-b border-scribe/70 py-1.5 text-[15px] leading-snug"
+              className="grid grid-cols-[2.2rem_3.6rem_1fr] border-b border-scribe/70 py-1.5 text-lead leading-snug"
             >
               <span className="fig font-semibold">{i + 1}</span>
               <span className="fig text-ink2">{j.id}</span>
@@ -63,7 +63,7 @@ export function PickUp({ step, facts, gaps }: { step: Step; facts: Facts; gaps?:
           {parts.map(p => (
             <li
               key={p.part}
-              className="grid grid-cols-[2.4rem_1fr] border-b border-scribe/70 py-1.5 text-[16px]"
+              className="grid grid-cols-[2.4rem_1fr] border-b border-scribe/70 py-1.5 text-sub"
             >
               <span className="fig font-semibold">{p.count}</span>
               {p.part}
@@ -83,7 +83,7 @@ export function Cautions({ of }: { of: readonly string[] }) {
       {of.map(c => (
         <li
           key={c}
-          className="flex items-start gap-2.5 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[15px] leading-snug"
+          className="flex items-start gap-2.5 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-lead leading-snug"
         >
           <TriangleAlert size={19} className="mt-0.5 shrink-0" aria-hidden="true" />
           {c}

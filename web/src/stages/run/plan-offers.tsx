@@ -52,7 +52,7 @@ export function PlanOffers({ facts }: { facts: Facts }) {
       <ul className="mt-1 grid gap-2">
         {offers.map(o => (
           <li key={o.tick} className="border-l-[6px] border-marker bg-markersoft px-3 py-2">
-            <p className="text-[14px] leading-snug">{o.off}</p>
+            <p className="text-body leading-snug">{o.off}</p>
             <div className="mt-1.5 flex gap-2">
               <Button className="flex-1 text-left leading-tight" onClick={() => dispatch(runCall(o.change))}>
                 {o.said}

@@ -87,7 +87,7 @@ export function ProblemSheet(props: {
               key={id}
               value={id}
               aria-label={`Bolt ${i + 1}, ${id}`}
-              className={`min-h-11 min-w-11 rounded-[4px] border px-2 font-semibold ${id === joint ? 'border-fluid bg-fluid text-onfluid' : 'border-scribe bg-paper'}`}
+              className={`min-h-11 min-w-11 rounded-edge border px-2 font-semibold ${id === joint ? 'border-fluid bg-fluid text-onfluid' : 'border-scribe bg-paper'}`}
             >
               {i + 1}
             </RadioGroup.Item>
@@ -128,7 +128,7 @@ export function ProblemSheet(props: {
               <RadioGroup.Item
                 key={w}
                 value={w}
-                className={`min-h-12 rounded-[4px] border px-2 font-semibold ${off.way === w ? 'border-fluid bg-fluid text-onfluid' : 'border-scribe bg-paper'}`}
+                className={`min-h-12 rounded-edge border px-2 font-semibold ${off.way === w ? 'border-fluid bg-fluid text-onfluid' : 'border-scribe bg-paper'}`}
               >
                 {w}
               </RadioGroup.Item>
@@ -143,7 +143,7 @@ export function ProblemSheet(props: {
               value={off.by}
               onChange={e => setOff({ ...off, by: e.target.value })}
               aria-invalid={by !== undefined && !by.ok}
-              className="fig h-12 w-28 rounded-[4px] border border-scribe bg-paper px-3 text-[17px]"
+              className="fig h-12 w-28 rounded-edge border border-scribe bg-paper px-3 text-title"
             />
             {units === 'inch' ? 'in' : 'mm'}
           </label>
@@ -187,7 +187,7 @@ export function ProblemSheet(props: {
               maxLength={2000}
               value={note}
               onChange={e => setNote(e.target.value)}
-              className="min-h-12 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-3 text-[16px] placeholder:text-ink2"
+              className="min-h-12 w-full min-w-0 rounded-edge border border-scribe bg-paper px-3 text-sub placeholder:text-ink2"
             />
             <Button
               type="submit"
@@ -199,7 +199,7 @@ export function ProblemSheet(props: {
             </Button>
           </form>
           {joints.length > 0 && (
-            <p className="mt-2 text-[13px] text-ink2">
+            <p className="mt-2 text-small text-ink2">
               With a red edge: the bolt is not sound, and stays open until it is repaired or left with a
               reason.
             </p>

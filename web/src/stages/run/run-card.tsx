@@ -87,7 +87,7 @@ function MethodChoice<K extends Key>({ of }: { of: K }) {
   if (!method) return null;
   return (
     <div>
-      <span className="text-[13px] text-ink2">{name}</span>
+      <span className="text-small text-ink2">{name}</span>
       <Select<Method[K]>
         label={name}
         value={method[of]}
@@ -95,7 +95,7 @@ function MethodChoice<K extends Key>({ of }: { of: K }) {
         onChoose={v => run(setMethod, { part: { [of]: v } })}
         className="w-full"
       />
-      <p className="text-[12.5px] leading-snug text-ink2">{suits[method[of]]}</p>
+      <p className="text-note leading-snug text-ink2">{suits[method[of]]}</p>
     </div>
   );
 }
@@ -135,7 +135,7 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
                       : (facts.rig.servicePoints.find(s => s.id === r.service)?.name ?? r.service)}
                     , begun {when(r.startedAt)}
                   </span>
-                  <span className="text-[13px] text-ink2 underline">
+                  <span className="text-small text-ink2 underline">
                     {r.endedAt ? 'record' : r.setAsideAt ? 'set aside' : 'go on'}
                   </span>
                 </Link>
@@ -144,7 +144,7 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
                     {r.setAsideAt ? <span /> : <ShareButton run={r.id} worded />}
                     <button
                       type="button"
-                      className="min-h-11 px-1 text-[13px] underline"
+                      className="min-h-11 px-1 text-small underline"
                       onClick={() => void setAside({ run: r.id, aside: !r.setAsideAt })}
                     >
                       {r.setAsideAt ? 'take it up again' : 'begun by mistake: set it aside'}
@@ -165,7 +165,7 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
         <MethodChoice of="lift" />
         <MethodChoice of="drive" />
         <div>
-          <span className="text-[13px] text-ink2">Hands</span>
+          <span className="text-small text-ink2">Hands</span>
           <Select
             label="Hands"
             value={String(plan.method.people) as '1' | '2'}

@@ -47,7 +47,7 @@ export function RunDone(props: {
   const fault = (ending.error as { data?: { fault?: string } } | undefined)?.data?.fault;
   return (
     <main className="relative min-h-0 flex-1 overflow-y-auto px-4 pb-4 print:overflow-visible flat:col-start-1 desk:mx-auto desk:w-full desk:max-w-3xl">
-      <h1 className="text-[26px] leading-tight font-bold">
+      <h1 className="text-large leading-tight font-bold">
         {open.length > 0
           ? `${open.length} ${open.length === 1 ? 'step is' : 'steps are'} still open`
           : blocked
@@ -60,7 +60,7 @@ export function RunDone(props: {
             <li key={s.id}>
               <button
                 type="button"
-                className="min-h-11 w-full border-b border-scribe/70 text-left text-[16px] underline"
+                className="min-h-11 w-full border-b border-scribe/70 text-left text-sub underline"
                 onClick={() => onGo(i)}
               >
                 {s.steps[0]?.title}
@@ -76,7 +76,7 @@ export function RunDone(props: {
             return (
               <div
                 key={f.joint}
-                className="mb-2 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-[15px]"
+                className="mb-2 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-lead"
               >
                 <p>
                   <span className="fig font-semibold">{f.joint}</span>: {f.tick.note ?? f.fault}
@@ -93,13 +93,13 @@ export function RunDone(props: {
           })}
         </section>
       )}
-      <p className="mt-3 text-[17px] leading-snug">
+      <p className="mt-3 text-title leading-snug">
         Bolts settle: go round once more with the wrench after the first hard trip. Push it, knock on it; look
         again for anything that touches.
       </p>
       {read.some(r => !r.near) && (
         <>
-          <h2 className="mt-4 text-[17px] font-bold">Readings off target</h2>
+          <h2 className="mt-4 text-title font-bold">Readings off target</h2>
           <ul className="mt-1">
             {read
               .filter(r => !r.near)
@@ -113,7 +113,7 @@ export function RunDone(props: {
           </ul>
         </>
       )}
-      <h2 className="mt-4 text-[17px] font-bold">Problems reported: {off.length}</h2>
+      <h2 className="mt-4 text-title font-bold">Problems reported: {off.length}</h2>
       <ul className="mt-1">
         {off.map(t => (
           <li key={t.id} className="border-b border-scribe/70 py-1.5">
@@ -128,13 +128,13 @@ export function RunDone(props: {
         ))}
       </ul>
       {ended ? (
-        <p className="mt-5 text-[17px] font-semibold">
+        <p className="mt-5 text-title font-semibold">
           This run is ended and kept with the plan; it stands in the log.
         </p>
       ) : (
         <>
           <div className="mt-5 flex items-center gap-3">
-            <label htmlFor="odometer" className="text-[16px]">
+            <label htmlFor="odometer" className="text-sub">
               Odometer, {inch ? 'miles' : 'km'}
             </label>
             <input
@@ -147,7 +147,7 @@ export function RunDone(props: {
               }
               onChange={e => setOdometer(e.target.value)}
               aria-invalid={km !== undefined && !km.ok}
-              className="fig h-12 w-36 rounded-[4px] border border-scribe bg-paper px-3 text-[17px] placeholder:text-ink2"
+              className="fig h-12 w-36 rounded-edge border border-scribe bg-paper px-3 text-title placeholder:text-ink2"
             />
             {km && !km.ok && (
               <span role="alert" className="text-oxide">
@@ -157,7 +157,7 @@ export function RunDone(props: {
           </div>
           <Button
             look="strong"
-            className="mt-3 min-h-16 w-full text-[18px]"
+            className="mt-3 min-h-16 w-full text-title"
             disabled={ending.isLoading || waiting > 0 || blocked || (km !== undefined && !km.ok)}
             onClick={finish}
           >

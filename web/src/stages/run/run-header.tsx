@@ -51,7 +51,7 @@ export function RunHeader(props: {
   ].filter(Boolean);
   return (
     <header className="shrink-0 px-3 pt-1 print:hidden desk:mx-auto desk:w-full desk:max-w-6xl desk:px-8">
-      <div className="flex min-h-11 flex-wrap items-center gap-x-2 text-[14px] text-ink2">
+      <div className="flex min-h-11 flex-wrap items-center gap-x-2 text-body text-ink2">
         <button
           type="button"
           className="inline-flex min-h-11 items-center gap-1.5 pr-2 font-semibold text-ink"
@@ -83,7 +83,7 @@ export function RunHeader(props: {
       </div>
       <p
         role="status"
-        className={`text-[13px] ${fault || unkept > 0 ? 'font-semibold text-oxide' : 'text-ink2'}`}
+        className={`text-small ${fault || unkept > 0 ? 'font-semibold text-oxide' : 'text-ink2'}`}
       >
         {said.join('. ')}
       </p>

@@ -19,7 +19,7 @@ function Both({ nm, units }: { nm: number | undefined; units: UnitSystem }) {
   return (
     <>
       {torqueFigure(nm, units).value}
-      <span className="block text-[11px] text-ink2">
+      <span className="block text-fine text-ink2">
         {other.value} {other.unit}
       </span>
     </>
@@ -60,7 +60,7 @@ export function RunRecord(props: {
       cell: l => (
         <>
           <span className="fig font-semibold">{l.joint}</span>
-          <span className="block text-[12px] leading-tight text-ink2">{l.bolt}</span>
+          <span className="block text-note leading-tight text-ink2">{l.bolt}</span>
         </>
       ),
     },
@@ -106,7 +106,7 @@ export function RunRecord(props: {
   return (
     <section aria-label="As built" className="mt-5">
       <div className="flex flex-wrap items-center gap-2">
-        <h2 className="flex-1 text-[17px] font-bold">As built</h2>
+        <h2 className="flex-1 text-title font-bold">As built</h2>
         <Button className="print:hidden" onClick={() => window.print()}>
           <Printer size={17} aria-hidden="true" /> Print
         </Button>
@@ -129,16 +129,16 @@ export function RunRecord(props: {
           <Download size={17} aria-hidden="true" /> JSON
         </Button>
       </div>
-      <p className="text-[14px]">
+      <p className="text-body">
         <b>{rig.name}</b>, {plan.name}, build {run.buildId}, revision {run.revision} of the plan; begun{' '}
         {when(run.startedAt)}
         {run.endedAt === null ? '' : `, ended ${when(run.endedAt)}`}.
       </p>
-      <p className="text-[13px] text-ink2">The last round of each bolt; all rounds stand in the CSV.</p>
+      <p className="text-small text-ink2">The last round of each bolt; all rounds stand in the CSV.</p>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it */}
       <div className="overflow-x-auto" role="region" aria-label="Torques as built" tabIndex={0}>
         <DataTable
-          className="mt-1 w-full text-[14px]"
+          className="mt-1 w-full text-body"
           headClass="border-b border-ink2 text-left text-ink2"
           columns={columns}
           rows={[...last.values()]}
@@ -146,9 +146,7 @@ export function RunRecord(props: {
           rowClass={() => 'border-b border-scribe/70 align-top'}
         />
       </div>
-      <p className="text-[12.5px] text-ink2">
-        Torque in {torqueFigure(1, units).unit}, the other unit below it.
-      </p>
+      <p className="text-note text-ink2">Torque in {torqueFigure(1, units).unit}, the other unit below it.</p>
     </section>
   );
 }

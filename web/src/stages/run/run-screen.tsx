@@ -27,7 +27,7 @@ const GAVE_WAY: Readonly<Partial<Record<Turn['verdict'], FaultKind>>> = {
 /** Two ticks this near to one another are one bounce of a finger, ms. */
 const BOUNCE_MS = 300;
 
-const FOOT = 'min-h-12 flex-1 px-1 text-[15px] disabled:opacity-40 flat:min-h-11 flat:text-[14px]';
+const FOOT = 'min-h-12 flex-1 px-1 text-lead disabled:opacity-40 flat:min-h-11 flat:text-body';
 
 /** One screen a step, a plate or a round, for a phone on the floor: what, where, how tight, and one great button. */
 export function RunScreen() {
@@ -169,7 +169,7 @@ export function RunScreen() {
   if (!run || !walked)
     return (
       <main className="p-6">
-        <p role="status" className="mb-3 text-[18px]">
+        <p role="status" className="mb-3 text-title">
           {fault ?? 'Opening the run …'}
         </p>
         <Link to="/" className="inline-flex min-h-11 items-center underline">
@@ -248,9 +248,9 @@ export function RunScreen() {
             onClick={onward}
             className={`block w-full px-2 font-bold leading-tight max-desk:h-[12dvh] max-desk:min-h-[4.5rem] flat:h-auto! flat:flex-1 desk:h-20 ${gaveWay ? 'bg-oxide text-paper' : 'bg-fluid text-onfluid'}`}
           >
-            <span className="block text-[22px]">{label}</span>
+            <span className="block text-large">{label}</span>
             {next && (
-              <span className="mx-auto block max-w-[34ch] truncate text-[13px] font-normal opacity-90 flat:whitespace-normal">
+              <span className="mx-auto block max-w-[34ch] truncate text-small font-normal opacity-90 flat:whitespace-normal">
                 {bolts && open.length > 1
                   ? `then bolt ${(open.find(m => m !== move)?.index ?? 0) + 1}`
                   : `then: ${next.steps[0]?.title}`}

@@ -54,9 +54,9 @@ function Torques({ of, units }: { of: Step; units: UnitSystem }) {
   if (all.length === 0) return null;
   const [low, high] = [Math.min(...all), Math.max(...all)].map(nm => torqueFigure(nm, units));
   return (
-    <span className="fig text-[13px] whitespace-nowrap">
+    <span className="fig text-small whitespace-nowrap">
       {low?.value === high?.value ? low?.value : `${low?.value}\u2013${high?.value}`}
-      <span className="ml-1 font-sans text-[11px] text-ink2">{low?.unit}</span>
+      <span className="ml-1 font-sans text-fine text-ink2">{low?.unit}</span>
     </span>
   );
 }
@@ -87,7 +87,7 @@ export function RunStage() {
             <div className="overflow-y-auto border-scribe bg-sheet max-desk:max-h-96 max-desk:border-t desk:w-[22rem] desk:border-r">
               {byStage(steps).map(g => (
                 <section key={g.steps[0]?.id}>
-                  <h3 className="border-b border-scribe bg-ground px-3 py-1 text-[12.5px] font-semibold text-ink2">
+                  <h3 className="border-b border-scribe bg-ground px-3 py-1 text-note font-semibold text-ink2">
                     {STAGE_NAMES[g.stage]}
                   </h3>
                   <ul>
@@ -99,7 +99,7 @@ export function RunStage() {
                           onClick={() => setId(s.id)}
                           className={`flex min-h-11 w-full items-center gap-2.5 border-b border-scribe/70 px-3 py-1.5 text-left leading-tight ${s === step ? 'bg-fluid text-onfluid [&_*]:text-onfluid' : 'hover:bg-paper'}`}
                         >
-                          <span className="fig w-6 shrink-0 text-right text-[12px] text-ink2">
+                          <span className="fig w-6 shrink-0 text-right text-note text-ink2">
                             {number.get(s.id)}
                           </span>
                           <span className="flex-1">{s.title}</span>
@@ -121,8 +121,8 @@ export function RunStage() {
             <div className="flex min-w-0 flex-1 flex-col bg-paper">
               {step && (
                 <div className="relative max-h-[55%] overflow-y-auto border-b border-scribe p-3 max-desk:max-h-none">
-                  <h2 className="text-[18px] leading-tight font-bold">{step.title}</h2>
-                  <p className="text-[13px] leading-snug text-ink2">{step.why}</p>
+                  <h2 className="text-title leading-tight font-bold">{step.title}</h2>
+                  <p className="text-small leading-snug text-ink2">{step.why}</p>
                   <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2">
                     <MeasureInput
                       key={step.id}
@@ -139,7 +139,7 @@ export function RunStage() {
                       onEnter={m => run(setMinutes, { step: step.id, minutes: m })}
                       className="w-28"
                     />
-                    <p className="min-h-11 flex-1 py-1 text-[13px] leading-snug text-ink2">
+                    <p className="min-h-11 flex-1 py-1 text-small leading-snug text-ink2">
                       {step.people === 2 ? 'Two people, or one and a jack. ' : ''}
                       {step.impact === 'never'
                         ? 'No impact wrench. '
@@ -164,14 +164,14 @@ export function RunStage() {
                       </Button>
                     )}
                   </div>
-                  <ol className="mt-1 list-decimal pl-5 text-[13px] leading-snug text-ink2">
+                  <ol className="mt-1 list-decimal pl-5 text-small leading-snug text-ink2">
                     {step.hows?.map(h => (
                       <li key={h}>{h}</li>
                     ))}
                   </ol>
-                  {step.tip && <p className="mt-1 text-[13px] leading-snug">{step.tip.text}</p>}
+                  {step.tip && <p className="mt-1 text-small leading-snug">{step.tip.text}</p>}
                   {step.bags && (
-                    <ul className="mt-1 text-[13px] text-ink2">
+                    <ul className="mt-1 text-small text-ink2">
                       {step.bags.map(b => (
                         <li key={b.label}>
                           {{ reuse: 'Bag, used again', keep: 'Bag, keep', discard: 'Throw away' }[b.fate]}:{' '}

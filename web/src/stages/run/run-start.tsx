@@ -50,12 +50,12 @@ export function RunStart() {
   };
   return (
     <div>
-      <h2 className="text-[19px] font-bold">Install build {facts.build.id}</h2>
-      <p className="mb-3 text-[13px] text-ink2">
+      <h2 className="text-head font-bold">Install build {facts.build.id}</h2>
+      <p className="mb-3 text-small text-ink2">
         {screens} screens. The run keeps the plan as it stands now; it goes on where you left it.
       </p>
       {known && !complete && (
-        <div className="mb-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[14px]">
+        <div className="mb-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-body">
           <p>
             {gaps.parts.reduce((s, p) => s + p.missing, 0)} parts missing, {gaps.tools.length} tools not
             tried.{' '}
@@ -70,7 +70,7 @@ export function RunStart() {
             maxLength={300}
             placeholder="why without"
             onChange={e => setWithout(e.target.value)}
-            className="mt-1.5 min-h-11 w-full rounded-[4px] border border-scribe bg-paper px-2 placeholder:text-ink2"
+            className="mt-1.5 min-h-11 w-full rounded-edge border border-scribe bg-paper px-2 placeholder:text-ink2"
           />
         </div>
       )}
@@ -87,14 +87,14 @@ export function RunStart() {
           {open && (
             <Link
               to={`/run/${open.id}`}
-              className="mb-2 flex min-h-14 w-full items-center justify-center gap-2 rounded-[4px] border border-ink bg-ink px-3 text-[17px] font-semibold text-paper"
+              className="mb-2 flex min-h-14 w-full items-center justify-center gap-2 rounded-edge border border-ink bg-ink px-3 text-title font-semibold text-paper"
             >
               <Play size={20} aria-hidden="true" /> Go on with the run of {when(open.startedAt)}
             </Link>
           )}
           <Button
             look={open ? 'plain' : 'strong'}
-            className="min-h-14 w-full text-[17px]"
+            className="min-h-14 w-full text-title"
             disabled={starting.isLoading || save !== 'saved' || blocked}
             onClick={() => void begin()}
           >
@@ -117,7 +117,7 @@ export function RunStart() {
           {fault}
         </p>
       )}
-      <p className="mt-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[13px] leading-snug">
+      <p className="mt-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-small leading-snug">
         Never work under a vehicle on a jack alone. The vehicle maker’s torque values and local rules come
         before ours.
       </p>

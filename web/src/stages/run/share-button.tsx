@@ -31,7 +31,7 @@ export function ShareButton({
         aria-label="Run it on a phone"
         className={
           worded
-            ? 'inline-flex min-h-11 items-center gap-1.5 px-1 text-[13px] underline'
+            ? 'inline-flex min-h-11 items-center gap-1.5 px-1 text-small underline'
             : '-my-2 grid size-11 place-items-center max-desk:hidden'
         }
         onClick={() => {

@@ -69,10 +69,10 @@ export function ShareDialog({ run, open, onClose }: { run: string; open: boolean
               <p className="text-center">
                 or open <span className="fig font-semibold break-all">{address}</span> and type
               </p>
-              <p className="fig text-[34px] leading-none font-semibold tracking-[0.12em]" data-code>
+              <p className="fig text-figure leading-none font-semibold tracking-[0.12em]" data-code>
                 {mine.code.text}
               </p>
-              <p className="text-[13px] text-ink2">
+              <p className="text-small text-ink2">
                 Good for one device, for {Math.floor(left / 60)}:{String(left % 60).padStart(2, '0')} minutes.
               </p>
             </div>
@@ -101,7 +101,7 @@ export function ShareDialog({ run, open, onClose }: { run: string; open: boolean
               </Button>
             </div>
           )}
-          <p className="mt-1 text-[13px] leading-snug text-ink2">
+          <p className="mt-1 text-small leading-snug text-ink2">
             Leave the page open on the phone: over the local network a browser keeps neither the page after
             closing nor the screen lit. Ticks stay on the phone and are sent when it is back in reach.
           </p>

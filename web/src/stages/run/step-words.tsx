@@ -21,17 +21,17 @@ export function StepWords(props: BodyProps & { readonly step: Step; readonly fir
     step.stage === 'drill' ? facts.joints.find(j => j.id === step.joints[0])?.mount?.behind : undefined;
   return (
     <section className={first ? '' : 'mt-3 border-t border-scribe pt-2'}>
-      <Title className="text-[24px] leading-tight font-bold tracking-tight">{step.title}</Title>
-      <p className="mt-1 text-[16px] leading-snug text-ink2">{step.why}</p>
+      <Title className="text-large leading-tight font-bold tracking-tight">{step.title}</Title>
+      <p className="mt-1 text-sub leading-snug text-ink2">{step.why}</p>
       {plate && first && (
-        <p className="mt-1 text-[16px]">
+        <p className="mt-1 text-sub">
           Plate {plate.panel.mark} weighs{' '}
           <span className="fig font-semibold">{formatMass(plate.massKg, units)}</span>.
           {step.people === 2 ? ' Two people, or one and the jack.' : ''}
         </p>
       )}
       {shared && (
-        <p className="mt-1 text-[16px] leading-snug">
+        <p className="mt-1 text-sub leading-snug">
           {steady ? (
             <>
               The jack carries all of it, <Fig of={loadFigure(shared.jackN, units)} />; its first two bolts
@@ -51,7 +51,7 @@ export function StepWords(props: BodyProps & { readonly step: Step; readonly fir
         </p>
       )}
       {step.hows && step.hows.length > 0 && (
-        <ol className="mt-2 list-decimal pl-6 text-[16px] leading-snug marker:font-semibold marker:text-ink2">
+        <ol className="mt-2 list-decimal pl-6 text-sub leading-snug marker:font-semibold marker:text-ink2">
           {step.hows.map(h => (
             <li key={h} className="mt-1 pl-0.5">
               {h}
@@ -60,13 +60,13 @@ export function StepWords(props: BodyProps & { readonly step: Step; readonly fir
         </ol>
       )}
       {behind && (
-        <p className="mt-1 text-[16px]">
+        <p className="mt-1 text-sub">
           <span className="fig font-semibold">{formatLength(behind.depth, units)}</span> from the hole to what
           is behind it.
         </p>
       )}
       {step.bags && (
-        <ul className="mt-2 grid gap-1 text-[16px]" aria-label="Bags">
+        <ul className="mt-2 grid gap-1 text-sub" aria-label="Bags">
           {step.bags.map(b => (
             <li key={b.label} className="border border-scribe bg-paper px-3 py-1.5 leading-snug">
               <b>{{ reuse: 'Bag, used again', keep: 'Bag, keep', discard: 'Throw away' }[b.fate]}:</b>{' '}
@@ -77,11 +77,11 @@ export function StepWords(props: BodyProps & { readonly step: Step; readonly fir
       )}
       {step.tip && <TipCard tip={step.tip} />}
       {help && first && (
-        <p className="mt-2 border-l-[6px] border-fluid bg-paper px-3 py-2 text-[15px]">{help}</p>
+        <p className="mt-2 border-l-[6px] border-fluid bg-paper px-3 py-2 text-lead">{help}</p>
       )}
       <Reports {...props} of={state?.deviations ?? []} />
       {state?.done && (
-        <p className="mt-3 flex items-center justify-between gap-3 border border-scribe bg-paper px-3 text-[15px]">
+        <p className="mt-3 flex items-center justify-between gap-3 border border-scribe bg-paper px-3 text-lead">
           Done{state.by?.who ? `, ${state.by.who}` : ''}.
           <button
             type="button"
@@ -105,7 +105,7 @@ export function Reports({
   return (
     <ul className="mt-3 grid gap-1" aria-label="Reported">
       {of.map(d => (
-        <li key={d.id} className="border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-[15px]">
+        <li key={d.id} className="border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-lead">
           {when(d.at)}
           {d.who ? `, ${d.who}` : ''}: {d.note}
           {d.photo && <RunPhoto run={run.id} id={d.photo} />}

@@ -34,7 +34,7 @@ export function StepsSheet(props: {
       {groups.map(([g, all]) =>
         all.length === 0 ? null : (
           <section key={g} aria-label={names[g]} className="mb-3">
-            <h3 className="border-b border-scribe pb-0.5 text-[14px] font-semibold text-ink2">
+            <h3 className="border-b border-scribe pb-0.5 text-body font-semibold text-ink2">
               {names[g]}: <span className="fig">{all.length}</span>
             </h3>
             <ul>
@@ -46,7 +46,7 @@ export function StepsSheet(props: {
                     onClick={() => onGo(i)}
                     className={`flex min-h-11 w-full items-center gap-3 border-b border-scribe/70 px-1 py-1 text-left leading-tight ${i === at ? 'bg-paper font-semibold' : ''}`}
                   >
-                    <span className="fig w-7 shrink-0 text-right text-[13px] text-ink2">{i + 1}</span>
+                    <span className="fig w-7 shrink-0 text-right text-small text-ink2">{i + 1}</span>
                     <span className="flex-1">{s.steps.map(x => x.title).join(', then ')}</span>
                   </button>
                 </li>
@@ -60,10 +60,10 @@ export function StepsSheet(props: {
       </Button>
       {facts.panels.length > 1 && (
         <section aria-label="Who does which plate">
-          <h3 className="border-b border-scribe pb-0.5 text-[14px] font-semibold text-ink2">
+          <h3 className="border-b border-scribe pb-0.5 text-body font-semibold text-ink2">
             Who does which plate
           </h3>
-          {me === '' && <p className="mt-1 text-[14px]">Say who is working first, at the top of the page.</p>}
+          {me === '' && <p className="mt-1 text-body">Say who is working first, at the top of the page.</p>}
           <ul>
             {facts.panels.map(({ panel }) => {
               const who = claims.get(panel.id);

@@ -83,7 +83,7 @@ export function TightenBody(
             ) : (
               <Torque key={move.id} {...props} target={target} />
             )}
-            <p className="mt-1.5 text-[15px] leading-snug">
+            <p className="mt-1.5 text-lead leading-snug">
               <b>In this hole:</b> {joint.parts.join(', ')}
               {joint.joint.lube === 'dry' ? '' : `, ${joint.joint.lube} on the threads`}.{' '}
               <button
@@ -95,7 +95,7 @@ export function TightenBody(
               </button>
             </p>
             {state?.done && (
-              <p className="mt-1 flex items-center justify-between gap-3 border border-scribe bg-paper px-3 text-[15px]">
+              <p className="mt-1 flex items-center justify-between gap-3 border border-scribe bg-paper px-3 text-lead">
                 Bolt {move.index + 1} is done
                 {state.torqueNm === undefined
                   ? ''
@@ -114,7 +114,7 @@ export function TightenBody(
             )}
           </>
         )}
-        {help && <p className="mt-2 border-l-[6px] border-fluid bg-paper px-3 py-2 text-[15px]">{help}</p>}
+        {help && <p className="mt-2 border-l-[6px] border-fluid bg-paper px-3 py-2 text-lead">{help}</p>}
         <Reports of={reports} run={props.run} />
         <Missing step={step} facts={facts} gaps={walked.gaps} />
         <Cautions of={step.cautions} />
@@ -140,14 +140,14 @@ function Heading({ screen, move }: Pick<BodyProps, 'screen'> & { readonly move: 
   const { step } = move;
   return (
     <>
-      <h1 className="text-[22px] leading-tight font-bold tracking-tight">{step.title}</h1>
-      <p className="text-[14px] leading-snug text-ink2">
+      <h1 className="text-large leading-tight font-bold tracking-tight">{step.title}</h1>
+      <p className="text-body leading-snug text-ink2">
         {step.pass === undefined || step.passes === 1 ? '' : `Round ${step.pass} of ${step.passes}. `}
         {screen.moves.length} bolts, in the order of the numbers.{' '}
         {step.impact === 'run-in' ? 'An impact wrench may run them in. ' : ''}
       </p>
       {step.hows?.map(h => (
-        <p key={h} className="mt-0.5 text-[14px] leading-snug">
+        <p key={h} className="mt-0.5 text-body leading-snug">
           {h}
         </p>
       ))}
@@ -161,7 +161,7 @@ function Unsound(props: Parameters<typeof TightenBody>[0]) {
   const fault = walked.faults.get(move.joint as string);
   if (!fault) return null;
   return (
-    <div className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-[15px]">
+    <div className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-lead">
       <p>
         Bolt {move.index + 1}, <span className="fig">{move.joint}</span>, is not sound: {fault.tick.note}. Its
         repair stands among the steps; until then it is passed over.
@@ -206,7 +206,7 @@ function Torque(props: Parameters<typeof TightenBody>[0] & { readonly target?: n
     .filter(Boolean)
     .join(' \u00b7 ');
   const name = (
-    <p className="text-[15px] leading-snug">
+    <p className="text-lead leading-snug">
       <b>
         Bolt {move.index + 1}, <span className="fig">{joint.id}</span>
       </b>
@@ -216,7 +216,7 @@ function Torque(props: Parameters<typeof TightenBody>[0] & { readonly target?: n
   if (target === undefined)
     return (
       <section aria-label="Torque" className="mt-1.5">
-        <p className="text-[34px] leading-tight font-semibold">snug by hand</p>
+        <p className="text-figure leading-tight font-semibold">snug by hand</p>
         {name}
       </section>
     );
@@ -230,9 +230,9 @@ function Torque(props: Parameters<typeof TightenBody>[0] & { readonly target?: n
     <section aria-label="Torque" className="mt-1.5">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <p className="flex items-baseline gap-2 leading-none">
-          <span className="fig text-[56px] font-semibold tracking-tight">{figure.value}</span>
-          <span className="text-[19px] font-semibold">{figure.unit}</span>
-          <span className="text-[14px] text-ink2">
+          <span className="fig text-giant font-semibold tracking-tight">{figure.value}</span>
+          <span className="text-head font-semibold">{figure.unit}</span>
+          <span className="text-body text-ink2">
             {other.value} {other.unit}
           </span>
         </p>
@@ -259,18 +259,18 @@ function Torque(props: Parameters<typeof TightenBody>[0] & { readonly target?: n
               e.preventDefault();
               props.onEnter();
             }}
-            className="fig h-12 w-24 rounded-[4px] border border-scribe bg-paper px-3 text-[18px] placeholder:text-[14px] placeholder:text-ink2"
+            className="fig h-12 w-24 rounded-edge border border-scribe bg-paper px-3 text-title placeholder:text-body placeholder:text-ink2"
           />
           <span
             role="status"
-            className={`text-[15px] leading-tight ${(verdict && !verdict.near) || (parsed && !parsed.ok) ? 'font-bold text-oxide' : ''}`}
+            className={`text-lead leading-tight ${(verdict && !verdict.near) || (parsed && !parsed.ok) ? 'font-bold text-oxide' : ''}`}
           >
             {parsed && !parsed.ok ? parsed.fault : (verdict?.text ?? '')}
           </span>
         </div>
       </div>
       {name}
-      <p className="text-[13px] text-ink2">
+      <p className="text-small text-ink2">
         {Math.round((move.step.share ?? 1) * 100)} % of its torque, which is limited by {joint.limitedBy}: an
         estimate.
       </p>

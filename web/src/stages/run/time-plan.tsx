@@ -76,7 +76,7 @@ export function TimePlan({ facts, onStep }: { facts: Facts; onStep: (id: string)
           </li>
         ))}
       </ol>
-      <table className="mt-2 w-full text-[13px]">
+      <table className="mt-2 w-full text-small">
         <thead className="text-left text-ink2">
           <tr className="border-b border-ink2">
             <th scope="col" className="py-1 font-normal">

@@ -84,7 +84,7 @@ export function TipCard({ tip }: { tip: Tip }) {
   return (
     <aside
       aria-label="Trick"
-      className="mt-3 flex items-center gap-3 border border-scribe bg-paper px-3 py-2 text-[15px] leading-snug"
+      className="mt-3 flex items-center gap-3 border border-scribe bg-paper px-3 py-2 text-lead leading-snug"
     >
       {drawn ? (
         <svg width="108" height="65" viewBox="0 0 120 72" aria-hidden="true" className="shrink-0">

@@ -43,10 +43,10 @@ export function WrenchPull(props: {
           value={mood}
           choices={MOODS}
           onChoose={setMood}
-          className="min-h-12 text-[13px]"
+          className="min-h-12 text-small"
         />
       </div>
-      <p className="mt-0.5 text-[12px] text-ink2">
+      <p className="mt-0.5 text-note text-ink2">
         Simulated: a stand-in that ships with the program. While it is read, each good pull goes on to the
         next bolt.
       </p>
@@ -57,11 +57,11 @@ export function WrenchPull(props: {
               className={`h-full ${bad ? 'bg-oxide' : 'bg-fluid'}`}
               style={{ width: `${Math.min(100, ((now?.nm ?? 0) / targetNm) * 87)}%` }}
             />
-            <div className="absolute inset-y-[-3px] left-[87%] w-[3px] bg-ink" />
+            <div className="absolute inset-y-[-3px] left-[87%] w-0.75 bg-ink" />
           </div>
-          <p className="mt-1 text-[15px]">
+          <p className="mt-1 text-lead">
             {state === 'pulling' ? '' : 'Peak '}
-            <span className={`fig text-[22px] font-semibold ${bad ? 'text-oxide' : ''}`}>{shown.value}</span>{' '}
+            <span className={`fig text-large font-semibold ${bad ? 'text-oxide' : ''}`}>{shown.value}</span>{' '}
             {shown.unit}, <span className="fig">{fixed(turn?.fromSnugDeg ?? now?.deg ?? 0, 0)}°</span>
             {turn?.fromSnugDeg === undefined ? '' : ' past snug'}
             {clicked ? ', clicked' : ''}
@@ -71,7 +71,7 @@ export function WrenchPull(props: {
       {turn && (
         <p
           role={bad ? 'alert' : 'status'}
-          className={`mt-1 text-[15px] leading-snug ${bad ? 'border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 font-semibold' : ''}`}
+          className={`mt-1 text-lead leading-snug ${bad ? 'border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 font-semibold' : ''}`}
         >
           {turn.said}
         </p>
@@ -79,7 +79,7 @@ export function WrenchPull(props: {
       {state === 'broken' && (
         <p
           role="alert"
-          className="mt-1 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-[15px] leading-snug"
+          className="mt-1 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-lead leading-snug"
         >
           {fault} Nothing is lost: pull again, or type what the wrench shows.
         </p>

@@ -106,15 +106,15 @@ function Remedies({
   }, [facts, answer, blow, units, asker]);
   return (
     <div>
-      <h4 className="text-[13px] font-bold">What would help, tried out</h4>
+      <h4 className="text-small font-bold">What would help, tried out</h4>
       <ul className="mt-1 grid gap-1.5">
         {tried.map(t => {
           const a = found(t.key);
           const good = a?.ok && helps(answer, a.value, crowded);
           return (
-            <li key={t.remedy.id} className="rounded-[3px] border border-scribe bg-paper p-2.5">
+            <li key={t.remedy.id} className="rounded-tight border border-scribe bg-paper p-2.5">
               <p className="font-semibold">{t.remedy.text}</p>
-              <p className="text-[13px] text-ink2">
+              <p className="text-small text-ink2">
                 {a ? told(a, answer, crowded, t.addedKg, units) : 'being tried …'}
                 {a?.ok && !good && '. It does not help.'}
               </p>

@@ -167,7 +167,7 @@ export function StrikeStage() {
               {waiting > 0 && (
                 <div
                   role="status"
-                  className="absolute right-3 bottom-8 flex items-center gap-3 rounded-[4px] bg-sheet/90 pl-3 text-[14px]"
+                  className="absolute right-3 bottom-8 flex items-center gap-3 rounded-edge bg-sheet/90 pl-3 text-body"
                 >
                   {stopped ? `${waiting} plates not struck` : `striking ${waiting} of ${total} plates …`}
                   <Button onClick={stopped ? goOn : stop}>{stopped ? 'Go on' : 'Stop'}</Button>
@@ -183,7 +183,7 @@ export function StrikeStage() {
               onChoose={setShown}
             />
             <div className="flex min-h-11 min-w-44 flex-1 items-center gap-3">
-              <span className="text-[13px] text-ink2">moves</span>
+              <span className="text-small text-ink2">moves</span>
               <Slider
                 label="Exaggeration"
                 value={exaggerated}
@@ -214,8 +214,8 @@ export function StrikeStage() {
       )}
       aside={
         <div className="p-4">
-          <h2 className="text-[19px] font-bold">Under the rock</h2>
-          <p className="text-[13px] text-ink2">
+          <h2 className="text-head font-bold">Under the rock</h2>
+          <p className="text-small text-ink2">
             {least > 0 && (
               <>
                 <span className="fig">{loadFigure(least, units).value}</span>
@@ -252,7 +252,7 @@ export function StrikeStage() {
             />
           )}
           <details className="mt-2">
-            <summary className="min-h-11 py-2.5 text-[14px]">How the plates are held</summary>
+            <summary className="min-h-11 py-2.5 text-body">How the plates are held</summary>
             <label className="flex min-h-11 items-center gap-3">
               <input
                 type="checkbox"
@@ -262,7 +262,7 @@ export function StrikeStage() {
               />
               <span>They may come up against the members over them</span>
             </label>
-            <p className="mt-1 mb-1 text-[12.5px] text-ink2">In their plane they are held</p>
+            <p className="mt-1 mb-1 text-note text-ink2">In their plane they are held</p>
             <Select
               label="In their plane they are held"
               value={blow.hold}
@@ -309,7 +309,7 @@ function Legend({
     stress: 'stress, % of yield',
   }[shown];
   return (
-    <div className="pointer-events-none absolute bottom-7 left-3 text-[13px]">
+    <div className="pointer-events-none absolute bottom-7 left-3 text-small">
       <p className="text-ink2">{title}</p>
       <div className="mt-1 flex">
         {SWATCHES.map(share => (
@@ -319,7 +319,7 @@ function Legend({
           <span className="ml-2 h-3.5 w-5" style={{ background: css(rampColour(-1, theme)) }} />
         )}
       </div>
-      <div className="fig flex w-48 justify-between text-[12px]">
+      <div className="fig flex w-48 justify-between text-note">
         {legendOf(shown, most, units).map(f => (
           <span key={f.value}>{f.value}</span>
         ))}

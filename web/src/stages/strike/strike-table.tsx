@@ -37,11 +37,11 @@ export function StrikeTable({
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it
     <section className="h-full overflow-auto bg-ground p-3" aria-label="Figures of every plate" tabIndex={0}>
-      <p className="sticky left-0 pb-2 text-[13px] text-ink2">
+      <p className="sticky left-0 pb-2 text-small text-ink2">
         Stress as a share of yield, away from bolts; the joint that is asked the most, as a share of what it
         bears. Estimates.
       </p>
-      <table className="w-full border-collapse text-[14px]">
+      <table className="w-full border-collapse text-body">
         <caption className="sr-only">What a strike does to every plate</caption>
         <thead>
           <tr className="border-b border-ink text-left">
@@ -63,7 +63,7 @@ export function StrikeTable({
               const cell = (of: Figure, below?: string, warn = false) => (
                 <td className="py-1.5 pr-3 text-right align-top">
                   <Fig of={of} className={warn ? 'font-bold text-oxide' : ''} />
-                  {below && <span className="block text-[12px] text-ink2">{below}</span>}
+                  {below && <span className="block text-note text-ink2">{below}</span>}
                 </td>
               );
               return (
@@ -76,7 +76,7 @@ export function StrikeTable({
                   </th>
                   <td className="py-1.5 pr-3 align-top">
                     {belly.build}
-                    <span className="block text-[12px] text-ink2">{sheetName(s.folded.sheet)}</span>
+                    <span className="block text-note text-ink2">{sheetName(s.folded.sheet)}</span>
                   </td>
                   {v ? (
                     <>

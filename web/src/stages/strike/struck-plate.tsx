@@ -48,7 +48,7 @@ export function StruckPlate({
       <span>
         {panel.mark} {panel.name}
       </span>
-      <span className="text-[13px] font-normal text-ink2">{sheetName(folded.sheet)}</span>
+      <span className="text-small font-normal text-ink2">{sheetName(folded.sheet)}</span>
     </h3>
   );
   const back = (
@@ -68,7 +68,7 @@ export function StruckPlate({
       <li className={frame}>
         {head}
         {struck.refused ? (
-          <p className="py-1.5 text-[14px] text-ink2 first-letter:uppercase">{answer.fault}.</p>
+          <p className="py-1.5 text-body text-ink2 first-letter:uppercase">{answer.fault}.</p>
         ) : (
           <p role="alert" className="border-l-[6px] border-oxide bg-oxidesoft px-3 py-2">
             No answer: {answer.fault}.
@@ -100,10 +100,10 @@ export function StruckPlate({
     <li className={frame}>
       {head}
       {struck.stale && (
-        <p className="text-[13px] text-ink2">a first look on a coarse mesh; being struck in full …</p>
+        <p className="text-small text-ink2">a first look on a coarse mesh; being struck in full …</p>
       )}
       {v.reached < 1 && (
-        <p role="alert" className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-[14px]">
+        <p role="alert" className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-body">
           It gives way: the figures are for {fixed(v.reached * 100, 0)} % of the force, where it was last
           followed.
         </p>
@@ -167,7 +167,7 @@ export function StruckPlate({
       <Leans answer={v} />
       <Help facts={facts} struck={struck} blow={blow} units={units} ready={ready} />
       <details className="mt-1">
-        <summary className="min-h-11 py-2.5 text-[14px]">
+        <summary className="min-h-11 py-2.5 text-body">
           {moved ? 'The rock stands where you put it' : 'The rock stands at the worst place'}
         </summary>
         <div className="grid grid-cols-2 gap-2">
@@ -202,13 +202,13 @@ function Beside({
   than: StrikeAnswer;
   size: (mm: number) => Figure;
 }) {
-  if (!answer) return <p className="mt-1 text-[13px] text-ink2">Build {build} is being struck …</p>;
+  if (!answer) return <p className="mt-1 text-small text-ink2">Build {build} is being struck …</p>;
   const words = (mm: number, signed = false): string => {
     const f = size(mm);
     return `${signed && mm >= 0 ? '+' : ''}${f.value}\u00a0${f.unit}`;
   };
   return (
-    <p className="mt-1 border-l-[3px] border-fluid pl-2 text-[13px]">
+    <p className="mt-1 border-l-[3px] border-fluid pl-2 text-small">
       In build {build} it gives {words(answer.deflectionMm)} (
       {words(answer.deflectionMm - than.deflectionMm, true)})
       {answer.gapMm !== undefined && than.gapMm !== undefined && (
@@ -229,5 +229,5 @@ function Leans({ answer }: { answer: StrikeAnswer }) {
   const names = answer.leansOn.map(
     id => facts.document.plan.crossbars.find(c => c.id === id)?.name ?? `member ${id}`,
   );
-  return <p className="mt-1 text-[13px] text-ink2">It leans on {names.join(' and ')}.</p>;
+  return <p className="mt-1 text-small text-ink2">It leans on {names.join(' and ')}.</p>;
 }

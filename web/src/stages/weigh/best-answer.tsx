@@ -61,15 +61,15 @@ export function BestAnswer({
   const size = (mm: number | undefined): Figure =>
     mm === undefined ? NONE : lengthFigure(mm, units, units === 'metric');
   return (
-    <section aria-label="Best build" className="mt-3 rounded-[4px] border-2 border-fluid bg-paper p-3">
-      <h3 className="text-[17px] font-bold">
+    <section aria-label="Best build" className="mt-3 rounded-edge border-2 border-fluid bg-paper p-3">
+      <h3 className="text-title font-bold">
         {keeps
           ? `The ${GOAL_NAMES[goal]} that keeps it all`
           : `No build keeps it all; the ${GOAL_NAMES[goal]} that comes nearest`}
         : <Fig of={massFigure(best.massKg, units)} /> of plates, ${fixed(best.cost, 0)}
       </h3>
       <div className="overflow-x-auto">
-        <table className="mt-2 w-full text-[14px]">
+        <table className="mt-2 w-full text-body">
           <thead>
             <tr className="border-b border-ink text-left align-bottom">
               {['Plate', 'Now', 'Best', 'Mass', 'Gap left', 'Dent', `The next ${BETTER[goal]}`].map(
@@ -103,7 +103,7 @@ export function BestAnswer({
                   <td className="py-1.5 pr-3">
                     <b>{sheetName(r)}</b>
                     {broken.length > 0 && (
-                      <span className="block text-[13px] text-oxide">breaks {broken.join(', ')}</span>
+                      <span className="block text-small text-oxide">breaks {broken.join(', ')}</span>
                     )}
                   </td>
                   <td className="py-1.5 pr-3 text-right">
@@ -115,10 +115,10 @@ export function BestAnswer({
                   <td className="py-1.5 pr-3 text-right">
                     <Fig of={size(r.struck.dentMm)} />
                   </td>
-                  <td className="py-1.5 pr-3 text-[13px] leading-snug text-ink2">
+                  <td className="py-1.5 pr-3 text-small leading-snug text-ink2">
                     {stopWords(blocked.find(b => b.panel === id))}
                   </td>
-                  <td className="py-1.5 text-[13px] leading-snug text-ink2">
+                  <td className="py-1.5 text-small leading-snug text-ink2">
                     {savingWords(
                       saving.find(b => b.panel === id),
                       r,

@@ -77,7 +77,7 @@ export function BestLimits({
           <b>Limits</b>: {said.join(', ')}
         </summary>
         <div className="mb-2 flex flex-wrap items-center gap-x-3">
-          <span className="text-[12.5px] text-ink2">Struck, it leaves</span>
+          <span className="text-note text-ink2">Struck, it leaves</span>
           <Chips
             label="Gap left when struck"
             value={gap ?? ''}
@@ -126,7 +126,7 @@ export function BestLimits({
           </label>
         </div>
         <fieldset className="mt-2 flex flex-wrap gap-x-4">
-          <legend className="text-[12.5px] text-ink2">May be of</legend>
+          <legend className="text-note text-ink2">May be of</legend>
           {MATERIAL_IDS.map(m => (
             <label key={m} className="flex min-h-11 items-center gap-2 first-letter:uppercase">
               <input

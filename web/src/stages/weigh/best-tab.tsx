@@ -40,7 +40,7 @@ export function BestTab({ facts }: { facts: Facts }) {
         <span className="flex-1" />
         <Progress ladder={ladder} />
       </div>
-      <p className="mt-2 text-[13px] text-ink2">
+      <p className="mt-2 text-small text-ink2">
         Kept in any case: it can be bent on the chosen brake, leaves every part its room under half the
         heavier axle, does not give way, stands the heat,{' '}
         {budget === undefined ? 'no budget is set' : `costs $${fixed(budget, 0)} or less, all told`}. Searched

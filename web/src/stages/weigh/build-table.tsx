@@ -34,12 +34,12 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
     >
       <div className="flex items-center gap-2">
         <Swatch families={Object.values(build.sheets).map(s => MATERIALS[s.material].family)} size={28} />
-        <b className="text-[17px]">{build.id}</b>
+        <b className="text-title">{build.id}</b>
         <input
           aria-label={`Name of build ${build.id}`}
           {...name.field}
           maxLength={40}
-          className="min-h-9 w-full min-w-0 rounded-[3px] border border-transparent bg-transparent px-1 hover:border-scribe focus:border-fluid"
+          className="min-h-9 w-full min-w-0 rounded-tight border border-transparent bg-transparent px-1 hover:border-scribe focus:border-fluid"
         />
       </div>
       <textarea
@@ -48,11 +48,11 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
         {...note.field}
         rows={2}
         maxLength={400}
-        className="mt-1 w-full min-w-0 resize-y rounded-[3px] border border-scribe/60 bg-transparent px-1.5 py-1 text-[13px] leading-tight placeholder:text-ink2"
+        className="mt-1 w-full min-w-0 resize-y rounded-tight border border-scribe/60 bg-transparent px-1.5 py-1 text-small leading-tight placeholder:text-ink2"
       />
       <div className="mt-1 flex flex-wrap gap-1">
         <Button
-          className="min-h-10 flex-1 px-2 text-[13px]"
+          className="min-h-10 flex-1 px-2 text-small"
           look={base ? 'strong' : 'plain'}
           aria-pressed={base}
           onClick={() => dispatch(comparedAgainst(build.id))}
@@ -98,11 +98,11 @@ function Cell({ row, column, base }: { row: CompareRow; column: Column; base: Co
         <div className="flex items-baseline justify-between gap-2">
           <Fig
             of={value === undefined ? NOT_KNOWN : (row.show?.(value, false) ?? NOT_KNOWN)}
-            className={row.strong ? 'text-[19px] font-semibold' : 'text-[16px]'}
+            className={row.strong ? 'text-head font-semibold' : 'text-sub'}
           />
           {diff && (
             <span
-              className={`fig text-[13px] whitespace-nowrap ${worse ? 'text-oxide' : 'text-ink2'}`}
+              className={`fig text-small whitespace-nowrap ${worse ? 'text-oxide' : 'text-ink2'}`}
               title={worse ? 'worse than the build compared to' : undefined}
             >
               {same ? '=' : diff.value}
@@ -111,7 +111,7 @@ function Cell({ row, column, base }: { row: CompareRow; column: Column; base: Co
           )}
         </div>
       )}
-      {note && <div className="text-[12px] leading-snug text-ink2">{note}</div>}
+      {note && <div className="text-note leading-snug text-ink2">{note}</div>}
     </td>
   );
 }
@@ -131,7 +131,7 @@ export function BuildTable() {
         <tr>
           <th
             scope="col"
-            className="sticky top-0 left-0 z-20 w-40 border-b-2 border-ink2 bg-paper p-2 text-left align-bottom text-[12.5px] font-normal text-ink2"
+            className="sticky top-0 left-0 z-20 w-40 border-b-2 border-ink2 bg-paper p-2 text-left align-bottom text-note font-normal text-ink2"
           >
             Small figures: against build {base?.facts.build.id}
           </th>
@@ -153,13 +153,13 @@ export function BuildTable() {
                   {group.name}
                   {group.name === 'Struck' && strikes.waiting > 0 && (
                     <>
-                      <span role="status" className="text-[13px] font-normal text-ink2">
+                      <span role="status" className="text-small font-normal text-ink2">
                         {busy
                           ? `striking, ${strikes.waiting} plates to go \u2026`
                           : `${strikes.waiting} plates not struck`}
                       </span>
                       <Button
-                        className="min-h-10 px-3 text-[13px]"
+                        className="min-h-10 px-3 text-small"
                         onClick={busy ? strikes.stop : strikes.goOn}
                       >
                         {busy ? 'Stop' : 'Strike every build'}
@@ -176,7 +176,7 @@ export function BuildTable() {
                   className={`sticky left-0 border-b border-scribe/70 px-2 py-1.5 text-left align-top leading-tight font-semibold ${row.strong ? 'bg-sheet' : 'bg-paper'}`}
                 >
                   {row.name}
-                  {row.about && <span className="block text-[12px] font-normal text-ink2">{row.about}</span>}
+                  {row.about && <span className="block text-note font-normal text-ink2">{row.about}</span>}
                 </th>
                 {columns.map(c => (
                   <Cell key={c.facts.build.id} row={row} column={c} base={base} />

@@ -36,10 +36,10 @@ function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
     builds.find(b => b.id === build)?.offer !== undefined;
   return (
     <section aria-label="Price of every build" className="overflow-x-auto">
-      <table className="w-full text-[14px]">
+      <table className="w-full text-body">
         <thead>
           <tr className="border-b-2 border-ink2 text-right">
-            <th scope="col" className="w-44 py-1 pr-3 text-left text-[12.5px] font-normal text-ink2">
+            <th scope="col" className="w-44 py-1 pr-3 text-left text-note font-normal text-ink2">
               Dollars; {facts.weight.rates.note}
             </th>
             {builds.map(b => (
@@ -65,7 +65,7 @@ function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
           <tr className="border-b border-scribe/60 align-top">
             <th scope="row" className="py-2 pr-3 text-left font-normal">
               Plates as offered
-              <span className="block text-[12px] text-ink2">
+              <span className="block text-note text-ink2">
                 a shop’s price or a sale, in place of making them; 0 is none
               </span>
             </th>
@@ -97,7 +97,7 @@ function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
               All of it
             </th>
             {weights.map(w => (
-              <td key={w.id} className="fig px-2 text-[18px] font-semibold">
+              <td key={w.id} className="fig px-2 text-title font-semibold">
                 {fixed(w.cost, 2)}
               </td>
             ))}
@@ -106,7 +106,7 @@ function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
             <tr key={what} className="border-b border-scribe/60 text-right">
               <th scope="row" className="py-1.5 pr-3 text-left font-normal">
                 Beside {what}
-                <span className="block text-[12px] text-ink2">
+                <span className="block text-note text-ink2">
                   what a prevented hit is worth is yours to say
                 </span>
               </th>
@@ -146,7 +146,7 @@ function SourceInput(props: {
       onChange={e => setTyped(e.target.value)}
       onBlur={commit}
       onKeyDown={e => e.key === 'Enter' && commit()}
-      className="mt-1 min-h-11 w-full min-w-0 rounded-[4px] border border-scribe bg-paper px-2 placeholder:text-ink2"
+      className="mt-1 min-h-11 w-full min-w-0 rounded-edge border border-scribe bg-paper px-2 placeholder:text-ink2"
     />
   );
 }
@@ -191,17 +191,17 @@ export function CostTab({ facts }: { facts: Facts }) {
             />
           ))}
         </div>
-        <p className="mt-1 text-[13px] text-ink2">
+        <p className="mt-1 text-small text-ink2">
           Tax is reckoned on plates, bars and hardware and not on shipping; local rules differ.
         </p>
       </section>
       <section aria-label="Rates" className="overflow-x-auto">
         <h3 className="font-bold">Rates</h3>
-        <p className="text-[13px] text-ink2">
+        <p className="text-small text-ink2">
           Enter what your dealer and shop ask, and where you have it from. What you have not entered is an
           invented default.
         </p>
-        <table className="mt-1 w-full text-[14px]">
+        <table className="mt-1 w-full text-body">
           <thead>
             <tr className="border-b border-ink text-left">
               <th scope="col" className="py-1 pr-3">
@@ -226,7 +226,7 @@ export function CostTab({ facts }: { facts: Facts }) {
               <tr key={line.id} className="border-b border-scribe/60">
                 <th scope="row" className="py-1 pr-3 text-left font-normal">
                   {line.name}
-                  <span className="block text-[12px] text-ink2 desk:hidden">{line.per}</span>
+                  <span className="block text-note text-ink2 desk:hidden">{line.per}</span>
                 </th>
                 <td className="min-w-28 py-1 pr-3">
                   <MeasureInput
@@ -240,7 +240,7 @@ export function CostTab({ facts }: { facts: Facts }) {
                     onEnter={v => enterRate(line, v, line.entered ? (rates?.[line.id]?.source ?? '') : '')}
                   />
                 </td>
-                <td className="py-1 pr-3 text-[13px] text-ink2 max-desk:hidden">{line.per}</td>
+                <td className="py-1 pr-3 text-small text-ink2 max-desk:hidden">{line.per}</td>
                 <td className="min-w-44 py-1 pr-3">
                   {line.entered ? (
                     <SourceInput
@@ -250,13 +250,13 @@ export function CostTab({ facts }: { facts: Facts }) {
                       onEnter={source => enterRate(line, line.value, source)}
                     />
                   ) : (
-                    <span className="text-[13px] text-ink2">{line.source}</span>
+                    <span className="text-small text-ink2">{line.source}</span>
                   )}
                 </td>
                 <td className="w-24 py-1">
                   {line.entered && (
                     <Button
-                      className="min-h-11 px-2 text-[13px]"
+                      className="min-h-11 px-2 text-small"
                       aria-label={`${line.name} back to the default`}
                       onClick={() => resetRate(line.id)}
                     >

@@ -39,7 +39,7 @@ function ChartKey() {
       triangle: <path d="M8 2L14.5 13.5H1.5Z" />,
     })[shape];
   return (
-    <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-[13px]" aria-label="Marks of the chart">
+    <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-small" aria-label="Marks of the chart">
       {FAMILIES.map(f => (
         <li key={f} className="flex items-center gap-1.5">
           <svg width="16" height="16" fill={`var(${LOOK[f].tone})`} stroke="var(--ink)" aria-hidden="true">

@@ -11,13 +11,13 @@ export function Progress({ ladder }: { ladder: ReturnType<typeof useLadder> }) {
     );
   if (ladder.waiting === 0)
     return ladder.later === 0 ? null : (
-      <span role="status" className="flex items-center gap-3 text-[14px]">
+      <span role="status" className="flex items-center gap-3 text-body">
         {ladder.later} thinner sheets not struck
         <Button onClick={ladder.askLater}>Strike them too</Button>
       </span>
     );
   return (
-    <span role="status" className="flex items-center gap-3 text-[14px]">
+    <span role="status" className="flex items-center gap-3 text-body">
       {ladder.waiting === undefined
         ? 'laying out the sheets …'
         : ladder.stopped

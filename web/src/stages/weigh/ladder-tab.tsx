@@ -82,7 +82,7 @@ export function LadderTab({ facts }: { facts: Facts }) {
         <StockChoice />
         <Progress ladder={ladder} />
       </div>
-      <p className="mt-1 text-[13px] text-ink2">
+      <p className="mt-1 text-small text-ink2">
         Every sheet of the catalogue for {all ? 'all plates' : `plate ${own.panel.mark}`}, struck with half
         the heavier axle where the plate as it is has its worst place. On the edge nothing lighter leaves as
         much gap. Sheets thinner than one that gives way or hits are left out until asked for. Estimates;{' '}

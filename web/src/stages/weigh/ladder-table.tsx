@@ -105,7 +105,7 @@ export function LadderTable({
       id: 'against',
       head: 'Held against',
       headClass: 'px-2 text-left font-bold',
-      cellClass: 'max-w-72 px-2 text-left text-[12.5px] leading-tight text-ink2',
+      cellClass: 'max-w-72 px-2 text-left text-note leading-tight text-ink2',
       cell: s => heldAgainst(s, edge),
     },
     {
@@ -114,10 +114,10 @@ export function LadderTable({
       cellClass: 'w-28 py-0.5',
       cell: ({ r, mine }) =>
         mine ? (
-          <span className="text-[13px]">as it is</span>
+          <span className="text-small">as it is</span>
         ) : (
           r.against.length === 0 && (
-            <Button className="min-h-10 w-full px-2 text-[13px]" onClick={() => onTake(r)}>
+            <Button className="min-h-10 w-full px-2 text-small" onClick={() => onTake(r)}>
               Take it
             </Button>
           )
@@ -126,7 +126,7 @@ export function LadderTable({
   ];
   return (
     <DataTable
-      className="mt-2 w-full border-collapse text-[14px]"
+      className="mt-2 w-full border-collapse text-body"
       headClass="border-b border-ink text-right"
       caption="Every sheet for this plate"
       columns={columns}

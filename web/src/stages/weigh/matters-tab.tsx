@@ -81,12 +81,12 @@ export function MattersTab({ facts }: { facts: Facts }) {
   const busy = strikes.waiting > 0 && !strikes.stopped;
   return (
     <div className="p-3">
-      <p className="text-[13px] text-ink2">
+      <p className="text-small text-ink2">
         Put first what matters most to you. The builds are shown in each of it beside the best of them; they
         are never added up into one score, because what a pound is worth beside a dollar is yours to say.
       </p>
       {strikes.waiting > 0 && (
-        <p className="mt-2 flex flex-wrap items-center gap-3 text-[14px]">
+        <p className="mt-2 flex flex-wrap items-center gap-3 text-body">
           <span role="status">
             {busy
               ? `striking, ${strikes.waiting} plates to go …`
@@ -108,7 +108,7 @@ export function MattersTab({ facts }: { facts: Facts }) {
       </Suspense>
       <Sortable order={order} onOrder={priorities => run(rankPriorities, { priorities })}>
         <div className="overflow-x-auto">
-          <table className="mt-2 w-full text-[14px]">
+          <table className="mt-2 w-full text-body">
             <caption className="sr-only">Builds by what matters, most first</caption>
             <thead>
               <tr className="border-b border-ink text-left">
@@ -158,7 +158,7 @@ export function MattersTab({ facts }: { facts: Facts }) {
                             <b>
                               {at + 1} {PRIORITY_NAMES[p]}
                             </b>
-                            <span className="block text-[12px] text-ink2">{TERM_WORDS[p].what}</span>
+                            <span className="block text-note text-ink2">{TERM_WORDS[p].what}</span>
                           </span>
                         </div>
                       </th>
@@ -170,17 +170,15 @@ export function MattersTab({ facts }: { facts: Facts }) {
                           <td key={c.facts.build.id} className="px-2 py-1.5 text-right">
                             <Fig
                               of={figureOf(term, units)}
-                              className={of === 1 ? 'text-[17px] font-semibold' : ''}
+                              className={of === 1 ? 'text-title font-semibold' : ''}
                             />
-                            <div className="text-[12px] text-ink2">
+                            <div className="text-note text-ink2">
                               {[of === 1 ? 'best' : '', decidedBy(term, c)].filter(Boolean).join(', ')}
                             </div>
                           </td>
                         );
                       })}
-                      <td className="px-2 py-1.5 text-[12.5px] leading-snug text-ink2">
-                        {TERM_WORDS[p].how}
-                      </td>
+                      <td className="px-2 py-1.5 text-note leading-snug text-ink2">{TERM_WORDS[p].how}</td>
                     </>
                   )}
                 </SortableRow>

@@ -29,13 +29,13 @@ export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSys
   return (
     <details className="mt-5">
       <summary className="min-h-11 py-2.5 font-bold">Measured before and after</summary>
-      <p className="text-[13px] text-ink2">
+      <p className="text-small text-ink2">
         From the middle of the wheel to the fender’s edge, on level ground, settled by a short drive. What it
         sank by gives the springs’ rates. Kept with the plan; 0 is not measured.
       </p>
       {AXLES.map(axle => (
         <fieldset key={axle} className="mt-2">
-          <legend className="text-[13px] font-semibold first-letter:uppercase">{axle} axle</legend>
+          <legend className="text-small font-semibold first-letter:uppercase">{axle} axle</legend>
           <div className="grid grid-cols-2 gap-2">
             {(['before', 'after'] as const).map(which => (
               <MeasureInput
@@ -66,7 +66,7 @@ export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSys
           </Button>
         </>
       ) : (
-        <p className="mt-2 text-[13px] text-ink2">
+        <p className="mt-2 text-small text-ink2">
           No rate yet: it wants a change of 1.5 mm or more, downwards where the axle gained weight.
         </p>
       )}

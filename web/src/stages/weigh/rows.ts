@@ -1,5 +1,7 @@
+import { HEARD_BELOW } from '@plate-fold/core/checks';
 import { hardwareChange } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
+import { liftLimitKg } from '@plate-fold/core/sequence';
 import type { StrikeAnswer } from '@plate-fold/core/strike';
 import {
   type Figure,
@@ -120,7 +122,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
         show: mass,
         note: c => {
           const top = [...c.facts.panels].sort((a, b) => b.massKg - a.massKg)[0];
-          const limit = c.facts.document.plan.limits.maxLiftKg ?? 23;
+          const limit = liftLimitKg(c.facts.document);
           return top
             ? `${top.panel.mark}, ${top.massKg > limit ? 'two people or a jack' : 'one person'}`
             : '';
@@ -192,7 +194,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       },
       {
         name: 'Lowest ring',
-        about: 'below 40 Hz it may drum',
+        about: `below ${HEARD_BELOW} Hz it may drum`,
         value: c => worst(c, s => s.ringHz, false)?.ringHz,
         show: number('Hz'),
         note: c => {

@@ -35,7 +35,7 @@ function Equals() {
       </h3>
       <table className="mt-1 w-full">
         <thead>
-          <tr className="border-b border-ink2 text-right text-[12.5px] text-ink2">
+          <tr className="border-b border-ink2 text-right text-note text-ink2">
             <th scope="col" className="py-1 text-left font-normal">
               In
             </th>
@@ -55,7 +55,7 @@ function Equals() {
               return (
                 <td className="fig py-1.5 text-right">
                   {f.value}
-                  <span className="ml-1 font-sans text-[11px] text-ink2">{f.unit}</span>
+                  <span className="ml-1 font-sans text-fine text-ink2">{f.unit}</span>
                 </td>
               );
             };
@@ -71,7 +71,7 @@ function Equals() {
           })}
         </tbody>
       </table>
-      <p className="mt-1.5 text-[12.5px] leading-snug text-ink2">
+      <p className="mt-1.5 text-note leading-snug text-ink2">
         Stiffness goes with modulus and the cube of thickness, dent force with yield strength and its square.
         {` ${fixed(sheet.thickness, 2)} mm is ${tradeName(material.family, sheet.thickness)}.`}
       </p>
@@ -119,8 +119,8 @@ export function WeighStage() {
       )}
       aside={
         <div className="p-4">
-          <h2 className="text-[19px] font-bold">How it stands in build {facts.build.id}</h2>
-          <p className="text-[13px] text-ink2">
+          <h2 className="text-head font-bold">How it stands in build {facts.build.id}</h2>
+          <p className="text-small text-ink2">
             Changes by the plan: moments about the axles, wheel rates of the rig.
           </p>
           <div ref={ref} className="mt-2">

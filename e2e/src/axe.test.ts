@@ -1,0 +1,101 @@
+// What a screen reader and a weak eye meet: every main view, at a desk by day and on a phone by night, one test a view.
+import type { Page } from 'puppeteer-core';
+import { describe, expect, onTestFinished } from 'vitest';
+import { seriousFaults } from './axe';
+import { DESK, openPage, PHONE, press, says } from './browser';
+import { it } from './fixtures';
+
+/** What is looked at: where, what it says when it is there, and what is opened on it one after another. */
+interface View {
+  readonly path: string;
+  readonly says: string | RegExp;
+  readonly open?: readonly {
+    readonly press: string;
+    readonly role?: string;
+    readonly says?: string | RegExp;
+  }[];
+}
+
+const tabs = (...names: string[]) => names.map(press => ({ press, role: 'tab' }));
+const radios = (...names: [string, string?][]) =>
+  names.map(([press, says]) => ({ press, role: 'radio', ...(says ? { says } : {}) }));
+
+const VIEWS: Readonly<Record<string, View>> = {
+  'all plans': { path: '/', says: 'Bramble' },
+  'the measures and tables of a vehicle': {
+    path: '/plan/wren-sliders/rig',
+    says: 'Wheelbase',
+    open: tabs('Measure', 'Map', 'Holes', 'Parts'),
+  },
+  'a proposed set': {
+    path: '/plan/wren-sliders/cover',
+    says: 'Propose',
+    open: [{ press: 'Propose' }, { press: 'Lay out a set', says: /Take \d of \d plates/ }],
+  },
+  'a plate of Cover': {
+    path: '/plan/bramble-winter/cover',
+    says: 'Plate A, engine',
+    open: [{ press: 'Plate A, engine' }, ...tabs('Shape', 'Held by')],
+  },
+  Fold: { path: '/plan/bramble-winter/fold', says: /\d mm|\d in/ },
+  Strike: {
+    path: '/plan/wren-sliders/strike',
+    says: 'Gives',
+    open: radios(['in space'], ['as a map'], ['as a table']),
+  },
+  'Weigh, builds': { path: '/plan/bramble-winter/weigh', says: 'Build' },
+  Weigh: {
+    path: '/plan/wren-sliders/weigh',
+    says: 'Build',
+    open: radios(
+      ['every sheet for a plate', 'invented defaults'],
+      ['best build', 'invented defaults'],
+      ['what matters', 'never added up into one score'],
+      ['cost', 'On top, and held against'],
+    ),
+  },
+  Bolt: {
+    path: '/plan/heron-autumn/bolt',
+    says: /torque/i,
+    open: tabs('Choose for me', 'Torques', 'Drilling', 'Factory off', 'Bag list', 'Tool roll', 'Kit check'),
+  },
+  'Run at the desk': { path: '/plan/bramble-winter/run', says: 'Time, a guess' },
+  Log: { path: '/plan/bramble-winter/log', says: 'Log something' },
+  'a run on the floor, ended': { path: '/run/demo-install', says: 'As built' },
+};
+
+/** A page and all that is opened on it, each swept. */
+async function sweep(page: Page, view: View): Promise<readonly string[]> {
+  await says(page, view.says, 90_000);
+  const found = (await seriousFaults(page)).map(f => `as it opens: ${f}`);
+  for (const o of view.open ?? []) {
+    await press(page, o.press, o.role);
+    if (o.says) await says(page, o.says, 90_000);
+    found.push(...(await seriousFaults(page)).map(f => `${o.press}: ${f}`));
+  }
+  return found;
+}
+
+describe.each([
+  ['at a desk by day', DESK, 'light'],
+  ['on a phone by night', PHONE, 'dark'],
+] as const)('axe finds nothing serious %s', (_, view, theme) => {
+  it.for(Object.keys(VIEWS))('in %s', { timeout: 180_000 }, async (name, { browser, server }) => {
+    const page = await openPage(browser, view, { theme });
+    onTestFinished(() => page.browserContext().close());
+    await page.goto(server.at(VIEWS[name]!.path));
+    expect(await sweep(page, VIEWS[name]!)).toEqual([]);
+    expect(page.faults).toEqual([]);
+  });
+});
+
+describe('the sweep itself', () => {
+  it('finds a button without a name', async ({ desk, server }) => {
+    await desk.goto(server.at('/'));
+    await says(desk, 'Bramble');
+    await desk.evaluate(() =>
+      document.querySelector('main, #root')?.append(document.createElement('button')),
+    );
+    expect((await seriousFaults(desk)).join()).toMatch(/button-name/);
+  });
+});
