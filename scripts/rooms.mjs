@@ -29,6 +29,7 @@ export const ORDER = {
     'testing',
   ],
   'web/src': [
+    'testing',
     'ui',
     'work',
     'picture',

@@ -34,7 +34,7 @@ const VIEWS: Readonly<Record<string, View>> = {
   },
   'a plate of Cover': {
     path: '/plan/bramble-winter/cover',
-    says: 'Plate A, engine',
+    says: 'Propose',
     open: [{ press: 'Plate A, engine' }, ...tabs('Shape', 'Held by')],
   },
   Fold: { path: '/plan/bramble-winter/fold', says: /\d mm|\d in/ },

@@ -58,6 +58,10 @@ const isOffline = ({ status }: QueryFault): boolean => typeof status === 'string
 /** Sees to it that every edit reaches the device and the server. One for each store. */
 export function makeAutosave() {
   const autosave = createListenerMiddleware<Root>();
+  /** The save that is on its way: the next one waits for its answer, or it would be late by its own fault. */
+  let flight: Promise<unknown> = Promise.resolve();
+  /** Plans that were sent and never answered: the server may have them. */
+  const unanswered = new Set<PlanDocument>();
 
   /** Every edit is kept on the device before anything else happens. */
   autosave.startListening({
@@ -82,45 +86,41 @@ export function makeAutosave() {
       cancelActiveListeners();
       await delay(SETTLE_MS);
       for (;;) {
+        for (let before: unknown; before !== flight; ) {
+          before = flight;
+          await flight;
+        }
         const { sync } = getState();
         const { id, save } = sync;
         const present = presentOf(getState());
         if (!id || !present || save === 'saved' || save === 'conflict') return;
+        /** The server has a plan of ours. What was edited since goes after it by itself. */
+        const arrived = (document: PlanDocument, revision: number, savedAt: number): void => {
+          unanswered.clear();
+          const current = presentOf(getState()) === document;
+          dispatch(saveAcknowledged({ document, revision, savedAt, current }));
+          if (current) dropDraft(id);
+        };
+        const lost = [...unanswered].filter(d => d.plan.id === id);
+        // changed and taken back before anything was sent
+        if (lost.length === 0 && sync.acknowledged && sameDocument(present, sync.acknowledged))
+          return arrived(present, sync.revision, sync.savedAt ?? Date.now());
         dispatch(saveStarted());
-        const { data, error } = await sendPlan(dispatch as never, { ...sync, id, present });
+        const sent = sendPlan(dispatch as never, { ...sync, id, present });
+        flight = sent;
+        unanswered.add(present);
+        const { data, error } = await sent;
         // another plan was opened meanwhile: this one is seen to by whoever saves what is left behind
         if (getState().sync.id !== id) return;
-        if (data) {
-          const current = presentOf(getState()) === present;
-          dispatch(
-            saveAcknowledged({
-              document: present,
-              revision: data.revision,
-              savedAt: data.updatedAt,
-              current,
-            }),
-          );
-          if (current) dropDraft(id);
-          return;
-        }
+        if (data) return arrived(present, data.revision, data.updatedAt);
         const fault = error as QueryFault;
         const { status, data: answer } = fault;
         if (status === 409 && answer?.document && answer.revision !== undefined) {
-          if (sameDocument(present, answer.document)) {
-            // our own save, whose answer was lost on the way
-            const current = presentOf(getState()) === present;
-            dispatch(
-              saveAcknowledged({
-                document: present,
-                revision: answer.revision,
-                savedAt: Date.now(),
-                current,
-              }),
-            );
-            if (current) dropDraft(id);
-            return;
-          }
-          dispatch(conflictFound({ revision: answer.revision, document: answer.document }));
+          // our own save, whose answer was lost on the way
+          const { document, revision } = answer;
+          const own = [present, ...lost].find(d => sameDocument(d, document));
+          if (own) return arrived(own, revision, Date.now());
+          dispatch(conflictFound({ revision, document }));
           return;
         }
         const offline = isOffline(fault);

@@ -1,30 +1,13 @@
 import type { Tick } from '@plate-fold/core/sequence';
 import { NM_PER_LBF_FT } from '@plate-fold/core/units';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { DeviceStore } from '../../testing/device-store';
 import { judge } from './judge';
 import { dropTick, freshTickId, keepTick, keptRun, mergeTicks, waitingTicks } from './tick-store';
 
-/** A device's store that can be full. */
-class Store {
-  [key: string]: unknown;
-  #full = false;
-  fill(): void {
-    this.#full = true;
-  }
-  getItem(k: string): string | null {
-    return (this[k] as string | undefined) ?? null;
-  }
-  setItem(k: string, v: string): void {
-    if (this.#full) throw new Error('quota');
-    this[k] = v;
-  }
-  removeItem(k: string): void {
-    delete this[k];
-  }
-}
-let store: Store;
+let store: DeviceStore;
 beforeEach(() => {
-  store = new Store();
+  store = new DeviceStore();
   (globalThis as { localStorage?: unknown }).localStorage = store;
 });
 

@@ -1,19 +1,18 @@
 import type { Tick } from '@plate-fold/core/sequence';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { api, type Run } from '../../state/api';
 import { useDo } from '../../state/store';
 import { whoseHands } from './hands';
 import { dropPhoto, keepPhoto, waitingPhotos } from './photos';
 import { isSharedPage } from './share-button';
+import { SHARE_ENDED, tickSender, unreadWords } from './tick-sender';
 import {
   deviceName,
-  dropTick,
   freshTickId,
   keepRun,
   keepTick,
   keptRun,
   mergeTicks,
-  setTickAside,
   unkeptTicks,
   waitingTicks,
 } from './tick-store';
@@ -38,22 +37,10 @@ export interface RunState {
 /** A clock that is behind what this device has ticked already by more than this was set back. */
 const SET_BACK_MS = 60_000;
 
-const SHARE_ENDED =
-  'The desk has ended the sharing. What is ticked here is kept on this device; reload for a new code, and it is sent.';
-
 const SHARE_AWAY =
   'The desk has ended the sharing, or is out of reach. What is ticked here is kept on this device and sent when it is back; reload for a new code.';
 
-/** Ticks that were refused alone, with the reason. */
-interface Refused {
-  readonly refused?: readonly { readonly id: string | null; readonly fault: string }[];
-}
-type Answer = { data?: { fault?: string } & Refused; status: number | string };
-
-const unreadWords = (unread?: readonly string[]): string | undefined =>
-  unread && unread.length > 0
-    ? `${unread.length === 1 ? 'One tick' : `${unread.length} ticks`} of this run cannot be read from the database (${unread.slice(0, 3).join(', ')}): what it said is open again.`
-    : undefined;
+type Answer = { readonly data?: { readonly fault?: string }; readonly status: number | string };
 
 /**
  * A run with its ticks. A tick is written to this device before anything else, then sent until the server
@@ -67,43 +54,31 @@ export function useRun(id: string): RunState {
   const [unkept, setUnkept] = useState(0);
   const [fault, setFault] = useState<string>();
   const [other, setOther] = useState<Tick>();
-  const busy = useRef(false);
   const known = useRef(ticks);
   known.current = ticks;
 
+  const letter = useMemo(
+    () => tickSender(id, ticks => dispatch(api.endpoints.sendTicks.initiate({ run: id, ticks }))),
+    [id, dispatch],
+  );
   const send = useCallback(async (): Promise<void> => {
-    if (busy.current) return;
-    busy.current = true;
-    const open = waitingTicks(id);
-    const { data, error } = await dispatch(
-      api.endpoints.sendTicks.initiate({ run: id, ticks: open.slice(0, 500) }),
-    );
-    busy.current = false;
-    const refused = (data ?? (error as Answer | undefined)?.data)?.refused ?? [];
-    const gone = new Set(refused.map(r => r.id));
-    for (const r of refused) if (r.id !== null) setTickAside(id, r.id, r.fault);
+    const sent = await letter();
+    if (!sent) return;
+    const { theirs, gone, left, heard, tell } = sent;
     // what the server will never take is not shown as done
-    if (gone.size > 0) setTicks(before => before.filter(t => !gone.has(t.id)));
-    const aside =
-      refused.length > 0
-        ? `${refused.length === 1 ? 'One tick was' : `${refused.length} ticks were`} not taken: ${refused[0]?.fault} ${refused.length === 1 ? 'It is' : 'They are'} set aside on this device; do that step again.`
-        : undefined;
-    if (data) {
-      for (const t of data.received) dropTick(id, t);
-      setTicks(before => mergeTicks(before, data.ticks));
-      setFault(aside ?? unreadWords(data.unread));
-    } else if (aside) setFault(aside);
-    else {
-      const { status, data: said } = error as Answer;
-      if (status === 401) setFault(SHARE_ENDED);
-      else if (typeof status === 'number' && status < 500) setFault(said?.fault);
-    }
-    const left = waitingTicks(id).length;
+    if (theirs || gone.size > 0)
+      setTicks(before =>
+        mergeTicks(
+          before.filter(t => !gone.has(t.id)),
+          theirs ?? [],
+        ),
+      );
+    if (tell) setFault(tell.fault);
     setWaiting(left);
     setUnkept(unkeptTicks(id));
-    if ((data || aside) && left > 0) void send();
+    if (heard && left > 0) void send();
     // photos follow the ticks they belong to
-    if (data && left === 0)
+    if (theirs && left === 0)
       for (const { id: photo, photo: bytes } of await waitingPhotos(id)) {
         const sent = await dispatch(api.endpoints.sendPhoto.initiate({ run: id, id: photo, photo: bytes }));
         const { status } = (sent.error as Answer | undefined) ?? { status: 0 };
@@ -111,7 +86,7 @@ export function useRun(id: string): RunState {
         if (sent.data || status === 413 || status === 422 || status === 415) await dropPhoto(id, photo);
         if (sent.error && typeof status === 'number') setFault((sent.error as Answer).data?.fault);
       }
-  }, [id, dispatch]);
+  }, [id, dispatch, letter]);
 
   useEffect(() => {
     let gone = false;

@@ -1,0 +1,89 @@
+import type { Tick } from '@plate-fold/core/sequence';
+import { dropTick, setTickAside, waitingTicks } from './tick-store';
+
+/** How many ticks go in one letter. */
+const MOST = 500;
+
+/** Ticks that were refused alone, with the reason. */
+interface Refused {
+  readonly refused?: readonly { readonly id: string | null; readonly fault: string }[];
+}
+
+/** What the server says to ticks that were sent. */
+export interface TickAnswer {
+  readonly data?: Refused & {
+    readonly received: readonly string[];
+    readonly ticks: readonly Tick[];
+    readonly unread?: readonly string[];
+  };
+  readonly error?: unknown;
+}
+interface Fault {
+  readonly status: number | string;
+  readonly data?: { readonly fault?: string } & Refused;
+}
+
+/** What became of one letter. */
+export interface Sent {
+  /** all ticks that the server has, where it answered */
+  readonly theirs?: readonly Tick[];
+  /** ids the server will never take: set aside on this device, not shown as done */
+  readonly gone: ReadonlySet<string>;
+  /** how many still wait */
+  readonly left: number;
+  /** the server took the letter, or named what it will never take: more can go at once */
+  readonly heard: boolean;
+  /** what is to be said; undefined in it: nothing is wrong any more. Missing: what was said before still holds. */
+  readonly tell?: { readonly fault: string | undefined };
+}
+
+export const SHARE_ENDED =
+  'The desk has ended the sharing. What is ticked here is kept on this device; reload for a new code, and it is sent.';
+
+/** Which ticks of a run could not be read from the database, in words. */
+export const unreadWords = (unread?: readonly string[]): string | undefined =>
+  unread && unread.length > 0
+    ? `${unread.length === 1 ? 'One tick' : `${unread.length} ticks`} of this run cannot be read from the database (${unread.slice(0, 3).join(', ')}): what it said is open again.`
+    : undefined;
+
+/**
+ * Sends what waits on this device for a run, one letter at a time: a tick leaves the device only when the server has it, or has refused it
+ * for good (then it is set aside with the reason). `post` never throws. Undefined while another letter is on its way.
+ */
+export function tickSender(
+  run: string,
+  post: (ticks: readonly Tick[]) => Promise<TickAnswer>,
+): () => Promise<Sent | undefined> {
+  let busy = false;
+  return async () => {
+    if (busy) return undefined;
+    busy = true;
+    const { data, error } = await post(waitingTicks(run).slice(0, MOST));
+    busy = false;
+    const fault = error as Fault | undefined;
+    const refused = (data ?? fault?.data)?.refused ?? [];
+    for (const r of refused) if (r.id !== null) setTickAside(run, r.id, r.fault);
+    for (const id of data?.received ?? []) dropTick(run, id);
+    const one = refused.length === 1;
+    const aside =
+      refused.length > 0
+        ? `${one ? 'One tick was' : `${refused.length} ticks were`} not taken: ${refused[0]?.fault} ${one ? 'It is' : 'They are'} set aside on this device; do that step again.`
+        : undefined;
+    const tell = (): Sent['tell'] => {
+      if (data || aside) return { fault: aside ?? unreadWords(data?.unread) };
+      if (fault?.status === 401) return { fault: SHARE_ENDED };
+      // away, or broken: it is tried again without a word beyond the count of what waits
+      return typeof fault?.status === 'number' && fault.status < 500
+        ? { fault: fault.data?.fault }
+        : undefined;
+    };
+    const said = tell();
+    return {
+      ...(data ? { theirs: data.ticks } : {}),
+      gone: new Set(refused.flatMap(r => (r.id === null ? [] : [r.id]))),
+      left: waitingTicks(run).length,
+      heard: Boolean(data ?? aside),
+      ...(said ? { tell: said } : {}),
+    };
+  };
+}
