@@ -6,7 +6,7 @@ import type { DrawnPlates } from './dxf-in';
 
 /**
  * Flat plates of a drawing's outlines, as they lie to one another in it: the drawing's lower left corner comes to the middle of the front
- * axle, the plates hang at height `z`, mm. Round holes become holes, all others reliefs.
+ * axle; each hangs as high as what is above it lets it, at `z` mm where nothing is. Round holes become holes, all others reliefs.
  */
 export function platesOfDrawing(
   { plates }: DrawnPlates,

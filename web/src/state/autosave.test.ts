@@ -11,6 +11,7 @@ import { selectDocument, selectUndo } from './select';
 import { makeStore } from './store';
 import { mineKept } from './sync-slice';
 
+const SAVES = Number(process.env.SOAK_SAVES ?? 60);
 const ID = 'bramble-winter';
 const AT = 'http://plate-fold.test';
 /** What can happen to a save: see the names. */
@@ -151,7 +152,7 @@ describe('saving to a server that fails', () => {
               expect(w).not.toBe(server.kept.written[i - 1] ?? JSON.stringify(demo('bramble')));
         },
       ),
-      { numRuns: 60 },
+      { numRuns: SAVES },
     );
   });
 
@@ -191,7 +192,7 @@ describe('saving to a server that fails', () => {
           expect(server.kept.document).toEqual(present());
         },
       ),
-      { numRuns: 40 },
+      { numRuns: Math.ceil(SAVES / 2) },
     );
   });
 });
