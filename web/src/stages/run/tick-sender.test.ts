@@ -101,7 +101,11 @@ describe('ticks, sent to a server that fails', () => {
   it.each([
     ['a server that is away says nothing new', { error: { status: 'FETCH_ERROR' } }, undefined],
     ['one that is broken neither', { error: { status: 503, data: { fault: 'disk' } } }, undefined],
-    ['a run that is gone is told', { error: { status: 404, data: { fault: 'No such run.' } } }, 'No such run.'],
+    [
+      'a run that is gone is told',
+      { error: { status: 404, data: { fault: 'No such run.' } } },
+      'No such run.',
+    ],
     ['an ended sharing is told', { error: { status: 401 } }, 'The desk has ended the sharing'],
   ] as const)('%s', async (_, answer, said) => {
     keepTick('r', tick(1));
