@@ -24,6 +24,18 @@ interface Body {
   readonly document?: PlanDocument;
 }
 
+/** The same document with the keys of every object in another order: who sends it back need not keep ours. */
+const reordered = <T>(of: T): T =>
+  Array.isArray(of)
+    ? (of.map(reordered) as T)
+    : of !== null && typeof of === 'object'
+      ? (Object.fromEntries(
+          Object.entries(of)
+            .reverse()
+            .map(([k, v]) => [k, reordered(v)]),
+        ) as T)
+      : of;
+
 /** A server that keeps one plan as the real one does: a change or a whole, on the revision it was made from, or 409 with its own. */
 function failing(s: fc.Scheduler, fates: Fate[], document: PlanDocument) {
   const kept = { revision: 4, document, written: [] as string[] };
@@ -45,7 +57,11 @@ function failing(s: fc.Scheduler, fates: Fate[], document: PlanDocument) {
       kept.written.push(JSON.stringify(kept.document));
     }
     const said = stale
-      ? answer(409, { fault: 'late', revision: kept.revision, document: kept.document })
+      ? answer(409, {
+          fault: 'late',
+          revision: kept.revision,
+          document: reordered(kept.document),
+        })
       : answer(200, { revision: kept.revision, updatedAt: 1000 * kept.revision });
     await s.schedule(Promise.resolve(), 'its answer');
     if (fate === 'answer lost') throw new TypeError('no network');
@@ -150,6 +166,47 @@ describe('saving to a server that fails', () => {
           if (fates.every(f => f === 'well'))
             for (const [i, w] of server.kept.written.entries())
               expect(w).not.toBe(server.kept.written[i - 1] ?? JSON.stringify(demo('bramble')));
+        },
+      ),
+      { numRuns: SAVES },
+    );
+  });
+
+  it('goes on after another plan was opened, wherever the save was; then no draft is left', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.scheduler(),
+        fc.array(fc.constantFrom(...FATES), { maxLength: 8 }),
+        fc.array(fc.tuple(fc.integer({ min: 1, max: 9 }), fc.constantFrom(0, 200, 700)), {
+          minLength: 1,
+          maxLength: 4,
+        }),
+        async (s, fates, moves) => {
+          const { store, server, present, draft, edit } = opened(s, [...fates]);
+          let mine = present();
+          s.scheduleSequence([
+            ...moves.map(([by, wait]) => ({
+              label: `move by ${by}, then ${wait} ms`,
+              builder: async () => {
+                edit(by);
+                mine = present();
+                await vi.advanceTimersByTimeAsync(wait);
+              },
+            })),
+            {
+              label: 'another plan is opened',
+              builder: async () =>
+                void store.dispatch(documentOpened({ document: demo('heron'), revision: 1 })),
+            },
+          ]);
+          while (s.count() > 0) {
+            await s.waitOne();
+            await vi.advanceTimersByTimeAsync(0);
+          }
+          await settle(s, () => draft() === undefined);
+          expect(draft()).toBeUndefined();
+          expect(server.kept.document).toEqual(mine);
+          expect(store.getState().sync).toMatchObject({ id: 'heron-autumn', save: 'saved', revision: 1 });
         },
       ),
       { numRuns: SAVES },

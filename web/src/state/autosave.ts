@@ -151,8 +151,9 @@ export function makeAutosave() {
       let left = original.sync;
       const { id } = left;
       const present = presentOf(original);
-      const past = original.document.past.flatMap(s => s.document ?? []);
+      const past = [...original.document.past.flatMap(s => s.document ?? []), ...unanswered];
       if (!id || !present) return;
+      await flight;
       for (;;) {
         const { data, error } = await sendPlan(dispatch as never, { ...left, id, present });
         const fault = error as QueryFault | undefined;

@@ -1,4 +1,5 @@
 import type { PlanDocument } from '@plate-fold/core/plan';
+import jsonPatch from 'fast-json-patch';
 import { nanoid } from 'nanoid';
 
 /** An edit that the server has not acknowledged yet, kept on this device. */
@@ -90,6 +91,6 @@ async function takenDraft(id: string): Promise<Draft | undefined> {
   return undefined;
 }
 
-/** True when two documents say the same, whatever objects they are. */
+/** True when two documents say the same, whatever objects they are and in whatever order their keys stand. */
 export const sameDocument = (a: PlanDocument, b: PlanDocument): boolean =>
-  a === b || JSON.stringify(a) === JSON.stringify(b);
+  a === b || jsonPatch.compare(a, b).length === 0;
