@@ -10,19 +10,29 @@ if (!existsSync(`${dist}index.html`)) {
   process.exit(0);
 }
 const page = readFileSync(`${dist}index.html`, 'utf8');
-const first = new Set<string>();
-const take = (name: string): void => {
-  if (first.has(name)) return;
-  first.add(name);
+/** A script with all that it imports at once, into a set. */
+const take = (name: string, into: Set<string>): Set<string> => {
+  if (into.has(name)) return into;
+  into.add(name);
   const text = readFileSync(`${dist}assets/${name}`, 'utf8');
   for (const m of text.matchAll(/(?:^|;)import(?:[^"'(;]*?from)?["']\.\/([\w.-]+\.js)["']/g))
-    take(m[1] as string);
+    take(m[1] as string, into);
+  return into;
 };
-for (const m of page.matchAll(/assets\/([\w.-]+\.js)/g)) take(m[1] as string);
+const first = new Set<string>();
+for (const m of page.matchAll(/assets\/([\w.-]+\.js)/g)) take(m[1] as string, first);
 const size = (name: string): number => gzipSync(readFileSync(`${dist}assets/${name}`)).length;
-const total = [...first].reduce((sum, n) => sum + size(n), 0);
-console.log(
-  `\nFirst load, compressed script${' '.repeat(23)} ${(total / 1000).toFixed(1).padStart(8)} kB   ${(total / LIMIT).toFixed(2).padStart(6)} × 300 kB`,
-);
+const say = (what: string, of: Iterable<string>): void => {
+  const total = [...of].reduce((sum, n) => sum + size(n), 0);
+  console.log(
+    `${what.padEnd(52)} ${(total / 1000).toFixed(1).padStart(8)} kB   ${(total / LIMIT).toFixed(2).padStart(6)} × 300 kB`,
+  );
+};
+console.log();
+say('First load, compressed script', first);
+const open = new Set(first);
+for (const name of readdirSync(`${dist}assets`))
+  if (/^(frame|cover-stage)-[\w-]+\.js$/.test(name)) take(name, open);
+say('A plan open on Cover, all of it', open);
 for (const name of readdirSync(`${dist}assets`).filter(n => n.endsWith('.js') && !first.has(n)))
   console.log(`  later: ${name.padEnd(43)} ${(size(name) / 1000).toFixed(1).padStart(8)} kB`);

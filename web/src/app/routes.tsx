@@ -1,11 +1,11 @@
 import { createBrowserRouter, Navigate } from 'react-router';
-import { Frame } from './frame';
 import { Plans } from './plans';
 import { Trouble } from './trouble';
 
+const frame = () => import('./frame');
 const cover = () => import('../stages/cover/cover-stage');
-// Cover is what a plan opens with: it is fetched while the list of plans is read
-setTimeout(() => void cover().catch(() => undefined), 1500);
+// what a plan opens with, its frame and Cover, is fetched while the list of plans is read
+setTimeout(() => void Promise.all([frame(), cover()]).catch(() => undefined), 500);
 
 /** Stages are fetched when they are opened. */
 export const router = createBrowserRouter([
@@ -16,7 +16,7 @@ export const router = createBrowserRouter([
       { path: '/', element: <Plans /> },
       {
         path: '/plan/:planId',
-        element: <Frame />,
+        lazy: async () => ({ Component: (await frame()).Frame }),
         children: [
           { index: true, element: <Navigate to="cover" replace /> },
           { path: 'cover', lazy: async () => ({ Component: (await cover()).CoverStage }) },
