@@ -10,6 +10,8 @@ export interface DrillingMove {
   readonly what: string;
   /** the bit or tool in the hand */
   readonly tool?: string;
+  /** what a bit goes through in this move */
+  readonly drills?: 'member' | 'plate';
 }
 
 /** How one new hole is made, from marking it to painting its edge. Lengths in mm. */
@@ -97,6 +99,7 @@ export function drillingCard(
     return {
       what: i === 0 && j.drill.length > 1 ? 'Pilot' : last ? 'Final size' : 'Open it',
       tool: `${step ? 'step bit to' : 'twist drill'} ${drillName(size)}`,
+      drills: 'member',
     };
   });
   const behind = j.mount?.behind;
@@ -109,6 +112,7 @@ export function drillingCard(
         ? []
         : [
             {
+              drills: 'plate' as const,
               what: pilot ? 'Take the plate down and open its pilot' : 'Drill the plate where it was marked',
               tool: `twist drill ${drillName(j.thread.clearances[j.joint.fit ?? 'normal'])}`,
             },

@@ -2,13 +2,7 @@ import { readFileSync } from 'node:fs';
 import { demoText } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  checkDocument,
-  describeFaults,
-  jsonSchema,
-  readDocument,
-  writeDocument,
-} from './index';
+import { checkDocument, describeFaults, jsonSchema, readDocument, writeDocument } from './index';
 
 const text = demoText('bramble');
 // biome-ignore lint/suspicious/noExplicitAny: tests break documents on purpose

@@ -49,17 +49,22 @@ export function holeWork(job: Pick<Job, 'doc' | 'units'>, j: ResolvedJoint): Hol
 export const isReady = (w: HoleWork): boolean => !w.fresh && !w.oldNut && !w.setsNut;
 
 /** The moves of drilling alone, as the card has them, without marking. */
-function drillMoves(job: Job, j: ResolvedJoint, inPlace: boolean): readonly string[] {
+function drillMoves(job: Job, j: ResolvedJoint, inPlace: boolean, old: boolean): readonly string[] {
   const card = drillingCard(j, job.joints, job.doc.plan.method);
   const stop =
     card?.stopMm === undefined
       ? []
       : [`Set the stop on the drill to ${formatLength(card.stopMm, job.units, true)}.`];
-  const bits = (card?.moves ?? []).filter(m => m.tool && /drill|bit/.test(m.tool) && !/plate/i.test(m.what));
+  const bits = (card?.moves ?? []).filter(m => m.drills === 'member');
   return [
-    inPlace
-      ? 'Snug the bolts on either side so that nothing shifts, and punch the middle through the plate\u2019s hole.'
-      : 'Punch the middle of the mark.',
+    ...(inPlace
+      ? [
+          'Snug the bolts on either side so that nothing shifts, and punch the middle through the plate\u2019s hole.',
+        ]
+      : // an old hole leads the drill by itself
+        old
+        ? []
+        : ['Punch the middle of the mark.']),
     ...stop,
     ...bits.map(m => `${m.what}: ${m.tool}.`),
     ...(inPlace
@@ -90,7 +95,7 @@ export function drillStep(job: Job, j: ResolvedJoint, needs: readonly string[], 
           : old
             ? 'The old hole leads the drill.'
             : 'At the mark, with the plate down and out of the way of the bit.',
-      hows: drillMoves(job, j, inPlace).filter(m => !(old && m.startsWith('Punch'))),
+      hows: drillMoves(job, j, inPlace, old),
       makes: ['hole', 'deburred', 'painted'],
       joints: [j.id],
       needs,

@@ -198,6 +198,7 @@ export function raise(
   for (const { corner, joints } of wheels)
     last = add({
       id: `${tag}wheel-off-${corner.replace(' ', '-')}`,
+      whole: true,
       stage: 'safety',
       title: `Take the ${corner} wheel off`,
       why: 'It stands in the way of the bolts that the map shows.',
@@ -218,6 +219,7 @@ export function raise(
         here = [
           add({
             id: `${tag}wheel-on-${corner.replace(' ', '-')}`,
+            whole: true,
             stage: 'finish',
             title: `Put the ${corner} wheel back on`,
             why: 'Lug nuts by hand first, then crosswise; the last of it on the ground, to the torque in the vehicle\u2019s manual. Again after 30 miles or 50 km.',
@@ -240,6 +242,7 @@ export function raise(
       if (unplugged && !lying) here = [plug(here)];
       const down = add({
         id: `${tag}let-down`,
+        whole: true,
         stage: 'finish',
         title: way.down,
         why: 'Look once along it with a lamp: no tool, no rag is left.',

@@ -83,6 +83,10 @@ export interface Step {
   readonly takes?: readonly string[];
   /** the part that comes off in it, as a factory part's id */
   readonly part?: string;
+  /** the tank that is held up or let go in it, and by what */
+  readonly tank?: { readonly component: string; readonly by: 'straps' | 'one jack' };
+  /** it is about the vehicle as a whole, not about a place on it */
+  readonly whole?: true;
   readonly asks?: readonly Ask[];
   readonly tip?: Tip;
   /** the joint whose fault it mends */

@@ -71,6 +71,7 @@ export function holdTank(job: Job, hold: TankHold, needs: readonly string[], tag
   return job.add({
     id: `support-tank-${tank.id}${tag}`,
     stage: 'support',
+    tank: { component: tank.id, by },
     title: `Hold up the ${tank.name}`,
     why: `Before its shield or a bolt near it is touched. ${fuelWords(tank, job)}`,
     hows: [
@@ -107,6 +108,7 @@ export function releaseTank(
   return job.add({
     id: `release-tank-${tank.id}${tag}`,
     stage: 'support',
+    tank: { component: tank.id, by },
     title:
       by === 'straps'
         ? `Take the straps off the ${tank.name}`

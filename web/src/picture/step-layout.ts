@@ -35,10 +35,7 @@ const contains = (c: Component, [x, y]: Vec2): boolean => {
 
 /** Whether a step is about the vehicle as a whole. */
 const aboutWhole = (s: Step): boolean =>
-  s.stage === 'safety' ||
-  s.id.endsWith('let-down') ||
-  s.id.includes('wheel-') ||
-  (s.asks?.includes('fenders') ?? false);
+  s.stage === 'safety' || s.whole === true || (s.asks?.includes('fenders') ?? false);
 
 /**
  * Fits what a step is about into a picture: its plates, its bolts, its spot. `upright`: the front is up, else at the left, as one looks

@@ -37,10 +37,8 @@ export const StepMap = memo(function StepMap(props: StepMapProps) {
   const spot: Vec2 | undefined = step.at && put([step.at[0], step.at[1]]);
   const jack = step.support && put([step.support.jackAt[0], step.support.jackAt[1]]);
   const factory = step.part === undefined ? undefined : facts.rig.factoryParts.find(f => f.id === step.part);
-  const tank = /^(support|release)-tank-/.test(step.id)
-    ? facts.rig.components.find(c => step.id.includes(c.id))
-    : undefined;
-  const straps = tank && step.hows?.some(h => /straps/.test(h));
+  const tank = step.tank && facts.rig.components.find(c => c.id === step.tank?.component);
+  const straps = step.tank?.by === 'straps';
   const off = step.stage === 'remove' && step.panels.length > 0;
   return (
     <svg
