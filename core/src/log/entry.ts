@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { ADDRESSABLE } from '../plan';
+import { ADDRESSABLE, checked } from '../plan';
 import { LATEST_TIME } from '../sequence';
 
 export const LOG_KINDS = [
@@ -141,16 +141,13 @@ export const lacking = (e: Partial<LogEntry> & Pick<LogEntry, 'kind'>): readonly
 export function readLogEntry(
   value: unknown,
 ): { readonly ok: true; readonly entry: LogEntry } | { readonly ok: false; readonly fault: string } {
-  try {
-    const entry = logEntrySchema.validateSync(value, { strict: true }) as unknown as LogEntry;
-    const missing = lacking(entry);
-    if (missing.length > 0)
-      return { ok: false, fault: `An entry of this kind needs ${missing.join(' and ')}.` };
-    return { ok: true, entry };
-  } catch (e) {
-    if (e instanceof yup.ValidationError) return { ok: false, fault: `Not a log entry: ${e.errors[0]}.` };
-    throw e;
-  }
+  const read = checked(logEntrySchema, value, 'a log entry');
+  if (!read.ok) return read;
+  const entry = read.value as unknown as LogEntry;
+  const missing = lacking(entry);
+  return missing.length > 0
+    ? { ok: false, fault: `An entry of this kind needs ${missing.join(' and ')}.` }
+    : { ok: true, entry };
 }
 
 /** Newest first; entries of one moment by their id, so that every device shows one order even where a clock was set back. */

@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { bad, good, type Result } from '../units';
 
 /** One thing wrong with a document: where, in the file's own keys, and what, in plain words. */
 export interface Fault {
@@ -69,4 +70,19 @@ export function faultsAgainst(schema: yup.Schema, value: unknown, root = ''): Fa
     if (e instanceof yup.ValidationError) return faultsOf(e, root);
     throw e;
   }
+}
+
+/** So many faults are told at once. */
+const TOLD = 3;
+
+/**
+ * A value from outside as its schema asks for it, unchanged, or one line with what is wrong and where: `Not a tick: at is missing.`
+ * `what` names it with its article.
+ */
+export function checked<T>(schema: yup.Schema<T>, value: unknown, what: string): Result<T> {
+  const faults = faultsAgainst(schema, value);
+  if (faults.length === 0) return good(value as T);
+  const told = faults.slice(0, TOLD).map(f => `${f.path === 'file' ? 'it' : f.path} ${f.fault}`);
+  const more = faults.length > TOLD ? `; and ${faults.length - TOLD} more` : '';
+  return bad(`Not ${what}: ${told.join('; ')}${more}.`);
 }

@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import { demoText } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkDocument, describeFaults, jsonSchema, readDocument, writeDocument } from './index';
+import * as yup from 'yup';
+import { checkDocument, checked, describeFaults, jsonSchema, readDocument, writeDocument } from './index';
 
 const text = demoText('bramble');
 // biome-ignore lint/suspicious/noExplicitAny: tests break documents on purpose
@@ -126,5 +127,28 @@ describe('the JSON Schema in docs', () => {
     expect(s.required).toEqual(['format', 'rig', 'plan']);
     const missing = (key: string): string => broken(d => delete d.rig[key]);
     for (const key of s.properties.rig.required) expect(missing(key)).toContain(`rig.${key} is missing`);
+  });
+});
+
+describe('a value from outside', () => {
+  const schema = yup.object({
+    at: yup.number().required().min(0),
+    who: yup.string().max(4),
+    list: yup.array().of(yup.number().required()).max(2),
+  });
+  it.each([
+    [{ at: 3, who: 'me', extra: [1] }, ''],
+    [{ who: 'me' }, 'Not a thing: at is missing.'],
+    [{ at: '3' }, 'Not a thing: at is "3", which is not a number.'],
+    [
+      { at: -1, list: [1, 2, 3] },
+      'Not a thing: at is -1, but must be 0 or more; list has 3 entries; 2 is the most.',
+    ],
+    ['text', 'Not a thing: it is "text", which is not a group of keys.'],
+    [null, 'Not a thing: it is missing.'],
+  ])('%j is taken as it is, or refused by path and reason', (value, said) => {
+    const r = checked(schema, value, 'a thing');
+    if (r.ok) expect(r.value).toBe(value);
+    expect(r.ok ? '' : r.fault).toBe(said);
   });
 });

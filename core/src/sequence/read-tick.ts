@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { ADDRESSABLE } from '../plan';
+import { ADDRESSABLE, checked } from '../plan';
 import { NM_PER_LBF_FT } from '../units';
 import { FAULT_IDS } from './fault-kinds';
 import { MOST_TORQUE, type Tick } from './tick';
@@ -20,7 +20,7 @@ const tickSchema = yup.object({
     .string()
     .oneOf(['done', 'undone', 'deviation', 'override', 'claim', 'dismissed'] as const)
     .required(),
-  torqueNm: yup.number().nullable().min(0, OFF_SCALE).max(MOST_TORQUE, OFF_SCALE),
+  torqueNm: yup.number().nullable().min(0).max(MOST_TORQUE),
   note: yup.string().nullable().max(2000),
   fault: yup
     .string()
@@ -51,11 +51,8 @@ const tickSchema = yup.object({
 export function readTick(
   value: unknown,
 ): { readonly ok: true; readonly tick: Tick } | { readonly ok: false; readonly fault: string } {
-  try {
-    return { ok: true, tick: tickSchema.validateSync(value, { strict: true }) as unknown as Tick };
-  } catch (e) {
-    if (e instanceof yup.ValidationError)
-      return { ok: false, fault: e.errors[0] === OFF_SCALE ? OFF_SCALE : `Not a tick: ${e.errors[0]}.` };
-    throw e;
-  }
+  const nm = (value as { torqueNm?: unknown } | null)?.torqueNm;
+  if (typeof nm === 'number' && !(nm >= 0 && nm <= MOST_TORQUE)) return { ok: false, fault: OFF_SCALE };
+  const read = checked(tickSchema, value, 'a tick');
+  return read.ok ? { ok: true, tick: read.value as unknown as Tick } : read;
 }

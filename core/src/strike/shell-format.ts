@@ -1,5 +1,6 @@
 import * as yup from 'yup';
 import type { Vec3 } from '../geometry';
+import { checked } from '../plan';
 import { bad, good, type Result } from '../units';
 
 export type Hole = { polygon: Vec3[] } | { circle: { at: Vec3; diameter: number } };
@@ -101,11 +102,8 @@ export function readShellCase(
   }
   const whole = raw as { case?: unknown; expected?: { deflections?: { at: Vec3 }[] } };
   const inner = whole.case ?? raw;
-  try {
-    schema.validateSync(inner, { strict: true });
-  } catch (e) {
-    return bad((e as yup.ValidationError).message);
-  }
+  const read = checked(schema, inner, 'a case');
+  if (!read.ok) return read;
   const shell = inner as ShellCase;
   const points = shell.report?.points ?? whole.expected?.deflections?.map(d => d.at) ?? [];
   return good({ shell, points });

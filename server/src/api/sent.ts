@@ -1,3 +1,4 @@
+import { checked as asked } from '@plate-fold/core/plan';
 import type { Context } from 'koa';
 import type * as yup from 'yup';
 import { Refusal } from '../fault';
@@ -16,9 +17,7 @@ export function sent(ctx: Context): Keys {
 
 /** What was sent, as a schema asks; a Refusal that says what is wrong otherwise. */
 export function checked<T>(schema: yup.Schema<T>, value: unknown, what: string): T {
-  try {
-    return schema.validateSync(value, { strict: true });
-  } catch (e) {
-    throw new Refusal(422, `Not ${what}: ${(e as Error).message}.`);
-  }
+  const read = asked(schema, value, what);
+  if (!read.ok) throw new Refusal(422, read.fault);
+  return read.value;
 }

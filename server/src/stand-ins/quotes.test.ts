@@ -67,7 +67,9 @@ describe('the simulated fabricator', () => {
   it('wants a whole request, and forgets nothing it was never asked', async () => {
     const empty = await ask({ blanks: [], shop: SHOPS[1] });
     expect(empty.status).toBe(422);
-    expect(await empty.json()).toMatchObject({ fault: expect.stringContaining('holds no blanks') });
+    expect(await empty.json()).toMatchObject({
+      fault: expect.stringContaining('blanks has 0 entries and needs at least 1'),
+    });
     expect((await ask({ blanks: [{ ...blanks[0], thickness: 'thick' }], shop: SHOPS[1] })).status).toBe(422);
     expect((await fetch(`${server.address}/api/services/quotes/nobody`)).status).toBe(404);
   });

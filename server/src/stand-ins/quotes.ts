@@ -4,6 +4,7 @@ import { MATERIAL_IDS } from '@plate-fold/core/sheet';
 import { type QuoteAnswer, type QuoteRequest, quote } from '@plate-fold/core/weigh';
 import * as yup from 'yup';
 import { param } from '../api/param';
+import { checked } from '../api/sent';
 import { Refusal } from '../fault';
 
 /*
@@ -42,7 +43,7 @@ const requestSchema = yup.object({
       }),
     )
     .required()
-    .min(1, 'holds no blanks')
+    .min(1)
     .max(100),
   shop: yup
     .object({
@@ -73,12 +74,11 @@ export function quoteRoutes(thinksMs: number = THINKS_MS): Router {
   });
 
   router.post('/', ctx => {
-    let asked: QuoteRequest;
-    try {
-      asked = requestSchema.validateSync(ctx.request.body, { strict: true }) as unknown as QuoteRequest;
-    } catch (e) {
-      throw new Refusal(422, `Not a request for a quote: ${(e as Error).message}.`);
-    }
+    const asked = checked(
+      requestSchema,
+      ctx.request.body,
+      'a request for a quote',
+    ) as unknown as QuoteRequest;
     const id = randomUUID();
     kept.set(id, { readyAt: Date.now() + thinksMs, answer: quote(asked) });
     for (const old of [...kept.keys()].slice(0, Math.max(0, kept.size - KEPT))) kept.delete(old);
