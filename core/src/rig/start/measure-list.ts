@@ -389,7 +389,6 @@ export const MEASURES: readonly Measure[] = [
       truck: [380, 290, 600],
       suv: [410, 300, 620],
       car: [215, 160, 320],
-      'side-by-side': [430, 280, 620],
     },
   },
 ];
