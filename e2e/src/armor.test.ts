@@ -1,32 +1,10 @@
 import { mkdtemp, readdir, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Browser, ElementHandle, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import {
-  DESK,
-  downloadsOf,
-  openBrowser,
-  openPage,
-  PHONE,
-  press,
-  saved,
-  says,
-  TestServer,
-  tally,
-  undo,
-  words,
-} from './browser';
-
-let browser: Browser;
-let server: TestServer;
-beforeAll(async () => {
-  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
+import type { ElementHandle, Page } from 'puppeteer-core';
+import { describe, expect } from 'vitest';
+import { DESK, downloadsOf, openPage, PHONE, press, saved, says, tally, undo, words } from './browser';
+import { it } from './fixtures';
 
 interface Saved {
   readonly rig: {
@@ -50,7 +28,8 @@ interface Saved {
 async function stored(page: Page): Promise<Saved> {
   await saved(page);
   const id = /plan\/([^/]+)/.exec(page.url())?.[1];
-  return ((await (await fetch(server.at(`/api/documents/${id}`))).json()) as { document: Saved }).document;
+  return ((await (await fetch(new URL(`/api/documents/${id}`, page.url()))).json()) as { document: Saved })
+    .document;
 }
 const type = async (page: Page, label: string, text: string): Promise<void> => {
   await page.locator(`aria/${label}[role="textbox"]`).click();
@@ -71,7 +50,10 @@ const undoByKey = async (page: Page): Promise<void> => {
 };
 
 describe('an own vehicle, from nothing', () => {
-  it('is measured, covered by a proposed set, shaped, opened, given another option, and all of it undone', async () => {
+  it('is measured, covered by a proposed set, shaped, opened, given another option, and all of it undone', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/'));
     await press(page, 'SUV');
@@ -156,7 +138,7 @@ describe('an own vehicle, from nothing', () => {
     await page.browserContext().close();
   });
 
-  it('a stroke is one step to undo, a proposal another', async () => {
+  it('a stroke is one step to undo, a proposal another', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/'));
     await press(page, 'pickup');
@@ -186,7 +168,7 @@ describe('an own vehicle, from nothing', () => {
     await page.browserContext().close();
   });
 
-  it('by keyboard alone', async () => {
+  it('by keyboard alone', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/'));
     const focusOn = async (selector: string): Promise<void> => {
@@ -237,7 +219,7 @@ describe('an own vehicle, from nothing', () => {
 });
 
 describe('the rig', () => {
-  it("asks for axle loads in the reader's unit and keeps kilograms", async () => {
+  it("asks for axle loads in the reader's unit and keeps kilograms", async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'inch' });
     await page.goto(server.at('/plan/heron-autumn/rig'));
     await type(page, 'Front axle load', '2000');
@@ -248,7 +230,10 @@ describe('the rig', () => {
     await page.browserContext().close();
   });
 
-  it('its holes go out as CSV, come back from a spreadsheet, and are refused by row and column', async () => {
+  it('its holes go out as CSV, come back from a spreadsheet, and are refused by row and column', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     const folder = await downloadsOf(page);
     await page.goto(server.at('/plan/heron-autumn/rig'));
@@ -286,7 +271,7 @@ describe('the rig', () => {
     await page.browserContext().close();
   });
 
-  it('is weighed on the simulated scales, which may fail', async () => {
+  it('is weighed on the simulated scales, which may fail', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/pebble-tray/rig'));
     await says(page, 'Simulated: a stand-in');
@@ -300,7 +285,7 @@ describe('the rig', () => {
     await page.browserContext().close();
   });
 
-  it('options that do not fit together are refused by name', async () => {
+  it('options that do not fit together are refused by name', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/heron-autumn/rig'));
     await choose(page, 'Front differential', 'lowered 12 mm');
@@ -309,7 +294,7 @@ describe('the rig', () => {
     await page.browserContext().close();
   });
 
-  it('has an empty sheet for the garage', async () => {
+  it('has an empty sheet for the garage', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/sheet/side-by-side'));
     await says(page, 'Measuring sheet, side-by-side');
@@ -319,7 +304,7 @@ describe('the rig', () => {
 });
 
 describe('plates', () => {
-  it('are drawn on the map, split, merged, mirrored, and taken out', async () => {
+  it('are drawn on the map, split, merged, mirrored, and taken out', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/pebble-tray/cover'));
     await press(page, 'Add a plate');
@@ -361,7 +346,7 @@ describe('plates', () => {
     await page.browserContext().close();
   });
 
-  it('are shaped by a finger on a phone', async () => {
+  it('are shaped by a finger on a phone', async ({ browser, server }) => {
     const page = await openPage(browser, PHONE, { units: 'metric' });
     await page.goto(server.at('/plan/heron-autumn/cover'));
     await press(page, 'Plate D, fuel tank');
@@ -379,7 +364,7 @@ describe('plates', () => {
     await page.browserContext().close();
   });
 
-  it('take outlines from a drawing, and say what is wrong with one', async () => {
+  it('take outlines from a drawing, and say what is wrong with one', async ({ browser, server }) => {
     const folder = await mkdtemp(join(tmpdir(), 'plate-fold-dxf-'));
     const poly = (points: number[][]): string =>
       `0\nLWPOLYLINE\n8\n0\n90\n${points.length}\n70\n1\n${points.map(p => `10\n${p[0]}\n20\n${p[1]}\n`).join('')}`;
@@ -423,7 +408,10 @@ describe('plates', () => {
     await page.browserContext().close();
   });
 
-  it('what cannot be is refused at its place: a corner across, an opening off the plate', async () => {
+  it('what cannot be is refused at its place: a corner across, an opening off the plate', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/bramble-winter/cover'));
     await page.locator('aria/Plate D, fuel tank[role="button"]').click();

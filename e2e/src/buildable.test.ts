@@ -1,32 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import DxfParser from 'dxf-parser';
-import type { Browser, ElementHandle, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { ElementHandle, Page } from 'puppeteer-core';
+import { describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
-import {
-  DESK,
-  downloadsOf,
-  openBrowser,
-  openPage,
-  PHONE,
-  press,
-  saved,
-  says,
-  TestServer,
-  undo,
-  words,
-} from './browser';
-
-let browser: Browser;
-let server: TestServer;
-beforeAll(async () => {
-  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
+import { DESK, downloadsOf, openPage, PHONE, press, saved, says, undo, words } from './browser';
+import { it } from './fixtures';
 
 type Point = readonly [number, number];
 interface Saved {
@@ -53,7 +32,8 @@ interface Saved {
 async function stored(page: Page): Promise<Saved> {
   await saved(page);
   const id = /plan\/([^/]+)/.exec(page.url())?.[1];
-  return ((await (await fetch(server.at(`/api/documents/${id}`))).json()) as { document: Saved }).document;
+  return ((await (await fetch(new URL(`/api/documents/${id}`, page.url()))).json()) as { document: Saved })
+    .document;
 }
 const mapBox = async (page: Page) => {
   const box = await (await page.waitForSelector('[aria-label="Map of the underside"]'))?.boundingBox();
@@ -114,7 +94,10 @@ const distances = (points: readonly (readonly number[])[]): number[] =>
   points.flatMap((a, i) => points.slice(i + 1).map(b => between(a, b))).sort((x, y) => x - y);
 
 describe('a plate that can be built', () => {
-  it('is drawn under an own vehicle, bolted up to new holes, exported, and its holes are where the bolts are', async () => {
+  it('is drawn under an own vehicle, bolted up to new holes, exported, and its holes are where the bolts are', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     const folder = await downloadsOf(page);
     await page.goto(server.at('/'));
@@ -180,7 +163,10 @@ describe('a plate that can be built', () => {
 });
 
 describe('a crossbar', () => {
-  it('is laid between two members on the map, raised by its figure, cut by its list, and taken out with its holes', async () => {
+  it('is laid between two members on the map, raised by its figure, cut by its list, and taken out with its holes', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/heron-autumn/cover'));
     await page.locator('aria/Plate D, fuel tank[role="button"]').click();
@@ -212,7 +198,7 @@ describe('a crossbar', () => {
     await page.browserContext().close();
   });
 
-  it('that a plate hides is chosen from the list, on a phone too', async () => {
+  it('that a plate hides is chosen from the list, on a phone too', async ({ browser, server }) => {
     const page = await openPage(browser, PHONE, { units: 'metric', theme: 'dark' });
     await page.goto(server.at('/plan/heron-autumn/cover'));
     await press(page, 'Crossbar bar under the tank');
@@ -226,7 +212,7 @@ describe('a crossbar', () => {
 });
 
 describe('a measure that moves what the owner has changed', () => {
-  it('says so first, and one undo takes all of it back', async () => {
+  it('says so first, and one undo takes all of it back', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/'));
     await press(page, 'SUV');

@@ -1,28 +1,7 @@
-import type { Browser, ElementHandle, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import {
-  chosen,
-  DESK,
-  openBrowser,
-  openPage,
-  PHONE,
-  press,
-  saved,
-  says,
-  TestServer,
-  tally,
-  words,
-} from './browser';
-
-let browser: Browser;
-let server: TestServer;
-beforeAll(async () => {
-  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
+import type { ElementHandle, Page } from 'puppeteer-core';
+import { describe, expect } from 'vitest';
+import { chosen, DESK, openPage, PHONE, press, saved, says, tally, words } from './browser';
+import { it } from './fixtures';
 
 interface Plan {
   readonly builds: { readonly id: string; readonly name: string }[];
@@ -36,7 +15,7 @@ const stored = async (
 ): Promise<{ plan: Plan; rig: { components: { id: string; footprint: number[][] }[] } }> => {
   await saved(page);
   return (
-    (await (await fetch(server.at(`/api/documents/${id}`))).json()) as {
+    (await (await fetch(new URL(`/api/documents/${id}`, page.url()))).json()) as {
       document: { plan: Plan; rig: never };
     }
   ).document;
@@ -47,7 +26,10 @@ const choose = async (page: Page, label: string, option: string): Promise<void> 
 };
 
 describe('Weigh', () => {
-  it('builds are copied, renamed, compared against one another, and taken away', async () => {
+  it('builds are copied, renamed, compared against one another, and taken away', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/bramble-winter/weigh'));
     await says(page, 'against build A');
@@ -78,7 +60,7 @@ describe('Weigh', () => {
     await page.browserContext().close();
   });
 
-  it('the tally leads to where its figures come from', async () => {
+  it('the tally leads to where its figures come from', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/bramble-winter/bolt'));
     await says(page, 'captive nut');
@@ -91,7 +73,10 @@ describe('Weigh', () => {
 });
 
 describe('Bolt', () => {
-  it('anti-seize lowers the torque for the same clamp; the stack pulls apart and goes together', async () => {
+  it('anti-seize lowers the torque for the same clamp; the stack pulls apart and goes together', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/bramble-winter/bolt'));
     await page.locator('::-p-text(j10)').click();
@@ -112,7 +97,7 @@ describe('Bolt', () => {
 });
 
 describe('Run', () => {
-  it('the school of starting changes the order of the hands', async () => {
+  it('the school of starting changes the order of the hands', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/bramble-winter/run'));
     await says(page, 'Install build');
@@ -130,7 +115,10 @@ describe('Run', () => {
 });
 
 describe('the frame', () => {
-  it('holds from a phone to a very wide screen: nothing runs out of the page sideways', async () => {
+  it('holds from a phone to a very wide screen: nothing runs out of the page sideways', async ({
+    browser,
+    server,
+  }) => {
     const wide = [DESK, { width: 768, height: 1024 }, { width: 2560, height: 1300 }];
     for (const views of [[PHONE], wide]) {
       const page = await openPage(browser, views[0] ?? DESK);
@@ -154,7 +142,7 @@ describe('the frame', () => {
     }
   });
 
-  it('the side one looks from and the theme stay with the device', async () => {
+  it('the side one looks from and the theme stay with the device', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/wren-sliders/cover'));
     await page.waitForSelector('[aria-label="Tally"]');
@@ -169,14 +157,17 @@ describe('the frame', () => {
     await page.browserContext().close();
   });
 
-  it('a plan that does not exist is said to be none', async () => {
+  it('a plan that does not exist is said to be none', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/nowhere/cover'));
     await says(page, 'There is no plan "nowhere".');
     await page.browserContext().close();
   });
 
-  it('a part dragged on the rig’s map moves for good, and a sheet chosen for all is on all', async () => {
+  it('a part dragged on the rig’s map moves for good, and a sheet chosen for all is on all', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/pebble-tray/rig'));
     await press(page, 'Map', 'tab');

@@ -2,19 +2,10 @@ import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { readDxf } from '@plate-fold/core/formats';
 import { signedArea } from '@plate-fold/core/geometry';
-import type { Browser, ElementHandle, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { DESK, downloadsOf, openBrowser, openPage, press, saved, says, TestServer } from './browser';
-
-let browser: Browser;
-let server: TestServer;
-beforeAll(async () => {
-  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
+import type { ElementHandle, Page } from 'puppeteer-core';
+import { describe, expect } from 'vitest';
+import { DESK, downloadsOf, openPage, press, saved, says, TestServer } from './browser';
+import { it } from './fixtures';
 
 /** The size dimensioned on the blank, mm. */
 const blank = async (page: Page): Promise<string> => {
@@ -61,7 +52,10 @@ async function downloaded(folder: string, name: string): Promise<Buffer> {
 }
 
 describe('Fold', () => {
-  it('a demo tray is folded, its radius changed, the blank follows, goes out as DXF and opens again', async () => {
+  it('a demo tray is folded, its radius changed, the blank follows, goes out as DXF and opens again', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     const folder = await downloadsOf(page);
     await page.goto(server.at('/plan/bramble-winter/fold'));
@@ -114,7 +108,10 @@ describe('Fold', () => {
     await page.browserContext().close();
   });
 
-  it('all blanks of a build are laid on stock sheets, and what is too large is named', async () => {
+  it('all blanks of a build are laid on stock sheets, and what is too large is named', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/heron-autumn/fold'));
     await press(page, 'On stock sheets', 'radio');
@@ -137,7 +134,7 @@ describe('Fold', () => {
     await page.browserContext().close();
   });
 
-  it('the simulated fabricator offers, and refuses a bend that would crack', async () => {
+  it('the simulated fabricator offers, and refuses a bend that would crack', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/heron-autumn/fold'));
     await press(page, 'Ask for all 4 plates of build A');
@@ -151,7 +148,7 @@ describe('Fold', () => {
     await page.browserContext().close();
   });
 
-  it('K comes from a test bend, and figures that cannot be are refused', async () => {
+  it('K comes from a test bend, and figures that cannot be are refused', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/bramble-winter/fold'));
     await page.locator('::-p-text(K from a test bend)').click();
@@ -173,7 +170,10 @@ describe('Fold', () => {
     await page.browserContext().close();
   });
 
-  it('the plate in space turns by keys, is cut open, goes with and without its neighbours and parts, and out as GLB', async () => {
+  it('the plate in space turns by keys, is cut open, goes with and without its neighbours and parts, and out as GLB', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     const folder = await downloadsOf(page);
     await page.goto(server.at('/plan/bramble-winter/fold'));
@@ -213,7 +213,10 @@ describe('Fold', () => {
     await page.browserContext().close();
   });
 
-  it('without WebGL the plate is drawn in projection, and the slider still folds it', async () => {
+  it('without WebGL the plate is drawn in projection, and the slider still folds it', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.evaluateOnNewDocument(() => {
       const real = HTMLCanvasElement.prototype.getContext;
@@ -234,7 +237,7 @@ describe('Fold', () => {
     await page.browserContext().close();
   });
 
-  it('a K entered in the table changes the blank, and emptied gives it back', async () => {
+  it('a K entered in the table changes the blank, and emptied gives it back', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/heron-autumn/fold'));
     await says(page, 'DIN 6935');
@@ -259,7 +262,9 @@ describe('Fold', () => {
     await page.browserContext().close();
   });
 
-  it('a shop with a low punch has no order for the tray and says what stands in the way; flanges that meet are mitred', async () => {
+  it('a shop with a low punch has no order for the tray and says what stands in the way; flanges that meet are mitred', async ({
+    browser,
+  }) => {
     // on a server of its own: the plan the others share has been drawn into
     const own = await TestServer.open();
     const page = await openPage(browser, DESK, { units: 'metric' });

@@ -1,15 +1,14 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { PlanDocument } from '@plate-fold/core/plan';
-import type { Browser, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'puppeteer-core';
+import { describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
 import {
   DESK,
   downloadsOf,
   goToStep,
   onward,
-  openBrowser,
   openPage,
   PHONE,
   press,
@@ -22,17 +21,9 @@ import {
   undo,
   walkUntil,
 } from './browser';
+import { it } from './fixtures';
 
 const COVER = '/plan/bramble-winter/cover';
-let browser: Browser;
-let server: TestServer;
-beforeAll(async () => {
-  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
 
 const stored = async (at: TestServer, plan: string): Promise<PlanDocument> =>
   ((await (await fetch(at.at(`/api/documents/${plan}`))).json()) as { document: PlanDocument }).document;
@@ -55,7 +46,9 @@ const fillStore = (page: Page, prefix: string): Promise<void> =>
   }, prefix);
 
 describe('a run', () => {
-  it('loaded again while the server is away shows every tick, and a tick without a reading wipes none', async () => {
+  it('loaded again while the server is away shows every tick, and a tick without a reading wipes none', async ({
+    browser,
+  }) => {
     const own = await TestServer.open();
     try {
       const id = await startRun(own, 'pebble-tray');
@@ -110,7 +103,9 @@ describe('a run', () => {
     }
   });
 
-  it('on a device whose store is full goes on, says what only the page has, and sends it', async () => {
+  it('on a device whose store is full goes on, says what only the page has, and sends it', async ({
+    browser,
+  }) => {
     const own = await TestServer.open();
     try {
       const id = await startRun(own, 'pebble-tray');
@@ -143,7 +138,10 @@ describe('a run', () => {
     }
   });
 
-  it('with a tick that the server will not take sets it aside, says so, and sends the others', async () => {
+  it('with a tick that the server will not take sets it aside, says so, and sends the others', async ({
+    browser,
+    server,
+  }) => {
     const id = await startRun(server, 'pebble-tray');
     const page = await openPage(browser, PHONE);
     await page.goto(server.at(`/run/${id}`));
@@ -176,7 +174,7 @@ describe('a run', () => {
 });
 
 describe('edits', () => {
-  it('followed at once by another plan are saved', async () => {
+  it('followed at once by another plan are saved', async ({ browser }) => {
     const own = await TestServer.open();
     try {
       const page = await openPage(browser, DESK);
@@ -216,7 +214,9 @@ describe('edits', () => {
     }
   });
 
-  it('on a device whose store is full are still saved, and called what they are while they are not', async () => {
+  it('on a device whose store is full are still saved, and called what they are while they are not', async ({
+    browser,
+  }) => {
     const own = await TestServer.open();
     try {
       const page = await openPage(browser, DESK);
@@ -237,7 +237,7 @@ describe('edits', () => {
     }
   });
 
-  it('of a tab and of one that was made as its copy are two drafts', async () => {
+  it('of a tab and of one that was made as its copy are two drafts', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at(COVER));
     await page.waitForSelector('[aria-label="Tally"]');
@@ -260,7 +260,9 @@ describe('edits', () => {
 });
 
 describe('versions', () => {
-  it('are seen, told apart in words, and brought back; one that came too late as well', async () => {
+  it('are seen, told apart in words, and brought back; one that came too late as well', async ({
+    browser,
+  }) => {
     const own = await TestServer.open();
     try {
       const page = await openPage(browser, DESK, { units: 'metric' });
@@ -314,7 +316,7 @@ describe('versions', () => {
 });
 
 describe('an archive', () => {
-  it('of a plan is saved and taken in again: cancel, keep both, replace', async () => {
+  it('of a plan is saved and taken in again: cancel, keep both, replace', async ({ browser }) => {
     const own = await TestServer.open();
     try {
       const page = await openPage(browser, DESK);
@@ -367,10 +369,10 @@ describe('an archive', () => {
 });
 
 describe('a page older than the build', () => {
-  it.each([
+  it.for([
     ['loads itself anew when a part of it is gone', 'new', false],
     ['stays as it is when the server is only away', 'away', true],
-  ] as const)('%s', async (_, server_, stays) => {
+  ] as const)('%s', async ([, how, stays], { browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at(COVER));
     await page.waitForSelector('[aria-label="Tally"]');
@@ -381,10 +383,10 @@ describe('a page older than the build', () => {
       const { pathname } = new URL(r.url());
       const fetched = r.resourceType() === 'fetch';
       if (/^\/assets\/fold-stage/.test(pathname) && asked === 0)
-        void (server_ === 'away' ? r.abort() : r.respond({ status: 404, body: '' }));
+        void (how === 'away' ? r.abort() : r.respond({ status: 404, body: '' }));
       else if (pathname === '/' && fetched) {
         asked++;
-        void (server_ === 'away'
+        void (how === 'away'
           ? r.abort()
           : r.respond({
               contentType: 'text/html',

@@ -1,15 +1,13 @@
 import { readdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { demoText } from '@plate-fold/demo';
-import type { Browser } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect } from 'vitest';
 import {
   chosen,
   DESK,
   downloadsOf,
   goToStep,
   onward,
-  openBrowser,
   openPage,
   PHONE,
   press,
@@ -19,16 +17,7 @@ import {
   TestServer,
   tally,
 } from './browser';
-
-let browser: Browser;
-let server: TestServer;
-beforeAll(async () => {
-  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
+import { it } from './fixtures';
 
 const number = (text: string): number => Number(text.replace('−', '-').replace(/[^\d.-]/g, ''));
 const COVER = '/plan/bramble-winter/cover';
@@ -37,7 +26,9 @@ describe.each([
   ['at a desk', DESK],
   ['on a phone', PHONE],
 ] as const)('from the rig to the last torqued bolt, %s', (_, view) => {
-  it('opens the demo pickup, changes a sheet, walks the torque sequence, and finds it all again', async () => {
+  it('opens the demo pickup, changes a sheet, walks the torque sequence, and finds it all again', async ({
+    browser,
+  }) => {
     const own = await TestServer.open();
     try {
       const page = await openPage(browser, view);
@@ -123,7 +114,7 @@ describe.each([
 });
 
 describe('the run', () => {
-  it('is one record from two devices, and ends with what was off', async () => {
+  it('is one record from two devices, and ends with what was off', async ({ browser, server }) => {
     const id = await startRun(server, 'bramble-winter');
     const [desk, phone] = [await openPage(browser, DESK), await openPage(browser, PHONE)];
     await Promise.all([desk, phone].map(p => p.goto(server.at(`/run/${id}`))));
@@ -152,7 +143,7 @@ describe('the run', () => {
 });
 
 describe('edits', () => {
-  it('survive a reload while the server is away', async () => {
+  it('survive a reload while the server is away', async ({ browser }) => {
     const own = await TestServer.open();
     const page = await openPage(browser, DESK);
     await page.goto(own.at(COVER));
@@ -175,7 +166,7 @@ describe('edits', () => {
     await own.remove();
   });
 
-  it('in two tabs at once are told apart, and neither is lost', async () => {
+  it('in two tabs at once are told apart, and neither is lost', async ({ browser, server }) => {
     const [one, two] = [await openPage(browser, DESK), await openPage(browser, DESK)];
     await Promise.all([one, two].map(p => p.goto(server.at(COVER))));
     await Promise.all([one, two].map(p => p.waitForSelector('[aria-label="Tally"]')));
@@ -195,7 +186,7 @@ describe('edits', () => {
     await Promise.all([one, two].map(p => p.browserContext().close()));
   });
 
-  it('undo, redo, builds, units and sides go by keyboard', async () => {
+  it('undo, redo, builds, units and sides go by keyboard', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at(COVER));
     await page.waitForSelector('[aria-label="Tally"]');
@@ -224,7 +215,10 @@ describe('edits', () => {
     await page.browserContext().close();
   });
 
-  it('refuse a thickness and a torque that cannot be meant, where they are typed', async () => {
+  it('refuse a thickness and a torque that cannot be meant, where they are typed', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at(COVER));
     await press(page, 'Plate B, transmission');
@@ -249,7 +243,10 @@ describe('edits', () => {
 });
 
 describe('files', () => {
-  it('a torn plan is refused with its place; a sound one opens; lists come out as CSV', async () => {
+  it('a torn plan is refused with its place; a sound one opens; lists come out as CSV', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK);
     const folder = await downloadsOf(page);
     const text = demoText('bramble');

@@ -1,38 +1,25 @@
 // The run as a mechanic has it: on the floor, on a phone, with what goes wrong there.
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Tick } from '@plate-fold/core/sequence';
-import type { Browser, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'puppeteer-core';
+import { describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
 import {
-  startRun as begin,
   DESK,
   downloadsOf,
   goToStep,
-  ticksOf as kept,
   onward,
-  openBrowser,
   openPage,
   PHONE,
   press,
   says,
+  startRun,
   TestServer,
+  ticksOf,
   walkUntil,
 } from './browser';
+import { it } from './fixtures';
 
-let browser: Browser;
-let server: TestServer;
-beforeAll(async () => {
-  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
-
-const startRun = (plan: string, service?: string): Promise<string> => begin(server, plan, service);
-const ticksOf = (run: string): Promise<readonly Tick[]> => kept(server, run);
 const sent = (page: Page): Promise<unknown> =>
   page.waitForFunction(() => !/kept on this device/.test(document.body.innerText), { timeout: 90_000 });
 /** How far the page runs out of itself: to the side, and down. */
@@ -44,8 +31,11 @@ const beyond = (page: Page): Promise<readonly number[]> =>
   ]);
 
 describe('a whole installation at 390 by 844', () => {
-  it('of Bramble takes no more than 70 taps where nothing goes wrong, and leaves what was measured in the log', async () => {
-    const id = await startRun('bramble-winter');
+  it('of Bramble takes no more than 70 taps where nothing goes wrong, and leaves what was measured in the log', async ({
+    browser,
+    server,
+  }) => {
+    const id = await startRun(server, 'bramble-winter');
     const page = await openPage(browser, PHONE);
     await page.goto(server.at(`/run/${id}`));
     let taps = await walkUntil(page, /Measure all four fenders/);
@@ -76,7 +66,7 @@ describe('a whole installation at 390 by 844', () => {
     await sent(page);
     await press(page, 'End the run');
     await says(page, 'it stands in the log');
-    const ticks = await ticksOf(id);
+    const ticks = await ticksOf(server, id);
     expect(ticks.find(t => t.stepId === 'fenders')?.values?.frontLeft).toBeCloseTo(35.5 * 25.4, 6);
     const log = (await (await fetch(server.at('/api/documents/bramble-winter/log'))).json()) as {
       kind: string;
@@ -91,8 +81,11 @@ describe('a whole installation at 390 by 844', () => {
     await page.browserContext().close();
   });
 
-  it('of Pebble with a rivet nut that strips: repaired on the way, and the record true', async () => {
-    const id = await startRun('pebble-tray');
+  it('of Pebble with a rivet nut that strips: repaired on the way, and the record true', async ({
+    browser,
+    server,
+  }) => {
+    const id = await startRun(server, 'pebble-tray');
     const page = await openPage(browser, PHONE, { units: 'metric', theme: 'dark' });
     const folder = await downloadsOf(page);
     await page.goto(server.at(`/run/${id}`));
@@ -142,15 +135,17 @@ describe('a whole installation at 390 by 844', () => {
     expect(csv).toContain('off to the rear by 4.0 mm');
     await press(page, 'End the run');
     await says(page, 'it stands in the log');
-    expect((await ticksOf(id)).filter(t => t.fault === 'stripped').map(t => t.jointId)).toEqual(['j-10']);
+    expect((await ticksOf(server, id)).filter(t => t.fault === 'stripped').map(t => t.jointId)).toEqual([
+      'j-10',
+    ]);
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });
 });
 
 describe('on the floor', () => {
-  it.each([60, 120, 250])('two presses %d ms apart are one', async gap => {
-    const id = await startRun('pebble-tray');
+  it.for([60, 120, 250])('two presses %d ms apart are one', async (gap, { browser, server }) => {
+    const id = await startRun(server, 'pebble-tray');
     const page = await openPage(browser, PHONE);
     await page.goto(server.at(`/run/${id}`));
     await page.waitForSelector('footer button');
@@ -167,7 +162,7 @@ describe('on the floor', () => {
     }, gap);
     await says(page, /2 of \d+/);
     await sent(page);
-    expect((await ticksOf(id)).map(t => t.stepId)).toEqual(['options']);
+    expect((await ticksOf(server, id)).map(t => t.stepId)).toEqual(['options']);
     // the circles of the map likewise
     await goToStep(page, 'Plate B: tighten to 60 %');
     await page.waitForSelector('[data-bolt="j-10"]');
@@ -186,13 +181,16 @@ describe('on the floor', () => {
     await page.browserContext().close();
   });
 
-  it('a step says what of its parts the kit check did not find, and what goes in each hole', async () => {
+  it('a step says what of its parts the kit check did not find, and what goes in each hole', async ({
+    browser,
+    server,
+  }) => {
     await fetch(server.at('/api/documents/pebble-tray/kits/A'), {
       method: 'PATCH',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ set: {} }),
     });
-    const id = await startRun('pebble-tray');
+    const id = await startRun(server, 'pebble-tray');
     const page = await openPage(browser, PHONE);
     await page.goto(server.at(`/run/${id}`));
     await goToStep(page, 'Make plate B ready on the bench');
@@ -205,8 +203,11 @@ describe('on the floor', () => {
     await page.browserContext().close();
   });
 
-  it('the wrench goes on by itself from bolt to bolt while its pulls are good', async () => {
-    const id = await startRun('pebble-tray');
+  it('the wrench goes on by itself from bolt to bolt while its pulls are good', async ({
+    browser,
+    server,
+  }) => {
+    const id = await startRun(server, 'pebble-tray');
     const page = await openPage(browser, PHONE, { units: 'metric' });
     await page.goto(server.at(`/run/${id}`));
     await page.waitForSelector('footer button');
@@ -215,7 +216,7 @@ describe('on the floor', () => {
     await page.waitForSelector('[data-bolt="j-13"][data-look="done"]', { timeout: 90_000 });
     await press(page, 'Stop reading');
     await sent(page);
-    const read = await ticksOf(id);
+    const read = await ticksOf(server, id);
     expect(read.map(t => t.jointId).slice(0, 2)).toEqual(['j-10', 'j-13']);
     for (const t of read) {
       expect(t.torqueNm).toBeGreaterThan(5);
@@ -224,8 +225,8 @@ describe('on the floor', () => {
     await page.browserContext().close();
   });
 
-  it('two devices see one another at once, and divide the plates', async () => {
-    const id = await startRun('pebble-tray');
+  it('two devices see one another at once, and divide the plates', async ({ browser, server }) => {
+    const id = await startRun(server, 'pebble-tray');
     const [one, two] = [await openPage(browser, PHONE), await openPage(browser, DESK)];
     const asked: string[] = [];
     two.on('request', r => asked.push(`${r.method()} ${new URL(r.url()).pathname}`));
@@ -254,8 +255,11 @@ describe('on the floor', () => {
     await Promise.all([one, two].map(p => p.browserContext().close()));
   });
 
-  it('begun by mistake is set aside and no longer offered, on a phone that opens on go on', async () => {
-    await startRun('heron-autumn');
+  it('begun by mistake is set aside and no longer offered, on a phone that opens on go on', async ({
+    browser,
+    server,
+  }) => {
+    await startRun(server, 'heron-autumn');
     const page = await openPage(browser, PHONE);
     await page.goto(server.at('/plan/heron-autumn/run'));
     const go = await page.waitForSelector('::-p-xpath(//a[contains(., "Go on with the run of")])');
@@ -267,13 +271,15 @@ describe('on the floor', () => {
     await page.browserContext().close();
   });
 
-  it('what a phone ticked after the sharing had ended comes in when it is taken up again', async () => {
+  it('what a phone ticked after the sharing had ended comes in when it is taken up again', async ({
+    browser,
+  }) => {
     const own = await TestServer.open();
     try {
       // on a port of its own the shared page keeps its address
       await own.stop();
       await own.start();
-      const id = await begin(own, 'pebble-tray');
+      const id = await startRun(own, 'pebble-tray');
       const share = async () =>
         (await (
           await fetch(own.at('/api/share'), {
@@ -295,7 +301,7 @@ describe('on the floor', () => {
       await phone.goto(`${second.addresses[0]}/#${second.code.text}`);
       await says(phone, /2 of \d+ /);
       await sent(phone);
-      const ticks = await kept(own, id);
+      const ticks = await ticksOf(own, id);
       expect(ticks.map(t => t.stepId)).toEqual(['options']);
       await phone.browserContext().close();
     } finally {
@@ -303,8 +309,8 @@ describe('on the floor', () => {
     }
   });
 
-  it('a bolt can be left as it is with a reason; else nothing is ended', async () => {
-    const id = await startRun('pebble-tray', 'oil-drain');
+  it('a bolt can be left as it is with a reason; else nothing is ended', async ({ browser, server }) => {
+    const id = await startRun(server, 'pebble-tray', 'oil-drain');
     const page = await openPage(browser, PHONE, { units: 'metric' });
     await page.goto(server.at(`/run/${id}`));
     await walkUntil(page, /drain the oil/i);
@@ -314,7 +320,7 @@ describe('on the floor', () => {
     await walkUntil(page, /All done/);
     await page.browserContext().close();
 
-    const run = await startRun('pebble-tray');
+    const run = await startRun(server, 'pebble-tray');
     const floor = await openPage(browser, PHONE, { units: 'metric' });
     await floor.goto(server.at(`/run/${run}`));
     await floor.waitForSelector('footer button');
@@ -325,7 +331,7 @@ describe('on the floor', () => {
     await press(floor, 'To the end of the run');
     await says(floor, /\d+ steps are still open/);
     await says(floor, 'First the bolt that is not sound');
-    const joint = (await ticksOf(run)).find(t => t.fault === 'sheared')?.jointId as string;
+    const joint = (await ticksOf(server, run)).find(t => t.fault === 'sheared')?.jointId as string;
     await floor.locator(`aria/Why ${joint} is left so[role="textbox"]`).fill('extractor comes on Monday');
     await press(floor, 'Leave it');
     await says(floor, 'Left so: extractor comes on Monday');
@@ -339,7 +345,7 @@ describe('on the floor', () => {
     await says(desk, 'extractor comes on Monday');
     await desk.browserContext().close();
     // the next run has its repair among its steps
-    const next = await startRun('pebble-tray');
+    const next = await startRun(server, 'pebble-tray');
     const again = await openPage(browser, PHONE);
     await again.goto(server.at(`/run/${next}`));
     await again.waitForSelector('footer button');
@@ -355,8 +361,11 @@ const SMALL = [
 ] as const;
 
 describe.each(SMALL)('on $name', ({ width, height }) => {
-  it('nothing is wrong for a screen reader, nothing runs out of the page, the great button is in reach', async () => {
-    const id = await startRun('bramble-winter');
+  it('nothing is wrong for a screen reader, nothing runs out of the page, the great button is in reach', async ({
+    browser,
+    server,
+  }) => {
+    const id = await startRun(server, 'bramble-winter');
     const page = await openPage(
       browser,
       { width, height, isMobile: true, hasTouch: true },

@@ -1,17 +1,8 @@
 // The planning stages on phones: the work has most of the screen, the frame folds away, and nothing is pushed out of the page.
-import type { Browser, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { openBrowser, openPage, press, startRun, TestServer } from './browser';
-
-let browser: Browser;
-let server: TestServer;
-beforeAll(async () => {
-  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
+import type { Page } from 'puppeteer-core';
+import { describe, expect } from 'vitest';
+import { openPage, press, startRun } from './browser';
+import { it } from './fixtures';
 
 const STAGES = ['rig', 'cover', 'fold', 'strike', 'weigh', 'bolt', 'run', 'log'] as const;
 const SIZES = [
@@ -54,7 +45,10 @@ const toTop = (page: Page): Promise<unknown> =>
   );
 
 describe.each(SIZES)('on a screen of $width by $height', ({ stages, ...size }) => {
-  it('every stage has 60 % of it at rest, more as it is scrolled, and stays in its page after eight swipes', async () => {
+  it('every stage has 60 % of it at rest, more as it is scrolled, and stays in its page after eight swipes', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, { ...size, isMobile: true, hasTouch: true });
     for (const stage of stages) {
       await page.goto(server.at(`/plan/bramble-winter/${stage}`));
@@ -77,7 +71,7 @@ describe.each(SIZES)('on a screen of $width by $height', ({ stages, ...size }) =
 });
 
 describe('two fingers on the map', () => {
-  it('zoom it, and never move the corner that one of them came down on', async () => {
+  it('zoom it, and never move the corner that one of them came down on', async ({ browser, server }) => {
     const page = await openPage(browser, { width: 390, height: 844, isMobile: true, hasTouch: true });
     await page.goto(server.at('/plan/bramble-winter/cover'));
     await press(page, 'Plate A, engine');
@@ -106,7 +100,10 @@ describe('two fingers on the map', () => {
 });
 
 describe('text twice as large', () => {
-  it('leaves every stage and the run readable: nothing runs out of the page sideways', async () => {
+  it('leaves every stage and the run readable: nothing runs out of the page sideways', async ({
+    browser,
+    server,
+  }) => {
     // a desk of 1280 by 800 at 200 %
     const page = await openPage(browser, { width: 640, height: 400 });
     for (const path of [...STAGES.map(s => `/plan/bramble-winter/${s}`), '/run/demo-install']) {

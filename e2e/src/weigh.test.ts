@@ -1,29 +1,8 @@
-import type { Browser, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import {
-  DESK,
-  openBrowser,
-  openPage,
-  press,
-  saved,
-  says,
-  storedPlan,
-  TestServer,
-  tally,
-  undo,
-} from './browser';
+import type { Page } from 'puppeteer-core';
+import { describe, expect } from 'vitest';
+import { DESK, openPage, press, saved, says, storedPlan, tally, undo } from './browser';
+import { it } from './fixtures';
 
-let browser: Browser;
-let server: TestServer;
-beforeAll(async () => {
-  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
-
-const stored = (page: Page, id: string) => storedPlan(server, page, id);
 const climbed = (page: Page): Promise<unknown> =>
   page.waitForFunction(
     () =>
@@ -35,7 +14,10 @@ const rows = (page: Page): Promise<readonly string[]> =>
   page.$$eval('tbody tr', all => all.map(r => (r as HTMLElement).innerText.replace(/\s+/g, ' ')));
 
 describe('Weigh: every sheet for a plate', () => {
-  it('comes in as it is struck, sorts, and puts the taken sheet into the build', async () => {
+  it('comes in as it is struck, sorts, and puts the taken sheet into the build', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/wren-sliders/weigh'));
     await press(page, 'every sheet for a plate', 'radio');
@@ -67,7 +49,10 @@ describe('Weigh: every sheet for a plate', () => {
     await page.browserContext().close();
   }, 300_000);
 
-  it('is of metric plate where the dealer has that, and of all plates at once', async () => {
+  it('is of metric plate where the dealer has that, and of all plates at once', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/wren-sliders/weigh'));
     await press(page, 'every sheet for a plate', 'radio');
@@ -84,7 +69,7 @@ describe('Weigh: every sheet for a plate', () => {
     await take?.click();
     await saved(page);
     expect(await tally(page, 'Net mass')).not.toBe(before);
-    const made = await stored(page, 'wren-sliders');
+    const made = await storedPlan(server, page, 'wren-sliders');
     const sheets = made.builds.find(x => x.id === made.activeBuild)?.sheets ?? {};
     expect(new Set(Object.values(sheets).map(x => x.material))).toEqual(new Set(['al-6061-t6']));
     await undo(page);
@@ -93,7 +78,10 @@ describe('Weigh: every sheet for a plate', () => {
 });
 
 describe('Weigh: the best build', () => {
-  it('keeps its limits, says what stops it, and goes into the plan; tally and stance follow', async () => {
+  it('keeps its limits, says what stops it, and goes into the plan; tally and stance follow', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/wren-sliders/weigh'));
     await press(page, 'best build', 'radio');
@@ -117,7 +105,7 @@ describe('Weigh: the best build', () => {
     await saved(page);
     expect(await tally(page, 'Net mass')).not.toBe(before);
     expect(await page.$eval('aside', e => e.innerText)).not.toBe(stance);
-    const { limits, builds, activeBuild } = await stored(page, 'wren-sliders');
+    const { limits, builds, activeBuild } = await storedPlan(server, page, 'wren-sliders');
     expect(limits).toMatchObject({ materials: ['al-5052-h32', 'al-6061-t6'], minGap: 0 });
     for (const s of Object.values(builds.find(x => x.id === activeBuild)?.sheets ?? {}))
       expect(s.material).toMatch(/^al-/);
@@ -127,7 +115,10 @@ describe('Weigh: the best build', () => {
 });
 
 describe('Weigh: builds side by side', () => {
-  it('are struck, nested and priced part by part, and say what hardware changes', async () => {
+  it('are struck, nested and priced part by part, and say what hardware changes', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/heron-autumn/weigh'));
     const cells = (row: string): Promise<readonly string[]> =>
@@ -156,7 +147,10 @@ describe('Weigh: builds side by side', () => {
     await page.browserContext().close();
   }, 200_000);
 
-  it('follow the owner\u2019s rates, an offer and the tax, and refuse what is no price', async () => {
+  it('follow the owner\u2019s rates, an offer and the tax, and refuse what is no price', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/wren-sliders/weigh'));
     await press(page, 'cost', 'radio');
@@ -177,7 +171,7 @@ describe('Weigh: builds side by side', () => {
     expect(Number(await tally(page, 'Cost, a guess').then(t => t.replace(/\D/g, '')))).toBeGreaterThan(
       Number(before.replace(/\D/g, '')),
     );
-    expect((await stored(page, 'wren-sliders')).rates).toEqual({
+    expect((await storedPlan(server, page, 'wren-sliders')).rates).toEqual({
       cut: { value: 4.5, source: 'the shop by the mill, May' },
     });
     await says(page, 'partly invented defaults');
@@ -200,7 +194,10 @@ describe('Weigh: builds side by side', () => {
     await page.browserContext().close();
   }, 100_000);
 
-  it('stand beside each other in what matters, ranked by the owner, without a score', async () => {
+  it('stand beside each other in what matters, ranked by the owner, without a score', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/bramble-winter/weigh'));
     await press(page, 'what matters', 'radio');
@@ -216,7 +213,7 @@ describe('Weigh: builds side by side', () => {
     await press(page, 'Cost matters more');
     await press(page, 'Cost matters more');
     await saved(page);
-    expect((await stored(page, 'bramble-winter')).priorities?.slice(0, 3)).toEqual([
+    expect((await storedPlan(server, page, 'bramble-winter')).priorities?.slice(0, 3)).toEqual([
       'weight',
       'cost',
       'toughness',
@@ -226,7 +223,10 @@ describe('Weigh: builds side by side', () => {
     await page.browserContext().close();
   }, 100_000);
 
-  it('keeps a note on a build, and takes wheel rates from heights measured before and after', async () => {
+  it('keeps a note on a build, and takes wheel rates from heights measured before and after', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/bramble-winter/weigh'));
     const note = await page.waitForSelector('aria/Note on build B[role="textbox"]');

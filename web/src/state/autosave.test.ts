@@ -11,7 +11,7 @@ import { selectDocument, selectUndo } from './select';
 import { makeStore } from './store';
 import { mineKept } from './sync-slice';
 
-const SAVES = Number(process.env.SOAK_SAVES ?? 60);
+const SAVES = Number(process.env.SOAK_SAVES ?? 30);
 const ID = 'bramble-winter';
 const AT = 'http://plate-fold.test';
 /** What can happen to a save: see the names. */

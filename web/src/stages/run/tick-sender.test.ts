@@ -94,7 +94,7 @@ describe('ticks, sent to a server that fails', () => {
             expect(localStorage.getItem(`plate-fold aside r ${id}`), id).toContain('no such step');
         },
       ),
-      { numRuns: Number(process.env.SOAK_SAVES ?? 200) },
+      { numRuns: Number(process.env.SOAK_SAVES ?? 100) },
     );
   });
 
