@@ -4,6 +4,7 @@ import {
   shoppingList,
   stackFaults,
   toolRoll,
+  toolsFor,
 } from '@plate-fold/core/bolt';
 import { check } from '@plate-fold/core/checks';
 import { type Facts, weighAll } from '@plate-fold/core/derive';
@@ -121,9 +122,9 @@ const boltsVerb: Verb = ({ joints, panels, rig }) => ({
       preloadN: j.preloadN,
       limitedBy: j.limitedBy,
       drill: j.drill,
-      tools: j.tools,
+      tools: toolsFor(j),
     })),
-    shopping: shoppingList(joints),
+    shopping: shoppingList(joints).map(({ part, count }) => ({ part, count })),
     tools: toolRoll(joints, { panels, rig }),
   },
   text: [

@@ -1,121 +1,120 @@
-import type { Browser, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import {
-  DESK,
-  openBrowser,
-  openPage,
-  PHONE,
-  press,
-  says,
-  storedPlan,
-  TestServer,
-  undo,
-  words,
-} from './browser';
+import type { Page } from 'puppeteer-core';
+import { describe, expect } from 'vitest';
+import { DESK, openPage, PHONE, press, says, storedPlan, type TestServer, undo, words } from './browser';
+import { it } from './fixtures';
 
-let browser: Browser;
-let server: TestServer;
-beforeAll(async () => {
-  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
-
-const stored = (page: Page, id: string) => storedPlan(server, page, id);
-const jointOf = async (page: Page, id: string) =>
-  (await stored(page, 'heron-autumn')).joints.find(j => j.id === id);
+const stored = (server: TestServer, page: Page) => storedPlan(server, page, 'heron-autumn');
+const jointOf = async (server: TestServer, page: Page, id: string) =>
+  (await stored(server, page)).joints.find(j => j.id === id);
 const choose = async (page: Page, label: string, option: string): Promise<void> => {
   await press(page, label, 'combobox');
   await press(page, option, 'option');
 };
 
 describe('Bolt chooses the hardware of the lifted SUV', () => {
-  let page: Awaited<ReturnType<typeof openPage>>;
-  beforeAll(async () => {
-    page = await openPage(browser, DESK, { units: 'metric' });
-    await page.goto(server.at('/plan/heron-autumn/bolt'));
-    await page.waitForSelector('[aria-label="Joints"]');
-  });
-  afterAll(async () => {
-    expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+  /** One page for what follows: what is chosen in it stays. */
+  const onHeron = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<typeof openPage>> } }>({
+    page: [
+      async ({ browser, server }, use) => {
+        const page = await openPage(browser, DESK, { units: 'metric' });
+        await page.goto(server.at('/plan/heron-autumn/bolt'));
+        await page.waitForSelector('[aria-label="Joints"]');
+        await use(page);
+        expect(page.faults).toEqual([]);
+        await page.browserContext().close();
+      },
+      { scope: 'file' },
+    ],
   });
 
-  it('one joint changed by hand is locked, and what it bears is told', async () => {
+  onHeron('one joint changed by hand is locked, and what it bears is told', async ({ page, server }) => {
     await page.locator('::-p-xpath(//ul[@aria-label="Joints"]//button[starts-with(., "j-3")])').click();
     await says(page, 'What it bears');
     await says(page, /Pulled \d+\.\d kN \(.*\), sheared/);
     await page.locator('::-p-text(Change its hardware)').click();
     await choose(page, 'Class', '10.9');
-    expect(await jointOf(page, 'j-3')).toMatchObject({ fastener: { class: '10.9' }, lock: true });
+    expect(await jointOf(server, page, 'j-3')).toMatchObject({ fastener: { class: '10.9' }, lock: true });
     await choose(page, 'Washers, from the head', 'fender washer');
-    expect((await jointOf(page, 'j-3'))?.washers).toEqual(['fender']);
+    expect((await jointOf(server, page, 'j-3'))?.washers).toEqual(['fender']);
   });
 
-  it('what cannot be put together is named in the drawn section, and mended from the finding', async () => {
-    await choose(page, 'Nut', 'hex nut');
-    await page.waitForSelector('svg[aria-label*="Cannot be: a nut behind a hole that has its own thread"]');
-    await press(page, 'Leave the nut out.');
-    await page.waitForFunction(() => !document.querySelector('svg[aria-label*="Cannot be"]'));
-    expect((await jointOf(page, 'j-3'))?.nut).toBe('none');
-  });
+  onHeron(
+    'what cannot be put together is named in the drawn section, and mended from the finding',
+    async ({ page, server }) => {
+      await choose(page, 'Nut', 'hex nut');
+      await page.waitForSelector('svg[aria-label*="Cannot be: a nut behind a hole that has its own thread"]');
+      await press(page, 'Leave the nut out.');
+      await page.waitForFunction(() => !document.querySelector('svg[aria-label*="Cannot be"]'));
+      expect((await jointOf(server, page, 'j-3'))?.nut).toBe('none');
+    },
+  );
 
-  it('a broken nut has its repairs, the weldable one with its caution, and one is planned', async () => {
-    await page.locator('::-p-xpath(//ul[@aria-label="Joints"]//button[starts-with(., "j-5")])').click();
-    const repairs = await page.waitForSelector('[aria-label="Repair of the hole"]');
-    const said = await repairs?.evaluate(e => (e as HTMLElement).innerText);
-    expect(said).toMatch(/licensed shop/);
-    expect(said).toMatch(/Rivet nut from below[\s\S]*\d+ % of sound/);
-    await page
-      .locator(
-        '::-p-xpath(//section[@aria-label="Repair of the hole"]//li[contains(., "Rivet nut")]//button)',
-      )
-      .click();
-    expect(await jointOf(page, 'j-5')).toMatchObject({ nut: 'rivet-nut', lock: true });
-    await says(page, 'as planned');
-  });
+  onHeron(
+    'a broken nut has its repairs, the weldable one with its caution, and one is planned',
+    async ({ page, server }) => {
+      await page.locator('::-p-xpath(//ul[@aria-label="Joints"]//button[starts-with(., "j-5")])').click();
+      const repairs = await page.waitForSelector('[aria-label="Repair of the hole"]');
+      const said = await repairs?.evaluate(e => (e as HTMLElement).innerText);
+      expect(said).toMatch(/licensed shop/);
+      expect(said).toMatch(/Rivet nut from below[\s\S]*\d+ % of sound/);
+      await page
+        .locator(
+          '::-p-xpath(//section[@aria-label="Repair of the hole"]//li[contains(., "Rivet nut")]//button)',
+        )
+        .click();
+      expect(await jointOf(server, page, 'j-5')).toMatchObject({ nut: 'rivet-nut', lock: true });
+      await says(page, 'as planned');
+    },
+  );
 
-  it('all others are chosen at once with their reasons, in one step of undo; what is locked stays', async () => {
-    await press(page, 'Choose for me', 'tab');
-    const before = await stored(page, 'heron-autumn');
-    await says(page, 'Your own choice, kept.');
-    await says(page, 'rivet nut from below, since the captive nut is broken');
-    await page.locator('::-p-xpath(//button[starts-with(., "Take all")])').click();
-    await says(page, 'All joints are as they would be chosen.');
-    const after = await stored(page, 'heron-autumn');
-    expect(after.joints.find(j => j.id === 'j-3')).toEqual(before.joints.find(j => j.id === 'j-3'));
-    expect(after.joints.find(j => j.id === 'j-11')?.nut).toBe('rivet-nut');
-    await press(page, 'Lock j-3');
-    await says(page, 'Take all 1 changes');
-    await press(page, 'Lock j-3');
-    await undo(page);
-    await undo(page);
-    await undo(page);
-    expect((await stored(page, 'heron-autumn')).joints).toEqual(before.joints);
-  });
+  onHeron(
+    'all others are chosen at once with their reasons, in one step of undo; what is locked stays',
+    async ({ page, server }) => {
+      await press(page, 'Choose for me', 'tab');
+      const before = await stored(server, page);
+      await says(page, 'Your own choice, kept.');
+      await says(page, 'rivet nut from below, since the captive nut is broken');
+      await page.locator('::-p-xpath(//button[starts-with(., "Take all")])').click();
+      await says(page, 'All joints are as they would be chosen.');
+      const after = await stored(server, page);
+      expect(after.joints.find(j => j.id === 'j-3')).toEqual(before.joints.find(j => j.id === 'j-3'));
+      expect(after.joints.find(j => j.id === 'j-11')?.nut).toBe('rivet-nut');
+      await press(page, 'Lock j-3');
+      await says(page, 'Take all 1 changes');
+      await press(page, 'Lock j-3');
+      await undo(page);
+      await undo(page);
+      await undo(page);
+      expect((await stored(server, page)).joints).toEqual(before.joints);
+    },
+  );
 
-  it('drilling cards warn and name bits and neighbours; torques stand in a table; the bag follows', async () => {
-    await press(page, 'Drilling', 'tab');
-    await says(page, 'eye and face protection');
-    await says(page, /Fit first: j-\d+/);
-    await says(page, 'step bit to 11 mm');
-    await press(page, 'Factory off', 'tab');
-    await says(page, 'Lift its centre pin first');
-    await press(page, 'Torques', 'tab');
-    const rows = await page.$$eval('[role=tabpanel][data-state=active] tbody tr', all =>
-      all.map(r => (r as HTMLElement).innerText),
-    );
-    expect(rows.length).toBe(18);
-    for (const r of rows) expect(r).toMatch(/N·m/);
-    await press(page, 'Bag list', 'tab');
-    expect(await words(page)).toMatch(/rivet nut M8x1.25/);
-  });
+  onHeron(
+    'drilling cards warn and name bits and neighbours; torques stand in a table; the bag follows',
+    async ({ page }) => {
+      await press(page, 'Drilling', 'tab');
+      await says(page, 'eye and face protection');
+      await says(page, /Fit first: j-\d+/);
+      await says(page, 'step bit to 11 mm');
+      await press(page, 'Factory off', 'tab');
+      await says(page, 'Lift its centre pin first');
+      await press(page, 'Torques', 'tab');
+      const rows = await page.$$eval('[role=tabpanel][data-state=active] tbody tr', all =>
+        all.map(r => (r as HTMLElement).innerText),
+      );
+      expect(rows.length).toBe(18);
+      for (const r of rows) expect(r).toMatch(/N·m/);
+      await press(page, 'Bag list', 'tab');
+      expect(await words(page)).toMatch(/rivet nut M8x1.25/);
+    },
+  );
 });
 
 describe('the kit', () => {
-  it('is counted against the bag list; a missing bit stops the run until it is said why; the shelf says what to buy', async () => {
+  it('is counted against the bag list; a missing bit stops the run until it is said why; the shelf says what to buy', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/pebble-tray/bolt'));
     await page.waitForSelector('[aria-label="Joints"]');
@@ -180,7 +179,7 @@ describe('the kit', () => {
 });
 
 describe('Bolt, struck', () => {
-  it('shows what share of a joint a strike asks', async () => {
+  it('shows what share of a joint a strike asks', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/wren-sliders/strike'));
     await page.waitForFunction(
@@ -196,7 +195,7 @@ describe('Bolt, struck', () => {
 });
 
 describe('Bolt on a phone', () => {
-  it('shows every tab without scrolling sideways', async () => {
+  it('shows every tab without scrolling sideways', async ({ browser, server }) => {
     const page = await openPage(browser, PHONE, { theme: 'dark' });
     await page.goto(server.at('/plan/heron-autumn/bolt'));
     await page.waitForSelector('[aria-label="Joints"]');

@@ -20,7 +20,7 @@ const blank = async (page: Page): Promise<string> => {
 async function picture(page: Page, label: string): Promise<string> {
   const el = (await page.waitForSelector(`[aria-label^="${label}"]`)) as ElementHandle<Element>;
   let last = '';
-  for (let i = 0; i < 30; i++) {
+  for (let i = 0; i < 200; i++) {
     await new Promise(done => setTimeout(done, 200));
     const now = await el.screenshot({ encoding: 'base64' });
     if (now === last) return now;

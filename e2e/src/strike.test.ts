@@ -1,16 +1,7 @@
-import type { Browser, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest';
-import { DESK, openBrowser, openPage, press, saved, says, TestServer, tally } from './browser';
-
-let browser: Browser;
-let server: TestServer;
-beforeAll(async () => {
-  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
+import type { Page } from 'puppeteer-core';
+import { describe, expect, onTestFinished } from 'vitest';
+import { DESK, openBrowser, openPage, press, saved, says, tally } from './browser';
+import { it } from './fixtures';
 
 /** The figure beside a name in the first plate's card. */
 const figure = (page: Page, name: string): Promise<string> =>
@@ -50,7 +41,7 @@ function pageTasks(trace: Uint8Array | undefined): readonly number[] {
 describe('a strike in the background', () => {
   it('strikes the plates one after another, can be stopped, and never holds the page up', {
     timeout: 240_000,
-  }, async () => {
+  }, async ({ server }) => {
     const composited = await openBrowser({ composited: true });
     onTestFinished(() => composited.close());
     const page = await openPage(composited, DESK, { units: 'metric' });
@@ -77,121 +68,152 @@ describe('a strike in the background', () => {
 });
 
 describe('Strike', () => {
-  // one page for what follows: the answers it has found are kept
-  let page: Awaited<ReturnType<typeof openPage>>;
-  beforeAll(async () => {
-    page = await openPage(browser, DESK, { units: 'metric' });
-    await page.goto(server.at('/plan/wren-sliders/strike'));
+  /** One page for what follows: the answers it has found are kept. */
+  const onWren = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<typeof openPage>> } }>({
+    page: [
+      async ({ browser, server }, use) => {
+        const page = await openPage(browser, DESK, { units: 'metric' });
+        await page.goto(server.at('/plan/wren-sliders/strike'));
+        await use(page);
+        await page.browserContext().close();
+      },
+      { scope: 'file' },
+    ],
   });
 
-  it('the rock is dragged along the map and the answer follows; back it goes to the worst place', async () => {
-    await allStruck(page);
-    const worst = await figure(page, 'Gives');
-    await press(page, 'as a map', 'radio');
-    const rock = await page.waitForSelector(
-      'aria/Rock under plate A: drag it, or move it with the arrow keys',
-    );
-    const box = (await rock?.boundingBox())!;
-    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-    await page.mouse.move(x, y);
-    await page.mouse.down();
-    for (let i = 1; i <= 5; i++) await page.mouse.move(x + 6 * i, y + 2 * i);
-    await page.mouse.up();
-    await says(page, 'The rock stands where you put it');
-    await allStruck(page);
-    const moved = await figure(page, 'Gives');
-    expect(moved).not.toBe(worst);
-    await rock?.evaluate(e => (e as unknown as SVGGElement).focus());
-    for (let i = 0; i < 3; i++) {
-      await page.keyboard.down('Shift');
-      await page.keyboard.press('ArrowRight');
-      await page.keyboard.up('Shift');
-    }
-    await allStruck(page);
-    expect(await figure(page, 'Gives')).not.toBe(moved);
-    await page.locator('::-p-text(The rock stands where you put it)').click();
-    await press(page, 'Back to the worst place');
-    await allStruck(page);
-    expect(await figure(page, 'Gives')).toBe(worst);
-    expect(page.faults).toEqual([]);
-  }, 240_000);
+  onWren(
+    'the rock is dragged along the map and the answer follows; back it goes to the worst place',
+    async ({ page }) => {
+      await allStruck(page);
+      const worst = await figure(page, 'Gives');
+      await press(page, 'as a map', 'radio');
+      const rock = await page.waitForSelector(
+        'aria/Rock under plate A: drag it, or move it with the arrow keys',
+      );
+      const box = (await rock?.boundingBox())!;
+      const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+      await page.mouse.move(x, y);
+      await page.mouse.down();
+      for (let i = 1; i <= 5; i++) await page.mouse.move(x + 6 * i, y + 2 * i);
+      await page.mouse.up();
+      await says(page, 'The rock stands where you put it');
+      await allStruck(page);
+      const moved = await figure(page, 'Gives');
+      expect(moved).not.toBe(worst);
+      await rock?.evaluate(e => (e as unknown as SVGGElement).focus());
+      for (let i = 0; i < 3; i++) {
+        await page.keyboard.down('Shift');
+        await page.keyboard.press('ArrowRight');
+        await page.keyboard.up('Shift');
+      }
+      await allStruck(page);
+      expect(await figure(page, 'Gives')).not.toBe(moved);
+      await page.locator('::-p-text(The rock stands where you put it)').click();
+      await press(page, 'Back to the worst place');
+      await allStruck(page);
+      expect(await figure(page, 'Gives')).toBe(worst);
+      expect(page.faults).toEqual([]);
+    },
+    240_000,
+  );
 
-  it('a tap on the belly in space puts the rock there', async () => {
-    await press(page, 'in space', 'radio');
-    await allStruck(page);
-    const picture = await page.waitForSelector('[role="slider"][aria-label^="The belly of build"]');
-    const box = (await picture?.boundingBox())!;
-    // somewhere along the middle of the picture a plate is hit
-    let put = false;
-    for (let i = 2; i < 9 && !put; i++) {
-      await page.mouse.click(box.x + (box.width * i) / 10, box.y + box.height / 2);
-      put = await page.evaluate(() => document.body.innerText.includes('The rock stands where you put it'));
-    }
-    expect(put).toBe(true);
-    await allStruck(page);
-    expect(page.faults).toEqual([]);
-  }, 240_000);
+  onWren(
+    'a tap on the belly in space puts the rock there',
+    async ({ page }) => {
+      await press(page, 'in space', 'radio');
+      await allStruck(page);
+      const picture = await page.waitForSelector('[role="slider"][aria-label^="The belly of build"]');
+      const box = (await picture?.boundingBox())!;
+      // somewhere along the middle of the picture a plate is hit
+      let put = false;
+      for (let i = 2; i < 9 && !put; i++) {
+        await page.mouse.click(box.x + (box.width * i) / 10, box.y + box.height / 2);
+        put = await page.evaluate(() => document.body.innerText.includes('The rock stands where you put it'));
+      }
+      expect(put).toBe(true);
+      await allStruck(page);
+      expect(page.faults).toEqual([]);
+    },
+    240_000,
+  );
 
-  it('compares two builds on the same colours, figure by figure', async () => {
-    await says(page, 'Gives', 90_000);
-    await page.locator('aria/Build beside it').click();
-    await page.locator('::-p-text(beside B)').click();
-    await allStruck(page);
-    await says(page, 'Build A');
-    await says(page, 'Build B');
-    await says(page, /In build B it gives \d+\.\d.mm/);
-    expect((await page.$$('canvas')).length).toBe(2);
-    await press(page, 'as a table', 'radio');
-    const rows = await page.$$eval('tbody tr', all => all.map(r => r.textContent ?? ''));
-    expect(rows).toHaveLength(10);
-    // plate D is plastic in one and aluminium in the other
-    expect(rows[6]).not.toBe(rows[7]);
-    expect(page.faults).toEqual([]);
-  }, 240_000);
+  onWren(
+    'compares two builds on the same colours, figure by figure',
+    async ({ page }) => {
+      await says(page, 'Gives', 90_000);
+      await page.locator('aria/Build beside it').click();
+      await page.locator('::-p-text(beside B)').click();
+      await allStruck(page);
+      await says(page, 'Build A');
+      await says(page, 'Build B');
+      await says(page, /In build B it gives \d+\.\d.mm/);
+      expect((await page.$$('canvas')).length).toBe(2);
+      await press(page, 'as a table', 'radio');
+      const rows = await page.$$eval('tbody tr', all => all.map(r => r.textContent ?? ''));
+      expect(rows).toHaveLength(10);
+      // plate D is plastic in one and aluminium in the other
+      expect(rows[6]).not.toBe(rows[7]);
+      expect(page.faults).toEqual([]);
+    },
+    240_000,
+  );
 
-  it('tries out what would help, and takes it into the plan', async () => {
-    await page.reload();
-    await allStruck(page);
-    await says(page, 'What would help, tried out');
-    await page.waitForFunction(() => !document.body.innerText.includes('being tried'), { timeout: 120_000 });
-    await says(page, /gap −?\d+\.\d.mm \([+−]/);
-    const before = await figure(page, 'Gap left');
-    await page.locator('::-p-text(Take it for plate A)').click();
-    await allStruck(page);
-    expect(Number.parseFloat((await figure(page, 'Gap left')).replace('−', '-'))).toBeGreaterThan(
-      Number.parseFloat(before.replace('−', '-')),
-    );
-    await saved(page);
-    expect(page.faults).toEqual([]);
-  }, 240_000);
+  onWren(
+    'tries out what would help, and takes it into the plan',
+    async ({ page }) => {
+      await page.reload();
+      await allStruck(page);
+      await says(page, 'What would help, tried out');
+      await page.waitForFunction(() => !document.body.innerText.includes('being tried'), {
+        timeout: 120_000,
+      });
+      await says(page, /gap −?\d+\.\d.mm \([+−]/);
+      const before = await figure(page, 'Gap left');
+      await page.locator('::-p-text(Take it for plate A)').click();
+      await allStruck(page);
+      expect(Number.parseFloat((await figure(page, 'Gap left')).replace('−', '-'))).toBeGreaterThan(
+        Number.parseFloat(before.replace('−', '-')),
+      );
+      await saved(page);
+      expect(page.faults).toEqual([]);
+    },
+    240_000,
+  );
 
-  it('takes the reader’s own force, warns under a jack, and lets plates lean on members', async () => {
-    await says(page, 'Gives', 90_000);
-    await press(page, 'on a jack', 'radio');
-    await says(page, 'Never get under a vehicle that stands on a jack alone');
-    // no plate of this plan is made for it: none is struck so
-    await says(page, /plate A is not made to be jacked on/i);
-    expect(await page.evaluate(() => document.body.innerText.includes('Dent left'))).toBe(false);
-    await press(page, 'own force', 'radio');
-    const field = await page.waitForSelector('aria/Force, kN[role="textbox"]');
-    await field?.click({ count: 3 });
-    await page.keyboard.type('1');
-    await page.keyboard.press('Enter');
-    await says(page, /1\.0 kN on a square/, 60_000);
-    await allStruck(page);
-    const gives = await figure(page, 'Gives');
-    await page.locator('::-p-text(How the plates are held)').click();
-    await page.locator('::-p-text(They may come up against the members over them)').click();
-    await allStruck(page);
-    expect(Number.parseFloat(await figure(page, 'Gives'))).toBeLessThanOrEqual(
-      Number.parseFloat(gives) + 0.3,
-    );
-    expect(page.faults).toEqual([]);
-  }, 240_000);
+  onWren(
+    'takes the reader’s own force, warns under a jack, and lets plates lean on members',
+    async ({ page }) => {
+      await says(page, 'Gives', 90_000);
+      await press(page, 'on a jack', 'radio');
+      await says(page, 'Never get under a vehicle that stands on a jack alone');
+      // no plate of this plan is made for it: none is struck so
+      await says(page, /plate A is not made to be jacked on/i);
+      expect(await page.evaluate(() => document.body.innerText.includes('Dent left'))).toBe(false);
+      await press(page, 'own force', 'radio');
+      const field = await page.waitForSelector('aria/Force, kN[role="textbox"]');
+      await field?.click({ count: 3 });
+      await page.keyboard.type('1');
+      await page.keyboard.press('Enter');
+      await says(page, /1\.0 kN on a square/, 60_000);
+      await allStruck(page);
+      const gives = await figure(page, 'Gives');
+      await page.locator('::-p-text(How the plates are held)').click();
+      await page.locator('::-p-text(They may come up against the members over them)').click();
+      await allStruck(page);
+      expect(Number.parseFloat(await figure(page, 'Gives'))).toBeLessThanOrEqual(
+        Number.parseFloat(gives) + 0.3,
+      );
+      expect(page.faults).toEqual([]);
+    },
+    240_000,
+  );
 });
 
 describe('Strike without WebGL', () => {
-  it('draws the belly as a map, and names the plates that give way at the share they gave way at', async () => {
+  it('draws the belly as a map, and names the plates that give way at the share they gave way at', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.evaluateOnNewDocument(() => {
       const real = HTMLCanvasElement.prototype.getContext;

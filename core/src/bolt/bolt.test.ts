@@ -181,7 +181,7 @@ describe('the weakest element rules', () => {
     // it bears all of it: 40.7 N\u00b7m at K = 0.2 on 10 mm
     expect(r.pulls.find(l => l.by === 'rivet nut')?.force).toBeCloseTo(40.7e3 / 2, -1);
     expect(r.drill.at(-1)).toBe(13);
-    expect(r.tools).toContain('rivet nut setting tool');
+    expect(r.toolFor.set).toBe('rivet nut setting tool');
   });
   it('a rivet nut on a dry plain thread: by torque, since the clamp that K = 0.30 leaves is less', () => {
     const dry = resolved(

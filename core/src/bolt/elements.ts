@@ -83,7 +83,8 @@ export interface NutSize {
   readonly height: number;
   readonly diameter: number;
   /** wrench that holds or turns it; empty when it cannot turn */
-  readonly tool: string;
+  /** across flats as engraved, `16 mm`: what a wrench holds or a socket turns; empty where it takes neither */
+  readonly flats: string;
   /** torque at which it is expected to strip or spin, N·m dry (K = 0.2); undefined: as strong as the bolt */
   readonly stripTorque?: number;
   readonly source: string;
@@ -97,14 +98,14 @@ const SCALED = 'common practice at one size, scaled with d\u00b3 (a guess)';
 /** Dimensions and strength of the thing the bolt screws into. */
 export function nutSize(kind: NutElement, t: Thread): NutSize {
   const flats = nutFlats(t);
-  const wrench = `wrench ${sizeName(flats, t)}`;
+  const engraved = sizeName(flats, t);
   switch (kind) {
     case 'hex':
       return {
         name: 'hex nut',
         height: HEX_NUT[t.size] ?? 0.85 * t.d,
         diameter: flats,
-        tool: wrench,
+        flats: engraved,
         source: 'ISO 4032 / ASME B18.2.2',
       };
     case 'nylon-lock':
@@ -112,7 +113,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'nylon lock nut',
         height: NYLON[t.size] ?? 1.2 * t.d,
         diameter: flats,
-        tool: wrench,
+        flats: engraved,
         source: 'ISO 7040',
       };
     case 'all-metal-lock':
@@ -120,7 +121,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'all-metal lock nut',
         height: ALL_METAL[t.size] ?? t.d,
         diameter: flats,
-        tool: wrench,
+        flats: engraved,
         source: 'ISO 7042',
       };
     case 'flange-serrated':
@@ -128,7 +129,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'serrated flange nut',
         height: FLANGE_NUT[t.size] ?? t.d,
         diameter: 2.2 * t.d,
-        tool: wrench,
+        flats: engraved,
         source: 'ISO 4161',
       };
     case 'captive-nut':
@@ -136,7 +137,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'captive nut',
         height: HEX_NUT[t.size] ?? 0.85 * t.d,
         diameter: flats,
-        tool: '',
+        flats: '',
         source: 'as ISO 4032 (a guess: measure)',
       };
     case 'weld-tab':
@@ -145,7 +146,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: kind === 'weld-tab' ? 'tab with welded nut' : 'nut plate',
         height: 0.9 * t.d,
         diameter: 2.5 * t.d,
-        tool: '',
+        flats: '',
         source: 'common practice, no source',
       };
     case 'nut-strip':
@@ -153,7 +154,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'nut strip in the channel',
         height: 0.9 * t.d,
         diameter: 2.5 * t.d,
-        tool: '',
+        flats: '',
         source: 'common practice, no source',
       };
     case 'tube-clamp':
@@ -161,7 +162,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'tube clamp with nut',
         height: t.d,
         diameter: 3 * t.d,
-        tool: '',
+        flats: '',
         source: 'common practice, no source',
       };
     case 'axle-strap':
@@ -169,7 +170,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'strap over the axle tube, two nuts',
         height: FLANGE_NUT[t.size] ?? t.d,
         diameter: 2.2 * t.d,
-        tool: wrench,
+        flats: engraved,
         source: 'ISO 4161 nuts; the strap by common practice, no source',
       };
     case 'clinch':
@@ -177,7 +178,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'clinch nut',
         height: t.d,
         diameter: 1.8 * t.d,
-        tool: '',
+        flats: '',
         stripTorque: scaled(35, 10, t.d),
         source: SCALED,
       };
@@ -186,7 +187,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'rivet nut',
         height: 1.2 * t.d,
         diameter: 1.5 * t.d,
-        tool: '',
+        flats: '',
         stripTorque: scaled(40.7, 10, t.d),
         source: `30 lbf\u00b7ft at M10; ${SCALED}`,
       };
@@ -195,7 +196,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'clip nut',
         height: 0.6 * t.d,
         diameter: 2.4 * t.d,
-        tool: '',
+        flats: '',
         stripTorque: scaled(9.5, 6, t.d),
         source: `7 lbf\u00b7ft at M6; ${SCALED}`,
       };
@@ -204,7 +205,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'spring nut',
         height: 0.3 * t.d,
         diameter: 2.4 * t.d,
-        tool: '',
+        flats: '',
         stripTorque: scaled(3, 6, t.d),
         source: `snug only; ${SCALED}`,
       };
@@ -213,7 +214,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'threaded hole',
         height: t.d,
         diameter: 0,
-        tool: '',
+        flats: '',
         source: 'engagement 1 d in steel (Machinery\u2019s Handbook)',
       };
     case 'stud':
@@ -221,7 +222,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'nut on factory stud',
         height: FLANGE_NUT[t.size] ?? t.d,
         diameter: 2.2 * t.d,
-        tool: wrench,
+        flats: engraved,
         source: 'ISO 4161',
       };
   }

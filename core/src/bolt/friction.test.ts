@@ -69,7 +69,9 @@ describe('what is bought', () => {
         nut: 'hex',
         washers: ['flat'],
         fastener: { ...j.fastener, class: grade, finish },
-      })).j.parts.join('; ');
+      }))
+        .j.parts.map(p => p.name)
+        .join('; ');
     expect(parts('8.8', 'zinc')).toContain('flat washer M12, 200 HV, zinc; hex nut M12x1.75, class 8, zinc');
     expect(parts('10.9', 'zinc')).toContain(
       'flat washer M12, 300 HV, zinc; hex nut M12x1.75, class 10, zinc',

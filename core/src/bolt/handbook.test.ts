@@ -48,7 +48,7 @@ describe('the catalogue against the handbook', () => {
   it.each(handbook.nuts)('nut $nut $size ($source)', row => {
     const n = nutSize(row.nut as Exclude<NutKind, 'none'>, coarse(row.size));
     if (row.height !== undefined) expect(n.height).toBeCloseTo(row.height, 1);
-    if (row.flats !== undefined) expect(sizeOf(n.tool)).toBeCloseTo(row.flats, 1);
+    if (row.flats !== undefined) expect(sizeOf(n.flats)).toBeCloseTo(row.flats, 1);
   });
   it.each(handbook.washers)('washer $washer $size ($source)', row => {
     const w = washerSize(row.washer as WasherKind, coarse(row.size));

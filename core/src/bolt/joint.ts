@@ -26,6 +26,27 @@ export interface Layer {
   readonly ref?: string;
 }
 
+/**
+ * The tools of one joint by what they are for, as the tool list names them: `head` turns the head, `nut` holds the nut (or turns it where
+ * the head cannot be turned), `torque` reads the torque, `set` sets a rivet nut. What it does not need is left out.
+ */
+export type JointTools = Readonly<Partial<Record<'head' | 'nut' | 'torque' | 'set', string>>>;
+export type ToolUse = keyof JointTools;
+/** Everything but the torque wrench and what sets nuts: what is in the hands when bolts are run in or out. */
+export const HAND_TOOLS: readonly ToolUse[] = ['head', 'nut'];
+const EVERY_USE: readonly ToolUse[] = ['head', 'nut', 'torque', 'set'];
+/** The names of a joint's tools, those for some uses alone. */
+export const toolsFor = (j: Pick<ResolvedJoint, 'toolFor'>, uses = EVERY_USE): readonly string[] =>
+  uses.map(u => j.toolFor[u]).filter(t => t !== undefined);
+
+/** One part of a joint as it is bought, in the order of the hardware list. */
+export const PART_KINDS = ['bolt', 'washer', 'nut', 'spacer'] as const;
+export interface JointPart {
+  readonly kind: (typeof PART_KINDS)[number];
+  readonly name: string;
+}
+export const partNames = (j: Pick<ResolvedJoint, 'parts'>): readonly string[] => j.parts.map(p => p.name);
+
 export interface ResolvedJoint {
   readonly id: string;
   readonly joint: Joint;
@@ -62,8 +83,10 @@ export interface ResolvedJoint {
   /** part of the torque that a lock nut asks for before it clamps: half of the most it may be, N·m; nought for other nuts */
   readonly prevailingNm: number;
   readonly drill: readonly number[];
-  readonly tools: readonly string[];
-  readonly parts: readonly string[];
+  /** what turns, holds, pulls and sets it, by what it is for */
+  readonly toolFor: JointTools;
+  /** everything bought for it, from the head to the nut */
+  readonly parts: readonly JointPart[];
   readonly massKg: number;
 }
 
@@ -218,23 +241,32 @@ export function resolveJoint(
   // a stud is there already: it gets a nut and no bolt
   const stud = element === 'stud';
   const bolt = `${HEAD_NAMES[headKind]} ${t.designation} \u00d7 ${lengthName(lengthMm, t)}, ${grade.replace('-', ' ').replace('A2 ', 'A2-')}, ${finish}`;
-  const parts = [
-    ...(stud ? [] : [bolt]),
-    ...joint.washers.map(w => `${washerSize(w, t).name} ${t.size}, ${WASHER_CLASS[grade]}${coat}`),
+  const parts: readonly JointPart[] = [
+    ...(stud ? [] : [{ kind: 'bolt', name: bolt } as const]),
+    ...joint.washers.map(w => ({
+      kind: 'washer' as const,
+      name: `${washerSize(w, t).name} ${t.size}, ${WASHER_CLASS[grade]}${coat}`,
+    })),
     ...((bought || stud) && nut
-      ? [`${nut.name} ${t.designation}${STANDARD_NUTS.has(nut.kind) ? `, ${NUT_CLASS[grade]}${coat}` : ''}`]
+      ? [
+          {
+            kind: 'nut',
+            name: `${nut.name} ${t.designation}${STANDARD_NUTS.has(nut.kind) ? `, ${NUT_CLASS[grade]}${coat}` : ''}`,
+          } as const,
+        ]
       : []),
-    ...spacerPile(joint.spacer, t).map(
-      mm =>
-        `${joint.spacerOf && joint.spacerOf !== 'steel' ? `${joint.spacerOf} ` : ''}spacer ${spacerName(mm, t)} for ${t.size}`,
-    ),
+    ...spacerPile(joint.spacer, t).map(mm => ({
+      kind: 'spacer' as const,
+      name: `${joint.spacerOf && joint.spacerOf !== 'steel' ? `${joint.spacerOf} ` : ''}spacer ${spacerName(mm, t)} for ${t.size}`,
+    })),
   ];
-  const tools = [
-    ...(head.tool && !stud ? [head.tool] : []),
-    ...(nut?.tool ? [turnsNut ? nut.tool.replace('wrench', 'socket') : nut.tool] : []),
-    ...[torqueWrench(torqueNm)].filter(x => x !== undefined),
-    ...(element === 'rivet-nut' && !own ? [SETTING_TOOL] : []),
-  ];
+  const wrench = torqueWrench(torqueNm);
+  const toolFor: JointTools = {
+    ...(head.tool && !stud ? { head: head.tool } : {}),
+    ...(nut?.flats ? { nut: `${turnsNut ? 'socket' : 'wrench'} ${nut.flats}` } : {}),
+    ...(wrench ? { torque: wrench } : {}),
+    ...(element === 'rivet-nut' && !own ? { set: SETTING_TOOL } : {}),
+  };
   return {
     id: joint.id,
     joint,
@@ -274,7 +306,7 @@ export function resolveJoint(
     kFactor,
     prevailingNm,
     drill: drillsFor(joint, mount, t),
-    tools,
+    toolFor,
     parts,
     massKg: hardwareMass(
       t,

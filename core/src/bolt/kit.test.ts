@@ -4,7 +4,6 @@ import {
   EMPTY_KIT,
   kitComplete,
   kitGaps,
-  packOf,
   type ResolvedJoint,
   threadsOnShelf,
   toBuy,
@@ -12,10 +11,10 @@ import {
 } from './index';
 
 const lines = [
-  { part: 'flange bolt M10x1.5 × 25, 8.8, zinc', count: 8 },
-  { part: 'flat washer M10', count: 8 },
-  { part: 'rivet nut M8x1.25', count: 2 },
-];
+  { kind: 'bolt', part: 'flange bolt M10x1.5 × 25, 8.8, zinc', count: 8 },
+  { kind: 'washer', part: 'flat washer M10', count: 8 },
+  { kind: 'nut', part: 'rivet nut M8x1.25', count: 2 },
+] as const;
 const tools = [
   { tool: 'socket 16 mm', for: ['j1'] },
   { tool: 'center punch', for: ['j2'] },
@@ -31,15 +30,17 @@ describe('what to buy', () => {
   it('together with the shelf is always enough, and never a pack too many', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 200 }), fc.integer({ min: 0, max: 200 }), (count, have) => {
-        const [l] = toBuy([{ part: 'flat washer M8', count }], { 'flat washer M8': have });
+        const [l] = toBuy([{ kind: 'washer', part: 'flat washer M8', count }], { 'flat washer M8': have });
         expect(have + l!.packs * l!.pack).toBeGreaterThanOrEqual(count);
         if (l!.packs > 0) expect(have + (l!.packs - 1) * l!.pack).toBeLessThan(count);
       }),
     );
   });
-  it('knows packs by what a part is', () => {
-    expect(packOf('spacer 12 mm for M8')).toBe(1);
-    expect(packOf('serrated flange nut M12x1.75')).toBe(10);
+  it('comes in packs by what kind of part it is: a rivet nut as a nut, a spacer alone', () => {
+    expect(toBuy([{ kind: 'spacer', part: 'spacer 12 mm for M8', count: 3 }], {})[0]).toMatchObject({
+      packs: 3,
+    });
+    expect(toBuy(lines, {}).map(l => l.pack)).toEqual([10, 25, 10]);
   });
 });
 

@@ -1,3 +1,4 @@
+import { HEAD_NAMES } from './heads';
 import type { ResolvedJoint } from './joint';
 import type { ShoppingLine, ToolLine } from './lists';
 import { THREADS } from './thread';
@@ -9,16 +10,13 @@ export interface OwnWrench {
   readonly high: number;
 }
 
-/** Parts in a pack as dealers sell them: a guess, common practice, no source. The first word found in the name tells. */
-const PACKS: readonly (readonly [word: string, size: number])[] = [
-  ['rivet nut', 10],
-  ['washer', 25],
-  ['spacer', 1],
-  ['nut', 10],
-  ['screw', 10],
-  ['bolt', 10],
-];
-export const packOf = (part: string): number => PACKS.find(([word]) => part.includes(word))?.[1] ?? 1;
+/** Parts in a pack as dealers sell them: a guess, common practice, no source. */
+export const PACKS: Readonly<Record<ShoppingLine['kind'], number>> = {
+  bolt: 10,
+  washer: 25,
+  nut: 10,
+  spacer: 1,
+};
 
 /** One line of what to buy. */
 export interface BuyLine extends ShoppingLine {
@@ -38,7 +36,7 @@ export const toBuy = (
   lines.map(l => {
     const have = shelf[l.part] ?? 0;
     const missing = Math.max(0, l.count - have);
-    const pack = packOf(l.part);
+    const pack = PACKS[l.kind];
     return { ...l, have, missing, pack, packs: Math.ceil(missing / pack) };
   });
 
@@ -99,11 +97,13 @@ export const uncoveredTorques = (
 ): readonly ResolvedJoint[] =>
   joints.filter(j => !wrenches.some(w => j.torqueNm >= w.low && j.torqueNm <= w.high * 0.95));
 
+/** What a part's name begins with where it is a bolt or a screw. */
+const BOLT_NAMES = Object.values(HEAD_NAMES);
 /** Bolts and screws on the shelf by their thread, as `chooseHardware` prefers them. */
 export function threadsOnShelf(shelf: Readonly<Record<string, number>>): Readonly<Record<string, number>> {
   const out: Record<string, number> = {};
   for (const [part, count] of Object.entries(shelf)) {
-    if (!/bolt|screw/.test(part)) continue;
+    if (!BOLT_NAMES.some(name => part.startsWith(`${name} `))) continue;
     // with the blank behind it: 1/4-20 also ends other words
     const t = THREADS.find(x => part.includes(`${x.designation} `));
     if (t) out[t.designation] = (out[t.designation] ?? 0) + count;

@@ -1,8 +1,9 @@
 import { type Around, extensionFor } from './access';
 import { drillName } from './drill';
-import type { ResolvedJoint } from './joint';
+import { type JointPart, PART_KINDS, type ResolvedJoint, toolsFor } from './joint';
 
 export interface ShoppingLine {
+  readonly kind: JointPart['kind'];
   readonly part: string;
   readonly count: number;
 }
@@ -14,13 +15,10 @@ export interface ToolLine {
 
 /** The bag list: every part of every joint, counted, in the order bolts, washers, nuts, spacers as they first occur. */
 export function shoppingList(joints: readonly ResolvedJoint[]): readonly ShoppingLine[] {
-  const counts = new Map<string, number>();
-  for (const part of joints.flatMap(j => j.parts)) counts.set(part, (counts.get(part) ?? 0) + 1);
-  const rank = (p: string): number =>
-    ['screw', 'bolt', 'washer', 'nut', 'spacer'].findIndex(w => p.includes(w)) % 5;
-  return [...counts]
-    .map(([part, count]) => ({ part, count }))
-    .sort((a, b) => Math.max(rank(a.part), 1) - Math.max(rank(b.part), 1));
+  const lines = new Map<string, ShoppingLine>();
+  for (const { kind, name } of joints.flatMap(j => j.parts))
+    lines.set(name, { kind, part: name, count: (lines.get(name)?.count ?? 0) + 1 });
+  return [...lines.values()].sort((a, b) => PART_KINDS.indexOf(a.kind) - PART_KINDS.indexOf(b.kind));
 }
 
 /**
@@ -35,7 +33,7 @@ export function toolRoll(joints: readonly ResolvedJoint[], around?: Around): rea
     uses.set(tool, list);
   };
   for (const j of joints) {
-    for (const tool of j.tools) add(tool, j.id);
+    for (const tool of toolsFor(j)) add(tool, j.id);
     if (j.drill.length > 0) for (const tool of ['marker', 'center punch', 'deburring tool']) add(tool, j.id);
     if (j.drill.length > 0 && j.mount?.behind) add('drill stop', j.id);
     for (const size of j.drill) add(`drill ${drillName(size)}`, j.id);

@@ -3,7 +3,7 @@ import type { Joint } from '../plan';
 import type { PresentRig } from '../rig';
 import { jointCapacity } from './capacity';
 import { drillName } from './drill';
-import { type ResolvedJoint, resolveJoint } from './joint';
+import { partNames, type ResolvedJoint, resolveJoint, toolsFor } from './joint';
 
 /** One way to make a bad hole hold again. */
 export interface RepairOption {
@@ -106,8 +106,8 @@ export function repairOptions(
       const now = jointCapacity(made, panels);
       const { change: _, ...said } = way;
       const adds = [
-        ...made.parts.filter(p => !before.parts.includes(p)),
-        ...made.tools.filter(t => !before.tools.includes(t)),
+        ...partNames(made).filter(p => !partNames(before).includes(p)),
+        ...toolsFor(made).filter(t => !toolsFor(before).includes(t)),
         ...(way.id === 'chase' ? [`thread chaser ${made.thread.designation}`] : []),
         ...made.drill.map(x => `drill ${drillName(x)}`),
       ];

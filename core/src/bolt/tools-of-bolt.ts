@@ -19,13 +19,13 @@ export function toolsOfBolt(j: ResolvedJoint, around: Around, settingNm = j.torq
   const stud = j.nut?.kind === 'stud';
   const nutTurned =
     stud || !j.head.tool || j.joint.fastener.head === 't-bolt' || j.joint.fastener.head === 'carriage';
-  const nutTool = j.nut?.tool ?? '';
-  const turn = nutTurned ? nutTool.replace('wrench', 'socket') : j.head.tool;
+  const flats = j.nut?.flats;
+  const turn = nutTurned ? (flats ? `socket ${flats}` : '') : j.head.tool;
   const wrench = torqueWrench(settingNm);
   const extensionMm = extensionFor(j, around);
   return {
     turn,
-    ...(!nutTurned && nutTool ? { hold: nutTool } : {}),
+    ...(!nutTurned && flats ? { hold: `wrench ${flats}` } : {}),
     ...(extensionMm === undefined ? {} : { extensionMm }),
     ...(wrench === undefined ? {} : { wrench }),
   };

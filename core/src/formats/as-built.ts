@@ -59,7 +59,7 @@ export function asBuilt(
         step: m.step.title,
         pass: m.step.pass,
         joint: m.joint,
-        bolt: byId.get(m.joint)?.parts[0] ?? '',
+        bolt: byId.get(m.joint)?.parts[0]?.name ?? '',
         ...(targetNm === undefined ? {} : { targetNm }),
         ...(state?.torqueNm === undefined ? {} : { readNm: state.torqueNm }),
         ...(state?.by

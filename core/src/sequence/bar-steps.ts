@@ -1,7 +1,7 @@
-import { type ResolvedJoint, SETTING_TOOL } from '../bolt';
+import { HAND_TOOLS, type ResolvedJoint } from '../bolt';
 import { CAUTIONS } from './cautions';
 import { drillStep, holeWork, mendHole, setNutStep } from './hole-work';
-import { count, isTorque, type Job, spotOf, toolsOf } from './job';
+import { count, type Job, spotOf, toolsOf } from './job';
 import { startOrder } from './order';
 import { tightenSteps } from './tighten-steps';
 
@@ -60,7 +60,7 @@ export function barSteps(job: Job, needs: readonly string[]): readonly string[] 
         hows: ['Clamps hold it until a bolt is in at each end.'],
         joints: startOrder(mine.map(spotOf), doc.plan.method.start),
         needs: [...new Set(ready)],
-        tools: ['clamps', ...toolsOf(mine, t => !isTorque(t) && t !== SETTING_TOOL)],
+        tools: ['clamps', ...toolsOf(mine, HAND_TOOLS)],
         cautions: [CAUTIONS.hand],
         impact: 'never',
       },

@@ -1,20 +1,10 @@
-import { type ResolvedJoint, SETTING_TOOL } from '../bolt';
+import { HAND_TOOLS, type ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
 import { drillStep, holeWork } from './hole-work';
 import { supportOf } from './jack';
-import {
-  count,
-  isHeavy,
-  isHeavyOverhead,
-  isTorque,
-  type Job,
-  marksOf,
-  spotOf,
-  toolsOf,
-  weightCaution,
-} from './job';
+import { count, isHeavy, isHeavyOverhead, type Job, marksOf, spotOf, toolsOf, weightCaution } from './job';
 import { rowsOf, startOrder } from './order';
 import { propOf } from './prop';
 import { releaseTank, type TankHold } from './tank';
@@ -171,7 +161,7 @@ export function groupSteps(
           panels: [id],
           joints: startOrder(list.map(spotOf), method.start),
           needs,
-          tools: toolsOf(list, t => !isTorque(t) && t !== SETTING_TOOL),
+          tools: toolsOf(list, HAND_TOOLS),
           cautions: [CAUTIONS.hand],
           impact: 'never',
         },

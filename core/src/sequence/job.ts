@@ -1,4 +1,4 @@
-import type { ResolvedJoint } from '../bolt';
+import { type ResolvedJoint, type ToolUse, toolsFor } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { PlanDocument } from '../plan';
 import type { PresentRig } from '../rig';
@@ -56,9 +56,9 @@ export function jobOf(
 }
 
 export const spotOf = (j: ResolvedJoint): Spot => ({ id: j.id, x: j.at[0], y: j.at[1] });
-export const isTorque = (t: string): boolean => t.startsWith('torque wrench');
-export const toolsOf = (joints: readonly ResolvedJoint[], keep: (tool: string) => boolean): string[] => [
-  ...new Set(joints.flatMap(j => j.tools).filter(keep)),
+/** The tools of some joints for some uses, each once. */
+export const toolsOf = (joints: readonly ResolvedJoint[], uses: readonly ToolUse[]): string[] => [
+  ...new Set(joints.flatMap(j => toolsFor(j, uses))),
 ];
 /** Lists of tools as one, each once. */
 export const addTools = (...lists: readonly (readonly string[])[]): string[] => [...new Set(lists.flat())];

@@ -1,8 +1,8 @@
-import { drillingCard, type ResolvedJoint } from '../bolt';
+import { drillingCard, HAND_TOOLS, type ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { laps } from './hang-order';
 import { holeWork, isReady } from './hole-work';
-import { addTools, count, isHeavy, isTorque, type Job, spotOf, toolsOf, weightCaution } from './job';
+import { addTools, count, isHeavy, type Job, spotOf, toolsOf, weightCaution } from './job';
 import { startOrder } from './order';
 import { propOf } from './prop';
 
@@ -59,7 +59,7 @@ export function markSteps(
         prop.tools,
         toolsOf(
           there.filter(j => first.includes(j.id)),
-          t => !isTorque(t),
+          HAND_TOOLS,
         ),
       ),
       cautions: weightCaution(job, p),
@@ -92,7 +92,7 @@ export function markSteps(
     takes: [held],
     tools: toolsOf(
       there.filter(j => first.includes(j.id)),
-      t => !isTorque(t),
+      HAND_TOOLS,
     ),
     cautions: weightCaution(job, p),
     people: heavy ? 2 : 1,

@@ -1,4 +1,4 @@
-import { type ResolvedJoint, repairOptions, SETTING_TOOL } from '../bolt';
+import { HAND_TOOLS, type ResolvedJoint, repairOptions, toolsFor } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { PresentRig } from '../rig';
 import { CAUTIONS } from './cautions';
@@ -30,18 +30,14 @@ function moves(
       'Back the bolt out by hand tools. If the nut turns with it: hold its flange with locking pliers through the gap, or cut the head off.',
       'Loosen the bolts next to it until the plate hangs clear of the hole.',
     ],
-    tools: [
-      ...j.tools.filter(t => !t.startsWith('torque wrench')),
-      'jack with a wooden block',
-      'locking pliers',
-    ],
+    tools: [...toolsFor(j, HAND_TOOLS), 'jack with a wooden block', 'locking pliers'],
     cautions: [CAUTIONS.eyes],
   };
   const newBolt = {
     title: `Put a new bolt in at ${j.id}`,
     why: 'A bolt that was stretched or cut askew is thrown away.',
     hows: [
-      `Same size and length: ${j.parts[0] ?? j.thread.designation}.`,
+      `Same size and length: ${j.parts.find(p => p.kind === 'bolt')?.name ?? j.thread.designation}.`,
       'Look at the thread: was it oiled where it should be dry? Oil lowers the friction and stretches the next one too.',
       'Run it in by hand for five turns. If it binds, chase the thread first; if it then turns through, report it as stripped.',
     ],
@@ -163,7 +159,7 @@ export function mendSteps(fault: BoltFault, where: Step, of: Mended): readonly S
         : `Start ${j.id} by hand and bring it to where the others stand`,
     why: `It was reported: ${faultName(fault.fault).toLowerCase()}. Done here, it counts as sound again.`,
     needs: made.slice(-1).map(s => s.id),
-    tools: j.tools.filter(t => t !== SETTING_TOOL),
+    tools: toolsFor(j, [...HAND_TOOLS, 'torque']),
     cautions: [CAUTIONS.hand, CAUTIONS.maker],
     takes: [],
     ...(nm === undefined

@@ -24,7 +24,7 @@ describe('until when a nut is reached', () => {
       for (const j of joints) {
         const note = reaches.get(j.id)!;
         expect(note.said).toMatch(/\.$/);
-        if (!j.nut?.tool && j.mount) expect(note.until).toBe('fixed');
+        if (!j.nut?.flats && j.mount) expect(note.until).toBe('fixed');
         if (typeof note.until === 'object') {
           const closer = note.until.panel;
           expect(order.some(p => p.panel.id === closer)).toBe(true);

@@ -69,7 +69,7 @@ export function nutReaches(
           j.id,
           { until: 'always', said: 'It joins plate to plate and can be held from both sides on the bench.' },
         ];
-      if (!j.nut?.tool)
+      if (!j.nut?.flats)
         return [
           j.id,
           {

@@ -1,4 +1,4 @@
-import type { ResolvedJoint } from '../bolt';
+import { type ResolvedJoint, toolsFor } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { FactoryPart } from '../rig';
 import { CAUTIONS } from './cautions';
@@ -126,7 +126,7 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
           passes: 1,
           share: 1,
           needs: [seen, ...ends],
-          tools: [...j.tools],
+          tools: toolsFor(j),
           cautions: [CAUTIONS.maker],
           impact: 'never',
         }),

@@ -1,7 +1,7 @@
 import { needsNewNut, type ResolvedJoint, removals } from '../bolt';
 import { type FactoryPart, memberName } from '../rig';
 import { CAUTIONS } from './cautions';
-import { addTools, count, isTorque, type Job, toolsOf } from './job';
+import { addTools, count, type Job, toolsOf } from './job';
 import type { Bag } from './step';
 import type { TankHold } from './tank';
 
@@ -76,10 +76,7 @@ export function inspectStep(
       ],
       joints: there.map(j => j.id),
       needs,
-      tools: addTools(toolsOf(there, t => !isTorque(t) && t.startsWith('socket')).slice(0, 3), [
-        'hammer and block',
-        'lamp',
-      ]),
+      tools: addTools(toolsOf(there, ['head']).slice(0, 3), ['hammer and block', 'lamp']),
     },
     there.length,
   );

@@ -1,8 +1,8 @@
-import { ELEMENTS, type ResolvedJoint, SETTING_TOOL } from '../bolt';
+import { ELEMENTS, HAND_TOOLS, type ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { distance2, type Vec2 } from '../geometry';
 import { CAUTIONS } from './cautions';
-import { addTools, isTorque, type Job, spotOf, toolsOf } from './job';
+import { addTools, type Job, spotOf, toolsOf } from './job';
 import { tighteningOrder } from './order';
 import { PASS_SHARES, roundOf, settingsOf } from './settings';
 
@@ -138,10 +138,7 @@ export function tightenSteps(
             passes: rounds,
             share,
             needs: previous,
-            tools: addTools(
-              toolsOf(turned, t => !isTorque(t) && t !== SETTING_TOOL),
-              allByHand ? [] : toolsOf(turned, isTorque),
-            ),
+            tools: addTools(toolsOf(turned, HAND_TOOLS), allByHand ? [] : toolsOf(turned, ['torque'])),
             cautions: [
               CAUTIONS.maker,
               ...(soft ? [CAUTIONS.spins] : []),

@@ -1,4 +1,4 @@
-import { SETTING_TOOL } from '../bolt';
+import { HAND_TOOLS } from '../bolt';
 import type { PresentRig } from '../rig';
 import {
   addTools,
@@ -7,7 +7,6 @@ import {
   holdTank,
   inOrder,
   isHeavy,
-  isTorque,
   type Job,
   jobOf,
   propOf,
@@ -77,7 +76,7 @@ function dropSteps(
           joints: [...startOrder(mine.map(spotOf), doc.plan.method.start)].reverse(),
           needs: [held],
           takes: [propped],
-          tools: addTools(toolsOf(mine, t => !isTorque(t) && t !== SETTING_TOOL)),
+          tools: addTools(toolsOf(mine, HAND_TOOLS)),
           people: heavy ? 2 : 1,
         },
         mine.length,
@@ -128,7 +127,7 @@ export function serviceSteps(
           needs: last,
           tools: toolsOf(
             joints.filter(j => loosen.includes(j.id)),
-            t => !isTorque(t) && t !== SETTING_TOOL,
+            HAND_TOOLS,
           ),
         },
         loosen.length,
@@ -221,7 +220,7 @@ export function serviceSteps(
           passes: 1,
           share: 1,
           needs: before,
-          tools: addTools(toolsOf(again, t => t !== SETTING_TOOL)),
+          tools: addTools(toolsOf(again, [...HAND_TOOLS, 'torque'])),
           cautions: [CAUTIONS.maker],
           impact: 'never',
         },

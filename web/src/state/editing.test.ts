@@ -1,3 +1,4 @@
+import { assemble } from '@plate-fold/core/derive';
 import {
   activateBuild,
   callOf,
@@ -7,6 +8,7 @@ import {
   moveCorner,
   movePlate,
   noteBuild,
+  orderBuilds,
   type Panel,
   type PlanDocument,
   removeBuild,
@@ -128,6 +130,28 @@ describe('editing', () => {
     expect(present(store).plan.builds.map(b => b.id)).toEqual(['A']);
     expect(present(store).plan.activeBuild).toBe('A');
     expect(NEXT_BUILD.enabled(store.getState())).toBe(false);
+  });
+
+  it('builds are put in another order, and plates hang as they did in each of them', () => {
+    const store = opened();
+    const before = present(store);
+    const hung = (doc: PlanDocument) =>
+      Object.fromEntries(
+        doc.plan.builds.map(b => [b.id, assemble(doc, b.id).panels.map(p => p.panel.base.origin[2])]),
+      );
+    const heights = hung(before);
+    store.dispatch(run(orderBuilds, { order: ['C', 'A'] }));
+    expect(present(store)).toBe(before); // one of the three is left out
+    store.dispatch(run(orderBuilds, { order: ['C', 'A', 'C'] }));
+    expect(present(store)).toBe(before);
+    store.dispatch(run(orderBuilds, { order: ['C', 'A', 'B'] }));
+    expect(present(store).plan.builds.map(b => b.id)).toEqual(['C', 'A', 'B']);
+    expect(present(store).plan.activeBuild).toBe(before.plan.activeBuild);
+    for (const [build, zs] of Object.entries(hung(present(store))))
+      for (const [i, z] of zs.entries())
+        expect(z, `build ${build}`).toBeCloseTo(heights[build]?.[i] as number, 6);
+    store.dispatch(undone());
+    expect(present(store).plan).toEqual(before.plan);
   });
 
   it('a sheet goes to the plates named in the build named, a torque and a lubricant to their joint', () => {
@@ -331,6 +355,13 @@ describe('any way of editing', () => {
       step(`remove build ${i}`, s => {
         const b = nth(present(s).plan.builds, i);
         if (b) s.dispatch(run(removeBuild, { build: b.id }));
+      }),
+    ),
+    fc.nat(9).map(i =>
+      step(`build ${i} first`, s => {
+        const ids = present(s).plan.builds.map(b => b.id);
+        const first = nth(ids, i);
+        if (first) s.dispatch(run(orderBuilds, { order: [first, ...ids.filter(b => b !== first)] }));
       }),
     ),
     fc.tuple(fc.nat(9), fc.string({ maxLength: 30 })).map(([i, note]) =>

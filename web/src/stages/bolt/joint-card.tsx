@@ -1,5 +1,5 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { drillName, jointNotes, type ResolvedJoint } from '@plate-fold/core/bolt';
+import { drillName, jointNotes, type ResolvedJoint, toolsFor } from '@plate-fold/core/bolt';
 import { changeJoints, type Lube } from '@plate-fold/core/plan';
 import { nutReaches } from '@plate-fold/core/sequence';
 import {
@@ -178,7 +178,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
       )}
       <section className="mt-3" aria-label="Tools">
         <h3 className="font-bold">Tools</h3>
-        <p>{j.tools.join(', ')}</p>
+        <p>{toolsFor(j).join(', ')}</p>
       </section>
       <JointHardware joint={j} units={units} />
       <section className="mt-3" aria-label="Thread and torque">

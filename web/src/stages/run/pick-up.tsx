@@ -1,4 +1,4 @@
-import { type KitGaps, shoppingList } from '@plate-fold/core/bolt';
+import { type KitGaps, partNames, shoppingList } from '@plate-fold/core/bolt';
 import type { Facts } from '@plate-fold/core/derive';
 import { boltByBolt, type Step } from '@plate-fold/core/sequence';
 import { TriangleAlert } from 'lucide-react';
@@ -6,7 +6,7 @@ import { TriangleAlert } from 'lucide-react';
 /** What of a step's parts and tools the kit check found missing. */
 function missing(step: Step, facts: Facts, gaps: KitGaps | undefined): readonly string[] {
   if (!gaps || step.stage === 'kit') return [];
-  const parts = new Set(facts.joints.filter(j => step.joints.includes(j.id)).flatMap(j => j.parts));
+  const parts = new Set(facts.joints.filter(j => step.joints.includes(j.id)).flatMap(partNames));
   return [
     ...gaps.parts.filter(g => parts.has(g.part)).map(g => `${g.missing} × ${g.part}`),
     ...gaps.tools.filter(t => step.tools.includes(t)),
@@ -51,7 +51,7 @@ export function PickUp({ step, facts, gaps }: { step: Step; facts: Facts; gaps?:
               <span className="fig font-semibold">{i + 1}</span>
               <span className="fig text-ink2">{j.id}</span>
               <span>
-                {j.parts.join(', ')}
+                {partNames(j).join(', ')}
                 {j.joint.lube === 'dry' ? '' : `, ${j.joint.lube} on the threads`}
               </span>
             </li>

@@ -1,4 +1,4 @@
-import { lengthName, toolsOfBolt } from '@plate-fold/core/bolt';
+import { lengthName, partNames, toolsOfBolt } from '@plate-fold/core/bolt';
 import { MOST_TORQUE, type Move, type Turn, targetOf } from '@plate-fold/core/sequence';
 import {
   formatLength,
@@ -84,7 +84,7 @@ export function TightenBody(
               <Torque key={move.id} {...props} target={target} />
             )}
             <p className="mt-1.5 text-lead leading-snug">
-              <b>In this hole:</b> {joint.parts.join(', ')}
+              <b>In this hole:</b> {partNames(joint).join(', ')}
               {joint.joint.lube === 'dry' ? '' : `, ${joint.joint.lube} on the threads`}.{' '}
               <button
                 type="button"

@@ -1,4 +1,11 @@
-import { copyBuild, MOST_BUILDS, noteBuild, removeBuild, renameBuild } from '@plate-fold/core/plan';
+import {
+  copyBuild,
+  MOST_BUILDS,
+  noteBuild,
+  orderBuilds,
+  removeBuild,
+  renameBuild,
+} from '@plate-fold/core/plan';
 import { MATERIALS } from '@plate-fold/core/sheet';
 import { Copy, Trash2 } from 'lucide-react';
 import { Fragment } from 'react';
@@ -9,6 +16,7 @@ import { useApp, useDo } from '../../state/store';
 import { comparedAgainst } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
+import { Sortable, SortableHead } from '../../ui/sortable';
 import { useDraftField } from '../../ui/use-draft-field';
 import { type CompareRow, compareRows } from './rows';
 import { type Column, useColumns } from './use-columns';
@@ -28,55 +36,61 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
     lines: true,
   });
   return (
-    <th
-      scope="col"
+    <SortableHead
+      id={build.id}
+      name={`Move build ${build.id}`}
       className={`sticky top-0 z-10 min-w-44 border-b-2 bg-paper p-2 text-left align-top font-normal ${active ? 'border-fluid' : 'border-ink2'}`}
     >
-      <div className="flex items-center gap-2">
-        <Swatch families={Object.values(build.sheets).map(s => MATERIALS[s.material].family)} size={28} />
-        <b className="text-title">{build.id}</b>
-        <input
-          aria-label={`Name of build ${build.id}`}
-          {...name.field}
-          maxLength={40}
-          className="min-h-9 w-full min-w-0 rounded-tight border border-transparent bg-transparent px-1 hover:border-scribe focus:border-fluid"
-        />
-      </div>
-      <textarea
-        aria-label={`Note on build ${build.id}`}
-        placeholder="why this build"
-        {...note.field}
-        rows={2}
-        maxLength={400}
-        className="mt-1 w-full min-w-0 resize-y rounded-tight border border-scribe/60 bg-transparent px-1.5 py-1 text-small leading-tight placeholder:text-ink2"
-      />
-      <div className="mt-1 flex flex-wrap gap-1">
-        <Button
-          className="min-h-10 flex-1 px-2 text-small"
-          look={base ? 'strong' : 'plain'}
-          aria-pressed={base}
-          onClick={() => dispatch(comparedAgainst(build.id))}
-        >
-          {base ? 'Compared to' : 'Compare to'}
-        </Button>
-        <Button
-          className="min-h-10 min-w-10 px-2"
-          aria-label={`Copy build ${build.id}`}
-          disabled={document.plan.builds.length >= MOST_BUILDS}
-          onClick={() => run(copyBuild, { build: build.id })}
-        >
-          <Copy size={16} aria-hidden="true" />
-        </Button>
-        <Button
-          className="min-h-10 min-w-10 px-2"
-          aria-label={`Remove build ${build.id}`}
-          disabled={document.plan.builds.length < 2}
-          onClick={() => run(removeBuild, { build: build.id })}
-        >
-          <Trash2 size={16} aria-hidden="true" />
-        </Button>
-      </div>
-    </th>
+      {handle => (
+        <>
+          <div className="flex items-center gap-2">
+            <Swatch families={Object.values(build.sheets).map(s => MATERIALS[s.material].family)} size={28} />
+            <b className="text-title">{build.id}</b>
+            <input
+              aria-label={`Name of build ${build.id}`}
+              {...name.field}
+              maxLength={40}
+              className="min-h-9 w-full min-w-0 rounded-tight border border-transparent bg-transparent px-1 hover:border-scribe focus:border-fluid"
+            />
+          </div>
+          <textarea
+            aria-label={`Note on build ${build.id}`}
+            placeholder="why this build"
+            {...note.field}
+            rows={2}
+            maxLength={400}
+            className="mt-1 w-full min-w-0 resize-y rounded-tight border border-scribe/60 bg-transparent px-1.5 py-1 text-small leading-tight placeholder:text-ink2"
+          />
+          <div className="mt-1 flex flex-wrap gap-1">
+            {handle}
+            <Button
+              className="min-h-10 flex-1 px-2 text-small"
+              look={base ? 'strong' : 'plain'}
+              aria-pressed={base}
+              onClick={() => dispatch(comparedAgainst(build.id))}
+            >
+              {base ? 'Compared to' : 'Compare to'}
+            </Button>
+            <Button
+              className="min-h-10 min-w-10 px-2"
+              aria-label={`Copy build ${build.id}`}
+              disabled={document.plan.builds.length >= MOST_BUILDS}
+              onClick={() => run(copyBuild, { build: build.id })}
+            >
+              <Copy size={16} aria-hidden="true" />
+            </Button>
+            <Button
+              className="min-h-10 min-w-10 px-2"
+              aria-label={`Remove build ${build.id}`}
+              disabled={document.plan.builds.length < 2}
+              onClick={() => run(removeBuild, { build: build.id })}
+            >
+              <Trash2 size={16} aria-hidden="true" />
+            </Button>
+          </div>
+        </>
+      )}
+    </SortableHead>
   );
 }
 
@@ -89,7 +103,7 @@ function Cell({ row, column, base }: { row: CompareRow; column: Column; base: Co
   const note = row.note?.(column, base);
   const diff = change === undefined ? undefined : row.show?.(change, true);
   // what rounds to nothing is shown as no difference
-  const same = diff !== undefined && /^[0.]+$/.test(diff.value);
+  const same = diff !== undefined && Number(diff.value) === 0;
   const worse =
     change !== undefined && !same && row.worse !== 'neither' && (row.worse === 'more') === change > 0;
   return (
@@ -119,73 +133,82 @@ function Cell({ row, column, base }: { row: CompareRow; column: Column; base: Co
 /** Builds side by side, figure by figure, with the difference against a chosen one. */
 export function BuildTable() {
   const facts = useFacts();
+  const run = useRun();
   const { columns, strikes } = useColumns();
   const { units, against } = useApp(s => s.view);
   const base =
     columns.find(c => c.facts.build.id === against) ?? columns.find(c => c.facts.build.id === facts.build.id);
   const busy = strikes.waiting > 0 && !strikes.stopped;
   return (
-    <table className="w-full border-separate border-spacing-0">
-      <caption className="sr-only">Builds compared; differences against build {base?.facts.build.id}</caption>
-      <thead>
-        <tr>
-          <th
-            scope="col"
-            className="sticky top-0 left-0 z-20 w-40 border-b-2 border-ink2 bg-paper p-2 text-left align-bottom text-note font-normal text-ink2"
-          >
-            Small figures: against build {base?.facts.build.id}
-          </th>
-          {columns.map(c => (
-            <BuildHead key={`${c.facts.build.id} ${c.facts.build.name}`} column={c} base={c === base} />
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {compareRows(facts, units).map(group => (
-          <Fragment key={group.name}>
-            <tr>
-              <th
-                scope="rowgroup"
-                colSpan={columns.length + 1}
-                className="border-b border-ink2 bg-sheet px-2 pt-3 pb-1 text-left"
-              >
-                <div className="sticky left-2 flex flex-wrap items-center gap-3">
-                  {group.name}
-                  {group.name === 'Struck' && strikes.waiting > 0 && (
-                    <>
-                      <span role="status" className="text-small font-normal text-ink2">
-                        {busy
-                          ? `striking, ${strikes.waiting} plates to go \u2026`
-                          : `${strikes.waiting} plates not struck`}
-                      </span>
-                      <Button
-                        className="min-h-10 px-3 text-small"
-                        onClick={busy ? strikes.stop : strikes.goOn}
-                      >
-                        {busy ? 'Stop' : 'Strike every build'}
-                      </Button>
-                    </>
-                  )}
-                </div>
-              </th>
-            </tr>
-            {group.rows.map(row => (
-              <tr key={row.name} className={row.strong ? 'bg-sheet' : undefined}>
-                <th
-                  scope="row"
-                  className={`sticky left-0 border-b border-scribe/70 px-2 py-1.5 text-left align-top leading-tight font-semibold ${row.strong ? 'bg-sheet' : 'bg-paper'}`}
-                >
-                  {row.name}
-                  {row.about && <span className="block text-note font-normal text-ink2">{row.about}</span>}
-                </th>
-                {columns.map(c => (
-                  <Cell key={c.facts.build.id} row={row} column={c} base={base} />
-                ))}
-              </tr>
+    <Sortable
+      across
+      order={columns.map(c => c.facts.build.id)}
+      onOrder={order => run(orderBuilds, { order })}
+    >
+      <table className="w-full border-separate border-spacing-0">
+        <caption className="sr-only">
+          Builds compared; differences against build {base?.facts.build.id}
+        </caption>
+        <thead>
+          <tr>
+            <th
+              scope="col"
+              className="sticky top-0 left-0 z-20 w-40 border-b-2 border-ink2 bg-paper p-2 text-left align-bottom text-note font-normal text-ink2"
+            >
+              Small figures: against build {base?.facts.build.id}
+            </th>
+            {columns.map(c => (
+              <BuildHead key={`${c.facts.build.id} ${c.facts.build.name}`} column={c} base={c === base} />
             ))}
-          </Fragment>
-        ))}
-      </tbody>
-    </table>
+          </tr>
+        </thead>
+        <tbody>
+          {compareRows(facts, units).map(group => (
+            <Fragment key={group.name}>
+              <tr>
+                <th
+                  scope="rowgroup"
+                  colSpan={columns.length + 1}
+                  className="border-b border-ink2 bg-sheet px-2 pt-3 pb-1 text-left"
+                >
+                  <div className="sticky left-2 flex flex-wrap items-center gap-3">
+                    {group.name}
+                    {group.name === 'Struck' && strikes.waiting > 0 && (
+                      <>
+                        <span role="status" className="text-small font-normal text-ink2">
+                          {busy
+                            ? `striking, ${strikes.waiting} plates to go \u2026`
+                            : `${strikes.waiting} plates not struck`}
+                        </span>
+                        <Button
+                          className="min-h-10 px-3 text-small"
+                          onClick={busy ? strikes.stop : strikes.goOn}
+                        >
+                          {busy ? 'Stop' : 'Strike every build'}
+                        </Button>
+                      </>
+                    )}
+                  </div>
+                </th>
+              </tr>
+              {group.rows.map(row => (
+                <tr key={row.name} className={row.strong ? 'bg-sheet' : undefined}>
+                  <th
+                    scope="row"
+                    className={`sticky left-0 border-b border-scribe/70 px-2 py-1.5 text-left align-top leading-tight font-semibold ${row.strong ? 'bg-sheet' : 'bg-paper'}`}
+                  >
+                    {row.name}
+                    {row.about && <span className="block text-note font-normal text-ink2">{row.about}</span>}
+                  </th>
+                  {columns.map(c => (
+                    <Cell key={c.facts.build.id} row={row} column={c} base={base} />
+                  ))}
+                </tr>
+              ))}
+            </Fragment>
+          ))}
+        </tbody>
+      </table>
+    </Sortable>
   );
 }

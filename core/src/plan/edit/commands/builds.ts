@@ -52,6 +52,24 @@ export const noteBuild = command<OfBuild<{ readonly note: string }>>({
     inPlan(doc, { builds: doc.plan.builds.map(b => (b.id === build ? { ...b, note } : b)) }),
 });
 
+/**
+ * Builds in another order, which is that of every table and of the hand. Plates are drawn for the first build: where another comes first,
+ * as they hang in that one. An order that leaves a build out, or names one twice, changes nothing.
+ */
+export const orderBuilds = command<{ readonly order: readonly string[] }>({
+  id: 'build.order',
+  label: () => 'put the builds in another order',
+  run: (doc, { order }) => {
+    const { builds } = doc.plan;
+    const next = order.map(id => builds.find(b => b.id === id)).filter(b => b !== undefined);
+    if (next.length !== builds.length || new Set(next).size !== builds.length) return doc;
+    if (next.every((b, i) => b === builds[i])) return doc;
+    const first = next[0];
+    const drawn = first && first !== builds[0] ? redrawnFor(doc, first) : doc;
+    return inPlan(drawn, { builds: next });
+  },
+});
+
 /** The last build stays. */
 export const removeBuild = command<OfBuild>({
   id: 'build.remove',
