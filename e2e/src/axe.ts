@@ -6,16 +6,16 @@ const source = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe
 
 /** Serious and critical accessibility faults of the page as it stands, as lines for people. */
 export async function seriousFaults(page: Page): Promise<string[]> {
-  await page.evaluate(source);
+  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(source);
   return page.evaluate(async () => {
     const { axe } = window as unknown as {
       axe: {
-        run: () => Promise<{
+        run: (options: { resultTypes: string[] }) => Promise<{
           violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[];
         }>;
       };
     };
-    const { violations } = await axe.run();
+    const { violations } = await axe.run({ resultTypes: ['violations'] });
     return violations
       .filter(v => v.impact === 'serious' || v.impact === 'critical')
       .flatMap(v =>

@@ -11,22 +11,22 @@ const choose = async (page: Page, label: string, option: string): Promise<void> 
   await press(page, option, 'option');
 };
 
-describe('Bolt chooses the hardware of the lifted SUV', () => {
-  /** One page for what follows: what is chosen in it stays. */
-  const onHeron = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<typeof openPage>> } }>({
-    page: [
-      async ({ browser, server }, use) => {
-        const page = await openPage(browser, DESK, { units: 'metric' });
-        await page.goto(server.at('/plan/heron-autumn/bolt'));
-        await page.waitForSelector('[aria-label="Joints"]');
-        await use(page);
-        expect(page.faults).toEqual([]);
-        await page.browserContext().close();
-      },
-      { scope: 'file' },
-    ],
-  });
+/** One page for what follows: what is chosen in it stays. */
+const onHeron = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<typeof openPage>> } }>({
+  page: [
+    async ({ browser, server }, use) => {
+      const page = await openPage(browser, DESK, { units: 'metric' });
+      await page.goto(server.at('/plan/heron-autumn/bolt'));
+      await page.waitForSelector('[aria-label="Joints"]');
+      await use(page);
+      expect(page.faults).toEqual([]);
+      await page.browserContext().close();
+    },
+    { scope: 'file' },
+  ],
+});
 
+describe('Bolt chooses the hardware of the lifted SUV', () => {
   onHeron('one joint changed by hand is locked, and what it bears is told', async ({ page, server }) => {
     await page.locator('::-p-xpath(//ul[@aria-label="Joints"]//button[starts-with(., "j-3")])').click();
     await says(page, 'What it bears');
@@ -184,7 +184,7 @@ describe('Bolt, struck', () => {
     await page.goto(server.at('/plan/wren-sliders/strike'));
     await page.waitForFunction(
       () => /Gives/.test(document.body.innerText) && !/striking|being struck/.test(document.body.innerText),
-      { timeout: 120_000 },
+      { polling: 200, timeout: 120_000 },
     );
     await page.locator('a[href$="/bolt"]').click();
     await page.waitForSelector('[role="meter"]');

@@ -81,6 +81,9 @@ export class TestServer {
 /** How long a page may take for anything on a machine that is busy with others; nobody waits so long where it works. */
 const PATIENCE_MS = 60_000;
 
+/** How often a page is asked for what it says, ms: asked at every frame, reading it would be most of what the page does. */
+export const LOOK_MS = 80;
+
 export interface View {
   readonly width: number;
   readonly height: number;
@@ -128,7 +131,7 @@ export async function says(page: Page, text: string | RegExp, timeout = PATIENCE
   try {
     await page.waitForFunction(
       (s, f) => new RegExp(s, f).test(document.body.innerText.replace(/\s+/g, ' ')),
-      { timeout },
+      { timeout, polling: LOOK_MS },
       source,
       flags,
     );

@@ -2,46 +2,37 @@ import { readdir, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { LogEntry } from '@plate-fold/core/log';
-import type { Tick } from '@plate-fold/core/sequence';
-import type { Browser, Page } from 'puppeteer-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'puppeteer-core';
+import { describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
 import {
-  startRun as begin,
   DESK,
   downloadsOf,
   goToStep,
-  ticksOf as kept,
   onward,
-  openBrowser,
   openPage,
   PHONE,
   press,
   says,
+  startRun,
   storedPlan,
   TestServer,
+  ticksOf,
   walkUntil,
   words,
 } from './browser';
+import { it } from './fixtures';
 
-let browser: Browser;
-let server: TestServer;
-beforeAll(async () => {
-  [browser, server] = await Promise.all([openBrowser(), TestServer.open()]);
-});
-afterAll(async () => {
-  await browser?.close();
-  await server?.remove();
-});
-
-const json = async (path: string, init?: RequestInit): Promise<unknown> =>
+const json = async (server: TestServer, path: string, init?: RequestInit): Promise<unknown> =>
   (await fetch(server.at(path), init)).json();
-const post = (path: string, body: unknown): Promise<unknown> =>
-  json(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
-const startRun = (plan: string, service?: string): Promise<string> => begin(server, plan, service);
-const ticksOf = (run: string): Promise<readonly Tick[]> => kept(server, run);
-const logOf = async (plan: string): Promise<readonly LogEntry[]> =>
-  (await json(`/api/documents/${plan}/log`)) as readonly LogEntry[];
+const post = (server: TestServer, path: string, body: unknown): Promise<unknown> =>
+  json(server, path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+const logOf = async (server: TestServer, plan: string): Promise<readonly LogEntry[]> =>
+  (await json(server, `/api/documents/${plan}/log`)) as readonly LogEntry[];
 
 /** Puts the simulated wrench on such a joint and reads it. */
 async function pull(page: Page, mood: string): Promise<void> {
@@ -63,8 +54,11 @@ describe('an installation on the phone', () => {
   const PLAN = 'pebble-tray';
   let run: string;
 
-  it('is read by the wrench: good, stripping, and a connection that breaks; what was off is offered to the plan', async () => {
-    run = await startRun(PLAN);
+  it('is read by the wrench: good, stripping, and a connection that breaks; what was off is offered to the plan', async ({
+    browser,
+    server,
+  }) => {
+    run = await startRun(server, PLAN);
     const page = await openPage(browser, PHONE, { units: 'metric', theme: 'dark' });
     await page.goto(server.at(`/run/${run}`));
     await says(page, 'See that the vehicle is the one planned for');
@@ -103,10 +97,10 @@ describe('an installation on the phone', () => {
     await page.waitForSelector('[data-bolt="j-11"][data-look="fault"]');
     const [joint, stripped] = ['j-10', 'j-11'];
 
-    let ticks = await ticksOf(run);
+    let ticks = await ticksOf(server, run);
     for (let i = 0; i < 50 && !ticks.some(t => t.kind === 'deviation'); i++) {
       await new Promise(d => setTimeout(d, 100));
-      ticks = await ticksOf(run);
+      ticks = await ticksOf(server, run);
     }
     const of = (id: string | undefined) =>
       ticks.filter(t => t.jointId === id && t.stepId.startsWith('tighten'));
@@ -155,7 +149,12 @@ describe('an installation on the phone', () => {
     await press(page, 'End the run with steps open');
     await says(page, 'it stands in the log');
     await says(page, /As built .* revision 1 of the plan/);
-    expect((await logOf(PLAN)).at(-1)).toMatchObject({ kind: 'install', km: 60_210, run, opened: true });
+    expect((await logOf(server, PLAN)).at(-1)).toMatchObject({
+      kind: 'install',
+      km: 60_210,
+      run,
+      opened: true,
+    });
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
 
@@ -184,18 +183,20 @@ describe('an installation on the phone', () => {
       .click();
     const plan = await storedPlan(server, desk, PLAN);
     const mount = plan.joints.find(j => j.id === stripped)?.mount;
-    const stored = (await json(`/api/documents/${PLAN}`)) as {
+    const stored = (await json(server, `/api/documents/${PLAN}`)) as {
       document: { rig: { mounts: { id: string; condition: string }[] } };
     };
     expect(stored.document.rig.mounts.find(m => m.id === mount)?.condition).toBe('stripped');
     await desk.browserContext().close();
   });
 
-  it('goes on without the server once it was opened, through a reload, and with a clock that was set back', async () => {
+  it('goes on without the server once it was opened, through a reload, and with a clock that was set back', async ({
+    browser,
+  }) => {
     const own = await TestServer.open();
     const page = await openPage(browser, PHONE);
     try {
-      const id = await begin(own, PLAN);
+      const id = await startRun(own, PLAN);
       await page.goto(own.at(`/run/${id}`));
       await says(page, /1 of \d+ .*Done/);
       await page.evaluate(async () => {
@@ -218,7 +219,7 @@ describe('an installation on the phone', () => {
       await page.waitForFunction(() => !/kept on this device/.test(document.body.innerText), {
         timeout: 90_000,
       });
-      const ticks = await kept(own, id);
+      const ticks = await ticksOf(own, id);
       expect(ticks.length).toBe(2);
       expect(ticks[1]?.at).toBeGreaterThan(ticks[0]?.at ?? 0);
       expect(page.faults).toEqual([]);
@@ -228,8 +229,8 @@ describe('an installation on the phone', () => {
     }
   });
 
-  it('is shared by a one-time code from the desk, and both hands are kept', async () => {
-    const id = await startRun(PLAN);
+  it('is shared by a one-time code from the desk, and both hands are kept', async ({ browser, server }) => {
+    const id = await startRun(server, PLAN);
     const desk = await openPage(browser, DESK);
     await desk.goto(server.at(`/run/${id}`));
     await says(desk, /1 of \d+ .*Done/);
@@ -268,7 +269,7 @@ describe('an installation on the phone', () => {
       { polling: 300 },
       id,
     );
-    expect(new Set((await ticksOf(id)).map(t => t.device)).size).toBe(2);
+    expect(new Set((await ticksOf(server, id)).map(t => t.device)).size).toBe(2);
     await press(desk, 'Run it on a phone');
     await press(desk, 'End the sharing');
     await says(desk, 'Share this run');
@@ -281,21 +282,25 @@ describe('an installation on the phone', () => {
   });
 });
 
-describe('the log', () => {
-  const PLAN = 'bramble-winter';
-  let page: Awaited<ReturnType<typeof openPage>>;
-  beforeAll(async () => {
-    page = await openPage(browser, DESK, { units: 'metric' });
-    await page.goto(server.at(`/plan/${PLAN}/log`));
-    await page.waitForSelector('[aria-label="Entries"]');
-  });
-  afterAll(async () => {
-    expect(page.faults).toEqual([]);
-    await page.browserContext().close();
-  });
+const PLAN = 'bramble-winter';
+/** One page for all that is done in the log. */
+const onLog = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<typeof openPage>> } }>({
+  page: [
+    async ({ browser, server }, use) => {
+      const page = await openPage(browser, DESK, { units: 'metric' });
+      await page.goto(server.at(`/plan/${PLAN}/log`));
+      await page.waitForSelector('[aria-label="Entries"]');
+      await use(page);
+      expect(page.faults).toEqual([]);
+      await page.browserContext().close();
+    },
+    { scope: 'file' },
+  ],
+});
 
-  it('takes a hit where the map is touched, with what Strike foresees there', async () => {
-    const before = (await logOf(PLAN)).length;
+describe('the log', () => {
+  onLog('takes a hit where the map is touched, with what Strike foresees there', async ({ page, server }) => {
+    const before = (await logOf(server, PLAN)).length;
     await press(page, 'Log something');
     await says(page, 'Touch the map where it hit.');
     // in the middle of plate C
@@ -320,7 +325,7 @@ describe('the log', () => {
     await page.locator('aria/Note[role="textbox"]').fill('boulder in the third crossing');
     await press(page, 'Keep it');
     await says(page, 'boulder in the third crossing');
-    const log = await logOf(PLAN);
+    const log = await logOf(server, PLAN);
     expect(log.length).toBe(before + 1);
     expect(log.at(-1)).toMatchObject({
       kind: 'hit',
@@ -335,7 +340,7 @@ describe('the log', () => {
     await says(page, 'Look at what the last hit did above the plate');
   });
 
-  it('is searched, sifted and struck from', async () => {
+  onLog('is searched, sifted and struck from', async ({ page, server }) => {
     await page.locator('aria/Search the log[role="searchbox"]').fill('crossing');
     await says(page, /2 of \d+/);
     for (let i = 0; i < 8; i++) await page.keyboard.press('Backspace');
@@ -350,19 +355,19 @@ describe('the log', () => {
     await page.keyboard.press('Tab');
     await press(page, 'Keep it');
     await says(page, /dent 5\.0 mm/);
-    expect((await logOf(PLAN)).filter(e => e.note?.includes('third crossing'))).toEqual([
+    expect((await logOf(server, PLAN)).filter(e => e.note?.includes('third crossing'))).toEqual([
       expect.objectContaining({ kind: 'hit', dentMm: 5, panel: 'plate-c' }),
     ]);
-    const count = (await logOf(PLAN)).length;
+    const count = (await logOf(server, PLAN)).length;
     const bin = await page.waitForSelector('[aria-label^="Strike out: Hit"]');
     await bin?.click();
-    expect((await logOf(PLAN)).length).toBe(count);
+    expect((await logOf(server, PLAN)).length).toBe(count);
     await press(page, 'Strike it out: press again');
     await page.waitForFunction(n => document.body.innerText.includes(`${n} of ${n}`), {}, count - 1);
-    expect((await logOf(PLAN)).length).toBe(count - 1);
+    expect((await logOf(server, PLAN)).length).toBe(count - 1);
   });
 
-  it('keeps a re-torque with what each bolt lost, and shows it over time', async () => {
+  onLog('keeps a re-torque with what each bolt lost, and shows it over time', async ({ page }) => {
     await press(page, 'Log something');
     await press(page, 'What happened', 'combobox');
     await press(page, 'Re-torque', 'option');
@@ -376,7 +381,7 @@ describe('the log', () => {
     await page.waitForSelector('.apexcharts-series path');
   });
 
-  it('does an oil change as a run of its own, which comes into the log', async () => {
+  onLog('does an oil change as a run of its own, which comes into the log', async ({ page, server }) => {
     await press(page, 'Services', 'tab');
     await says(page, /Engine oil drain Through the opening oil-drain-hole; nothing comes down\./);
     await says(page, /Transfer case fill Plate C down: 6 bolts out, 1 of the neighbour loosened\./);
@@ -397,14 +402,14 @@ describe('the log', () => {
     await says(page, 'it stands in the log');
     await page.locator('::-p-text(To the plan)').click();
     await says(page, /ngine oil drain/);
-    expect((await logOf(PLAN)).find(e => e.km === 92_400)).toMatchObject({
+    expect((await logOf(server, PLAN)).find(e => e.km === 92_400)).toMatchObject({
       kind: 'service',
       point: 'oil-drain',
     });
   });
 
-  it('brings a plate down and up again for a service behind it', async () => {
-    const id = await startRun(PLAN, 'transfer-fill');
+  onLog('brings a plate down and up again for a service behind it', async ({ browser, server }) => {
+    const id = await startRun(server, PLAN, 'transfer-fill');
     const walk = await openPage(browser, PHONE);
     await walk.goto(server.at(`/run/${id}`));
     await walkUntil(walk, /Loosen 1 bolt by three turns/);
@@ -419,7 +424,7 @@ describe('the log', () => {
     await walk.browserContext().close();
   });
 
-  it('gives out reminders, tables and the build book', async () => {
+  onLog('gives out reminders, tables and the build book', async ({ page, server }) => {
     await page.goto(server.at(`/plan/${PLAN}/log`));
     await page.waitForSelector('[aria-label="Take away"]');
     const folder = await downloadsOf(page);
@@ -434,7 +439,7 @@ describe('the log', () => {
     expect(ics).toContain('engine oil drain: Bramble');
     await press(page, 'JSON');
     const log = JSON.parse((await file(`${PLAN}-log.json`)).toString()) as { entries: unknown[] };
-    expect(log.entries).toEqual(await logOf(PLAN));
+    expect(log.entries).toEqual(await logOf(server, PLAN));
     await page.locator('::-p-xpath(//section[@aria-label="Take away"]//button[contains(., "CSV")])').click();
     expect((await file(`${PLAN}-log.csv`)).toString().trim().split('\r\n').length).toBeGreaterThan(10);
     await press(page, 'Build book');
@@ -444,7 +449,7 @@ describe('the log', () => {
     expect((pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length).toBeGreaterThan(10);
   });
 
-  it('says what it cannot keep, and keeps it in the form', async () => {
+  onLog('says what it cannot keep, and keeps it in the form', async ({ page, server }) => {
     await press(page, 'Log something');
     await press(page, 'What happened', 'combobox');
     await press(page, 'Coating', 'option');
@@ -463,32 +468,35 @@ describe('the log', () => {
 });
 
 describe('the run and the log hold', () => {
-  it.each([
+  it.for([
     ['light', DESK],
     ['dark', PHONE],
-  ] as const)('without the page itself scrolling, in the %j theme', async (theme, view) => {
-    const page = await openPage(browser, view, { theme });
-    await page.goto(server.at('/run/demo-install'));
-    await says(page, 'As built');
-    // nothing hidden makes the page itself scroll, neither beside nor below
-    const beyond = () =>
-      page.evaluate(() => [
-        document.documentElement.scrollWidth - innerWidth,
-        document.documentElement.scrollHeight - innerHeight,
-      ]);
-    expect(await beyond()).toEqual([0, 0]);
-    await page.goto(server.at('/plan/bramble-winter/log'));
-    await press(page, 'Log something');
-    await press(page, 'What happened', 'combobox');
-    await press(page, 'Re-torque', 'option');
-    await says(page, 'Began to turn at');
-    expect(await beyond()).toEqual([0, 0]);
-    expect(page.faults).toEqual([]);
-    await page.browserContext().close();
-  });
+  ] as const)(
+    'without the page itself scrolling, in the %j theme',
+    async ([theme, view], { browser, server }) => {
+      const page = await openPage(browser, view, { theme });
+      await page.goto(server.at('/run/demo-install'));
+      await says(page, 'As built');
+      // nothing hidden makes the page itself scroll, neither beside nor below
+      const beyond = () =>
+        page.evaluate(() => [
+          document.documentElement.scrollWidth - innerWidth,
+          document.documentElement.scrollHeight - innerHeight,
+        ]);
+      expect(await beyond()).toEqual([0, 0]);
+      await page.goto(server.at('/plan/bramble-winter/log'));
+      await press(page, 'Log something');
+      await press(page, 'What happened', 'combobox');
+      await press(page, 'Re-torque', 'option');
+      await says(page, 'Began to turn at');
+      expect(await beyond()).toEqual([0, 0]);
+      expect(page.faults).toEqual([]);
+      await page.browserContext().close();
+    },
+  );
 
-  it('offers no run, and a book that says so, where there is no plate yet', async () => {
-    const { document } = (await json('/api/documents/bramble-winter')) as {
+  it('offers no run, and a book that says so, where there is no plate yet', async ({ browser, server }) => {
+    const { document } = (await json(server, '/api/documents/bramble-winter')) as {
       document: { plan: Record<string, unknown> };
     };
     const plan = {
@@ -502,7 +510,7 @@ describe('the run and the log hold', () => {
       builds: [{ id: 'A', name: 'first', sheets: {} }],
       activeBuild: 'A',
     };
-    await post('/api/documents', { document: { ...document, plan } });
+    await post(server, '/api/documents', { document: { ...document, plan } });
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/bare/run'));
     await says(page, 'There is no plate to hang yet');
@@ -519,7 +527,10 @@ describe('the run and the log hold', () => {
     await page.browserContext().close();
   });
 
-  it('shows the order of the hands one bolt after another before anything starts', async () => {
+  it('shows the order of the hands one bolt after another before anything starts', async ({
+    browser,
+    server,
+  }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/bramble-winter/run'));
     await page

@@ -16,7 +16,7 @@ const allStruck = (page: Page): Promise<unknown> =>
       document.body.innerText.includes('Gives') &&
       !document.body.innerText.includes('striking') &&
       !document.body.innerText.includes('being struck'),
-    { timeout: 120_000 },
+    { polling: 200, timeout: 120_000 },
   );
 
 /** Processor time of every task that pages' main threads ran while traced, ms: what else the machine does is not counted. */
@@ -37,6 +37,19 @@ function pageTasks(trace: Uint8Array | undefined): readonly number[] {
     .filter(e => e.tdur !== undefined && /RunTask$/.test(e.name) && main.has(thread(e)))
     .map(e => Math.round((e.tdur ?? 0) / 1000));
 }
+
+/** One page for what follows: the answers it has found are kept. */
+const onWren = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<typeof openPage>> } }>({
+  page: [
+    async ({ browser, server }, use) => {
+      const page = await openPage(browser, DESK, { units: 'metric' });
+      await page.goto(server.at('/plan/wren-sliders/strike'));
+      await use(page);
+      await page.browserContext().close();
+    },
+    { scope: 'file' },
+  ],
+});
 
 describe('a strike in the background', () => {
   it('strikes the plates one after another, can be stopped, and never holds the page up', {
@@ -68,19 +81,6 @@ describe('a strike in the background', () => {
 });
 
 describe('Strike', () => {
-  /** One page for what follows: the answers it has found are kept. */
-  const onWren = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<typeof openPage>> } }>({
-    page: [
-      async ({ browser, server }, use) => {
-        const page = await openPage(browser, DESK, { units: 'metric' });
-        await page.goto(server.at('/plan/wren-sliders/strike'));
-        await use(page);
-        await page.browserContext().close();
-      },
-      { scope: 'file' },
-    ],
-  });
-
   onWren(
     'the rock is dragged along the map and the answer follows; back it goes to the worst place',
     async ({ page }) => {

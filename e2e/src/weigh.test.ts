@@ -8,7 +8,7 @@ const climbed = (page: Page): Promise<unknown> =>
     () =>
       document.querySelector('tbody tr') !== null &&
       !/being struck|laying out|striking/.test(document.body.innerText),
-    { timeout: 150_000 },
+    { polling: 200, timeout: 150_000 },
   );
 const rows = (page: Page): Promise<readonly string[]> =>
   page.$$eval('tbody tr', all => all.map(r => (r as HTMLElement).innerText.replace(/\s+/g, ' ')));
