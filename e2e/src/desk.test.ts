@@ -57,6 +57,18 @@ describe('Weigh', () => {
     await press(page, 'Remove build D');
     doc = await stored(page, 'bramble-winter');
     expect(doc.plan.builds.map(b => b.id)).toEqual(['A', 'B', 'C']);
+    // put in another order by the keyboard, as by a drag
+    await (await page.waitForSelector('aria/Move build C[role="button"]'))?.focus();
+    const heads = () =>
+      page.$$eval('[aria-label^="Name of build"]', all => all.map(e => e.getAttribute('aria-label')?.at(-1)));
+    for (const key of ['Space', 'ArrowLeft', 'Space'] as const) {
+      await page.keyboard.press(key);
+      await new Promise(done => setTimeout(done, 300));
+    }
+    await expect.poll(heads).toEqual(['A', 'C', 'B']);
+    doc = await stored(page, 'bramble-winter');
+    expect(doc.plan.builds.map(b => b.id)).toEqual(['A', 'C', 'B']);
+    expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });
 
