@@ -2,15 +2,15 @@ import { readFileSync } from 'node:fs';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { basename, dirname, join } from 'node:path';
-import { barCuts, shoppingList, toolRoll } from '@plate-fold/core/bolt';
+import { barCuts, hardwareList, toolList } from '@plate-fold/core/bolt';
 import { buildBook } from '@plate-fold/core/book';
 import type { Facts } from '@plate-fold/core/derive';
 import { flatPattern, foldedSolid, NEST_DEFAULTS, nest, shopOf } from '@plate-fold/core/fold';
 import {
-  bagListCsv,
   barCutsCsv,
   bendTableCsv,
   glb,
+  hardwareListCsv,
   holeTableCsv,
   nestDxf,
   patternDxf,
@@ -18,7 +18,7 @@ import {
   plateFiles,
   remindersIcs,
   stl,
-  toolRollCsv,
+  toolListCsv,
 } from '@plate-fold/core/formats';
 import { dueList } from '@plate-fold/core/log';
 import { writeDocument } from '@plate-fold/core/plan';
@@ -80,8 +80,8 @@ export const EXPORTS: Readonly<Record<string, Files>> = {
     ],
   ],
   csv: (facts, units) => [
-    ['bag-list.csv', bagListCsv(shoppingList(facts.joints))],
-    ['tool-roll.csv', toolRollCsv(toolRoll(facts.joints, facts))],
+    ['bag-list.csv', hardwareListCsv(hardwareList(facts.joints))],
+    ['tool-roll.csv', toolListCsv(toolList(facts.joints, facts))],
     ['bends.csv', bendTableCsv(facts.panels)],
     ['holes.csv', holeTableCsv(facts.panels, facts.joints, units)],
     ...(facts.rig.bars.length > 0 ? [['crossbars.csv', barCutsCsv(cutsOf(facts), units)] as const] : []),

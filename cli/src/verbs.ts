@@ -1,9 +1,9 @@
 import {
+  hardwareList,
   jointCapacity,
   type ResolvedJoint,
-  shoppingList,
   stackFaults,
-  toolRoll,
+  toolList,
   toolsFor,
 } from '@plate-fold/core/bolt';
 import { check } from '@plate-fold/core/checks';
@@ -124,8 +124,8 @@ const boltsVerb: Verb = ({ joints, panels, rig }) => ({
       drill: j.drill,
       tools: toolsFor(j),
     })),
-    shopping: shoppingList(joints).map(({ part, count }) => ({ part, count })),
-    tools: toolRoll(joints, { panels, rig }),
+    shopping: hardwareList(joints).map(({ part, count }) => ({ part, count })),
+    tools: toolList(joints, { panels, rig }),
   },
   text: [
     rows([
@@ -143,7 +143,7 @@ const boltsVerb: Verb = ({ joints, panels, rig }) => ({
     ]),
     ...joints.flatMap(j => stackFaults(j).map(f => `${j.id}: ${f.said}`)),
     '',
-    ...shoppingList(joints).map(l => `${String(l.count).padStart(4)}  ${l.part}`),
+    ...hardwareList(joints).map(l => `${String(l.count).padStart(4)}  ${l.part}`),
   ].join('\n'),
   code: 0,
 });

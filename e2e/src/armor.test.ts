@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { DESK, downloadsOf, openPage, PHONE, press, saved, says, tally, undo, words } from './browser';
+import { DESK, downloadsOf, openPage, PHONE, press, saved, says, summary, undo, words } from './browser';
 import { it } from './fixtures';
 
 interface Saved {
@@ -91,7 +91,7 @@ describe('an own vehicle, from nothing', () => {
     await says(page, 'so that both ends are bolted to a member');
     await page.locator('::-p-text(Take 5 of 5 plates)').click();
     await says(page, 'The whole set');
-    expect(Number((await tally(page, 'Covered')).replace('%', ''))).toBeGreaterThan(93);
+    expect(Number((await summary(page, 'Covered')).replace('%', ''))).toBeGreaterThan(93);
     doc = await stored(page);
     expect(doc.plan.panels).toHaveLength(5);
     expect(doc.plan.joints.length).toBeGreaterThanOrEqual(16);

@@ -90,14 +90,14 @@ describe('Bolt chooses the hardware of the lifted SUV', () => {
   );
 
   onHeron(
-    'drilling cards warn and name bits and neighbours; torques stand in a table; the bag follows',
+    'drilling cards warn and name bits and neighbors; torques stand in a table; the bag follows',
     async ({ page }) => {
       await press(page, 'Drilling', 'tab');
       await says(page, 'eye and face protection');
       await says(page, /Fit first: j-\d+/);
       await says(page, 'step bit to 11 mm');
       await press(page, 'Factory off', 'tab');
-      await says(page, 'Lift its centre pin first');
+      await says(page, 'Lift its center pin first');
       await press(page, 'Torques', 'tab');
       const rows = await page.$$eval('[role=tabpanel][data-state=active] tbody tr', all =>
         all.map(r => (r as HTMLElement).innerText),

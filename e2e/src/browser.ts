@@ -163,10 +163,10 @@ export async function startRun(server: TestServer, plan: string, service?: strin
 export const ticksOf = async (server: TestServer, run: string): Promise<readonly Tick[]> =>
   ((await (await fetch(server.at(`/api/runs/${run}`))).json()) as { ticks: readonly Tick[] }).ticks;
 
-/** The large figure of an entry of the tally, as it stands there. */
-export const tally = (page: Page, name: string): Promise<string> =>
+/** The large figure of an entry of the summary, as it stands there. */
+export const summary = (page: Page, name: string): Promise<string> =>
   page.evaluate(n => {
-    const entries = [...document.querySelectorAll('[aria-label="Tally"] button')];
+    const entries = [...document.querySelectorAll('[aria-label="Summary"] button')];
     const entry = entries.find(e => e.firstElementChild?.textContent === n);
     return entry?.children[1]?.textContent ?? '';
   }, name);

@@ -1,6 +1,6 @@
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { chosen, DESK, openPage, PHONE, press, saved, says, tally, words } from './browser';
+import { chosen, DESK, openPage, PHONE, press, saved, says, summary, words } from './browser';
 import { it } from './fixtures';
 
 interface Plan {
@@ -34,7 +34,7 @@ describe('Weigh', () => {
     await page.goto(server.at('/plan/bramble-winter/weigh'));
     await says(page, 'against build A');
     await press(page, 'Copy build B');
-    await says(page, '1/4 aluminium, copy');
+    await says(page, '1/4 aluminum, copy');
     const name = (await page.waitForSelector(
       'aria/Name of build D[role="textbox"]',
     )) as ElementHandle<HTMLInputElement>;
@@ -72,13 +72,13 @@ describe('Weigh', () => {
     await page.browserContext().close();
   });
 
-  it('the tally leads to where its figures come from', async ({ browser, server }) => {
+  it('the summary leads to where its figures come from', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/bramble-winter/bolt'));
     await says(page, 'captive nut');
-    await page.locator('[aria-label="Tally"] button::-p-text(Net mass)').click();
+    await page.locator('[aria-label="Summary"] button::-p-text(Net mass)').click();
     await says(page, 'How it stands');
-    await page.locator('[aria-label="Tally"] button::-p-text(Covered)').click();
+    await page.locator('[aria-label="Summary"] button::-p-text(Covered)').click();
     await says(page, 'The whole set');
     await page.browserContext().close();
   });
@@ -136,7 +136,7 @@ describe('the frame', () => {
       const page = await openPage(browser, views[0] ?? DESK);
       for (const stage of ['rig', 'cover', 'fold', 'strike', 'weigh', 'bolt', 'run']) {
         await page.goto(server.at(`/plan/heron-autumn/${stage}`));
-        await page.waitForSelector('[aria-label="Tally"]');
+        await page.waitForSelector('[aria-label="Summary"]');
         for (const view of views) {
           if (views.length > 1) await page.setViewport(view);
           const over = await page.evaluate(
@@ -157,12 +157,12 @@ describe('the frame', () => {
   it('the side one looks from and the theme stay with the device', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/wren-sliders/cover'));
-    await page.waitForSelector('[aria-label="Tally"]');
+    await page.waitForSelector('[aria-label="Summary"]');
     await page.keyboard.press('v');
     await page.keyboard.press('u');
     await page.reload();
     await says(page, 'On your back, head to rear');
-    expect(await tally(page, 'Net mass')).toContain('kg');
+    expect(await summary(page, 'Net mass')).toContain('kg');
     await press(page, 'Menu');
     await press(page, 'Dark, for the floor', 'menuitem');
     expect(await page.$eval('html', e => e.dataset.theme)).toBe('dark');
@@ -194,10 +194,10 @@ describe('the frame', () => {
     expect((await at()) - before).toBeCloseTo(30, 6);
     await page.goto(server.at('/plan/pebble-tray/cover'));
     await press(page, 'Plate A, engine and transmission');
-    await press(page, 'Aluminium 6061-T6', 'radio');
+    await press(page, 'Aluminum 6061-T6', 'radio');
     await press(page, 'Use this sheet for every plate');
     await press(page, 'Plate B, side skirt, left');
-    await chosen(page, 'Aluminium 6061-T6');
+    await chosen(page, 'Aluminum 6061-T6');
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });

@@ -384,7 +384,7 @@ describe('the log', () => {
   onLog('does an oil change as a run of its own, which comes into the log', async ({ page, server }) => {
     await press(page, 'Services', 'tab');
     await says(page, /Engine oil drain Through the opening oil-drain-hole; nothing comes down\./);
-    await says(page, /Transfer case fill Plate C down: 6 bolts out, 1 of the neighbour loosened\./);
+    await says(page, /Transfer case fill Plate C down: 6 bolts out, 1 of the neighbor loosened\./);
     await says(page, 'A door below it would save');
     await page
       .locator(

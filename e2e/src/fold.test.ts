@@ -170,7 +170,7 @@ describe('Fold', () => {
     await page.browserContext().close();
   });
 
-  it('the plate in space turns by keys, is cut open, goes with and without its neighbours and parts, and out as GLB', async ({
+  it('the plate in space turns by keys, is cut open, goes with and without its neighbors and parts, and out as GLB', async ({
     browser,
     server,
   }) => {

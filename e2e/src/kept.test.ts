@@ -31,7 +31,7 @@ const stored = async (at: TestServer, plan: string): Promise<PlanDocument> =>
 async function anotherSheet(page: Page): Promise<void> {
   await press(page, 'Plate D, fuel tank');
   await says(page, 'Sheet in build A');
-  await press(page, 'Aluminium 5052-H32', 'radio');
+  await press(page, 'Aluminum 5052-H32', 'radio');
 }
 const done = (page: Page): Promise<number> =>
   page.$eval('[role="progressbar"]', e => Number(e.getAttribute('aria-valuenow')));
@@ -184,7 +184,7 @@ describe('edits', () => {
       await page.evaluate(() => {
         const radio = [...document.querySelectorAll<HTMLElement>('[role="radio"], input[type="radio"]')].find(
           e =>
-            /Aluminium 5052-H32/.test(
+            /Aluminum 5052-H32/.test(
               e.getAttribute('aria-label') ?? e.textContent ?? e.closest('label')?.textContent ?? '',
             ),
         );
@@ -193,7 +193,7 @@ describe('edits', () => {
       });
       await page.waitForSelector('a[href="/plan/heron-belly/cover"], a[href^="/plan/pebble"]');
       await page.evaluate(() => document.querySelector<HTMLElement>('a[href^="/plan/pebble"]')?.click());
-      await page.waitForSelector('[aria-label="Tally"]');
+      await page.waitForSelector('[aria-label="Summary"]');
       await page.waitForFunction(
         async () => {
           const r = (await (await fetch('/api/documents/bramble-winter')).json()) as {
@@ -221,7 +221,7 @@ describe('edits', () => {
     try {
       const page = await openPage(browser, DESK);
       await page.goto(own.at(COVER));
-      await page.waitForSelector('[aria-label="Tally"]');
+      await page.waitForSelector('[aria-label="Summary"]');
       await fillStore(page, 'plate-fold draft');
       await own.stop();
       await anotherSheet(page);
@@ -240,7 +240,7 @@ describe('edits', () => {
   it('of a tab and of one that was made as its copy are two drafts', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at(COVER));
-    await page.waitForSelector('[aria-label="Tally"]');
+    await page.waitForSelector('[aria-label="Summary"]');
     const name = await page.evaluate(() => sessionStorage.getItem('plate-fold tab'));
     const opened = new Promise<Page>(found =>
       page.browserContext().once('targetcreated', t => void t.page().then(p => p && found(p))),
@@ -248,12 +248,12 @@ describe('edits', () => {
     // a window that a page opens gets a copy of its session's store, as a doubled tab does
     await page.evaluate(() => void window.open(location.href, '_blank'));
     const copy = await opened;
-    await copy.waitForSelector('[aria-label="Tally"]');
+    await copy.waitForSelector('[aria-label="Summary"]');
     const other = await copy.evaluate(() => sessionStorage.getItem('plate-fold tab'));
     expect([name, other].every(n => typeof n === 'string' && n.length > 4)).toBe(true);
     expect(other).not.toBe(name);
     await page.reload();
-    await page.waitForSelector('[aria-label="Tally"]');
+    await page.waitForSelector('[aria-label="Summary"]');
     expect(await page.evaluate(() => sessionStorage.getItem('plate-fold tab'))).toBe(name);
     await page.browserContext().close();
   });
@@ -348,7 +348,7 @@ describe('an archive', () => {
       expect(await plans()).toHaveLength(4);
       await take();
       await press(page, 'Keep both');
-      await page.waitForSelector('[aria-label="Tally"]');
+      await page.waitForSelector('[aria-label="Summary"]');
       expect(page.url()).toContain('/plan/bramble-winter-2/cover');
       expect(await plans()).toHaveLength(5);
       await page.goto(own.at(COVER));
@@ -356,7 +356,7 @@ describe('an archive', () => {
       await saved(page);
       await take();
       await press(page, 'Replace mine: its runs and log are deleted');
-      await page.waitForSelector('[aria-label="Tally"]');
+      await page.waitForSelector('[aria-label="Summary"]');
       expect((await stored(own, 'bramble-winter')).plan.builds[0]?.sheets['plate-d']?.material).not.toBe(
         'al-5052-h32',
       );
@@ -375,7 +375,7 @@ describe('a page older than the build', () => {
   ] as const)('%s', async ([, how, stays], { browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at(COVER));
-    await page.waitForSelector('[aria-label="Tally"]');
+    await page.waitForSelector('[aria-label="Summary"]');
     await page.evaluate(() => Object.assign(window, { mark: true }));
     await page.setRequestInterception(true);
     let asked = 0;
@@ -400,7 +400,7 @@ describe('a page older than the build', () => {
       expect(await page.evaluate(() => 'mark' in window)).toBe(true);
     } else {
       await page.waitForFunction(() => !('mark' in window));
-      await page.waitForSelector('[aria-label="Tally"]');
+      await page.waitForSelector('[aria-label="Summary"]');
     }
     expect(asked).toBeGreaterThan(0);
     await page.browserContext().close();

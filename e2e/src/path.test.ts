@@ -14,8 +14,8 @@ import {
   saved,
   says,
   startRun,
+  summary,
   TestServer,
-  tally,
 } from './browser';
 import { it } from './fixtures';
 
@@ -42,13 +42,13 @@ describe.each([
         'E, converter shield',
       ])
         await page.waitForSelector(`aria/Plate ${mark}[role="button"]`);
-      expect(await tally(page, 'Net mass')).toBe('+163.1lb');
+      expect(await summary(page, 'Net mass')).toBe('+163.1lb');
 
       await press(page, 'Plate A, engine');
       await says(page, 'Sheet in build A');
-      await press(page, 'Aluminium 5052-H32', 'radio');
+      await press(page, 'Aluminum 5052-H32', 'radio');
       await chosen(page, '1/4″');
-      const [mass, covered] = [number(await tally(page, 'Net mass')), await tally(page, 'Covered')];
+      const [mass, covered] = [number(await summary(page, 'Net mass')), await summary(page, 'Covered')];
       expect(mass).toBeGreaterThan(120);
       expect(mass).toBeLessThan(140);
       expect(covered).toBe('97%');
@@ -98,8 +98,8 @@ describe.each([
       const again = await openPage(browser, view);
       await again.goto(own.at(COVER));
       await press(again, 'Plate A, engine');
-      await chosen(again, 'Aluminium 5052-H32');
-      expect(number(await tally(again, 'Net mass'))).toBe(mass);
+      await chosen(again, 'Aluminum 5052-H32');
+      expect(number(await summary(again, 'Net mass'))).toBe(mass);
       await again.goto(run);
       await goToStep(again, 'Plate B: tighten to 30 %');
       await says(again, 'Cross-threaded');
@@ -150,13 +150,13 @@ describe('edits', () => {
     await press(page, 'Plate D, fuel tank');
     await says(page, 'Sheet in build A');
     await own.stop();
-    await press(page, 'Aluminium 5052-H32', 'radio');
+    await press(page, 'Aluminum 5052-H32', 'radio');
     await page.waitForSelector('[data-save="offline"]');
-    const mass = await tally(page, 'Net mass');
+    const mass = await summary(page, 'Net mass');
     await own.start();
     await page.reload();
-    await page.waitForSelector('[aria-label="Tally"]');
-    expect(await tally(page, 'Net mass')).toBe(mass);
+    await page.waitForSelector('[aria-label="Summary"]');
+    expect(await summary(page, 'Net mass')).toBe(mass);
     await saved(page);
     const { document } = (await (await fetch(own.at('/api/documents/bramble-winter'))).json()) as {
       document: { plan: { builds: { sheets: Record<string, { material: string }> }[] } };
@@ -169,7 +169,7 @@ describe('edits', () => {
   it('in two tabs at once are told apart, and neither is lost', async ({ browser, server }) => {
     const [one, two] = [await openPage(browser, DESK), await openPage(browser, DESK)];
     await Promise.all([one, two].map(p => p.goto(server.at(COVER))));
-    await Promise.all([one, two].map(p => p.waitForSelector('[aria-label="Tally"]')));
+    await Promise.all([one, two].map(p => p.waitForSelector('[aria-label="Summary"]')));
     await one.keyboard.press('b');
     await saved(one);
     await two.locator('aria/Plate C, transfer case[role="button"]').click();
@@ -189,21 +189,21 @@ describe('edits', () => {
   it('undo, redo, builds, units and sides go by keyboard', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at(COVER));
-    await page.waitForSelector('[aria-label="Tally"]');
-    const first = await tally(page, 'Net mass');
+    await page.waitForSelector('[aria-label="Summary"]');
+    const first = await summary(page, 'Net mass');
     await page.keyboard.press('b');
-    const second = await tally(page, 'Net mass');
+    const second = await summary(page, 'Net mass');
     expect(second).not.toBe(first);
     await page.keyboard.down('Control');
     await page.keyboard.press('z');
-    expect(await tally(page, 'Net mass')).toBe(first);
+    expect(await summary(page, 'Net mass')).toBe(first);
     await page.keyboard.down('Shift');
     await page.keyboard.press('z');
     await page.keyboard.up('Shift');
     await page.keyboard.up('Control');
-    expect(await tally(page, 'Net mass')).toBe(second);
+    expect(await summary(page, 'Net mass')).toBe(second);
     await page.keyboard.press('u');
-    expect(await tally(page, 'Net mass')).toContain('kg');
+    expect(await summary(page, 'Net mass')).toContain('kg');
     await page.keyboard.press('v');
     await says(page, 'On your back, head to rear');
     await page.keyboard.press(']');

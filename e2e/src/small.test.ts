@@ -53,7 +53,7 @@ describe.each(SIZES)('on a screen of $width by $height', ({ stages, ...size }) =
     for (const stage of stages) {
       await page.goto(server.at(`/plan/bramble-winter/${stage}`));
       await page.waitForSelector('[data-stage-scroll]');
-      await page.waitForSelector('[aria-label="Tally"] button');
+      await page.waitForSelector('[aria-label="Summary"] button');
       const atRest = await workShare(page);
       expect(atRest, `${stage} at rest`).toBeGreaterThanOrEqual(0.6);
       // where long lists scroll

@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { describe, expect, onTestFinished } from 'vitest';
-import { DESK, openBrowser, openPage, press, saved, says, tally } from './browser';
+import { DESK, openBrowser, openPage, press, saved, says, summary } from './browser';
 import { it } from './fixtures';
 
 /** The figure beside a name in the first plate's card. */
@@ -75,7 +75,7 @@ describe('a strike in the background', () => {
     expect(tasks.length).toBeGreaterThan(100);
     expect(tasks.filter(ms => ms > 100)).toEqual([]);
     // the foot of the page follows the strike
-    expect(await tally(page, 'Least gap, struck')).toMatch(/mm/);
+    expect(await summary(page, 'Least gap, struck')).toMatch(/mm/);
     expect(page.faults).toEqual([]);
   });
 });
@@ -138,7 +138,7 @@ describe('Strike', () => {
   );
 
   onWren(
-    'compares two builds on the same colours, figure by figure',
+    'compares two builds on the same colors, figure by figure',
     async ({ page }) => {
       await says(page, 'Gives', 90_000);
       await page.locator('aria/Build beside it').click();
@@ -151,7 +151,7 @@ describe('Strike', () => {
       await press(page, 'as a table', 'radio');
       const rows = await page.$$eval('tbody tr', all => all.map(r => r.textContent ?? ''));
       expect(rows).toHaveLength(10);
-      // plate D is plastic in one and aluminium in the other
+      // plate D is plastic in one and aluminum in the other
       expect(rows[6]).not.toBe(rows[7]);
       expect(page.faults).toEqual([]);
     },

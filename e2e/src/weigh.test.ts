@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { DESK, openPage, press, saved, says, storedPlan, tally, undo } from './browser';
+import { DESK, openPage, press, saved, says, storedPlan, summary, undo } from './browser';
 import { it } from './fixtures';
 
 const climbed = (page: Page): Promise<unknown> =>
@@ -39,11 +39,11 @@ describe('Weigh: every sheet for a plate', () => {
     await press(page, 'Gap left');
     const up = (await rows(page)).map(r => r.match(/(−?\d+\.\d) mm/)?.[1]).filter(Boolean);
     expect(up.length).toBeGreaterThan(30);
-    const before = await tally(page, 'Net mass');
+    const before = await summary(page, 'Net mass');
     const row = await page.waitForSelector('::-p-xpath(//tr[th[contains(., "1/4 in 5052")]]//button)');
     await row?.click();
     await saved(page);
-    expect(await tally(page, 'Net mass')).not.toBe(before);
+    expect(await summary(page, 'Net mass')).not.toBe(before);
     await page.waitForSelector('::-p-xpath(//tr[th[contains(., "1/4 in 5052")]][contains(., "as it is")])');
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
@@ -64,11 +64,11 @@ describe('Weigh: every sheet for a plate', () => {
     await page.waitForSelector('::-p-xpath(//tr[th[contains(., "3/8 in 6061")]]/td[2][contains(., "mm")])', {
       timeout: 120_000,
     });
-    const before = await tally(page, 'Net mass');
+    const before = await summary(page, 'Net mass');
     const take = await page.waitForSelector('::-p-xpath(//tr[th[contains(., "3/8 in 6061")]]//button)');
     await take?.click();
     await saved(page);
-    expect(await tally(page, 'Net mass')).not.toBe(before);
+    expect(await summary(page, 'Net mass')).not.toBe(before);
     const made = await storedPlan(server, page, 'wren-sliders');
     const sheets = made.builds.find(x => x.id === made.activeBuild)?.sheets ?? {};
     expect(new Set(Object.values(sheets).map(x => x.material))).toEqual(new Set(['al-6061-t6']));
@@ -78,7 +78,7 @@ describe('Weigh: every sheet for a plate', () => {
 });
 
 describe('Weigh: the best build', () => {
-  it('keeps its limits, says what stops it, and goes into the plan; tally and stance follow', async ({
+  it('keeps its limits, says what stops it, and goes into the plan; summary and stance follow', async ({
     browser,
     server,
   }) => {
@@ -86,7 +86,7 @@ describe('Weigh: the best build', () => {
     await page.goto(server.at('/plan/wren-sliders/weigh'));
     await press(page, 'best build', 'radio');
     await page.locator('::-p-text(must not drum)').click();
-    // only aluminium may be bought
+    // only aluminum may be bought
     for (const short of ['steel', 'steel 50', 'AR 400', 'stainless', 'UHMW'])
       await page.locator(`::-p-xpath(//label[normalize-space(.)="${short}"]/input)`).click();
     await says(page, 'of 5052, 6061');
@@ -99,11 +99,11 @@ describe('Weigh: the best build', () => {
     );
     expect(plates.length).toBe(5);
     for (const p of plates) expect(p).toMatch(/5052|6061/);
-    const before = await tally(page, 'Net mass');
+    const before = await summary(page, 'Net mass');
     const stance = await page.$eval('aside', e => e.innerText);
     await page.locator('::-p-xpath(//button[starts-with(., "Take it into build")])').click();
     await saved(page);
-    expect(await tally(page, 'Net mass')).not.toBe(before);
+    expect(await summary(page, 'Net mass')).not.toBe(before);
     expect(await page.$eval('aside', e => e.innerText)).not.toBe(stance);
     const { limits, builds, activeBuild } = await storedPlan(server, page, 'wren-sliders');
     expect(limits).toMatchObject({ materials: ['al-5052-h32', 'al-6061-t6'], minGap: 0 });
@@ -161,14 +161,14 @@ describe('Weigh: builds side by side', () => {
       await page.keyboard.type(text);
       await page.keyboard.press('Enter');
     };
-    const before = await tally(page, 'Cost, a guess');
+    const before = await summary(page, 'Cost, a guess');
     await enter('Cutting, dollars', 'NaN');
     await says(page, /is not a number|not understood|number/);
-    expect(await tally(page, 'Cost, a guess')).toBe(before);
+    expect(await summary(page, 'Cost, a guess')).toBe(before);
     await enter('Cutting, dollars', '4.5');
     await enter('Source of Cutting', 'the shop by the mill, May');
     await saved(page);
-    expect(Number(await tally(page, 'Cost, a guess').then(t => t.replace(/\D/g, '')))).toBeGreaterThan(
+    expect(Number(await summary(page, 'Cost, a guess').then(t => t.replace(/\D/g, '')))).toBeGreaterThan(
       Number(before.replace(/\D/g, '')),
     );
     expect((await storedPlan(server, page, 'wren-sliders')).rates).toEqual({
@@ -177,7 +177,7 @@ describe('Weigh: builds side by side', () => {
     await says(page, 'partly invented defaults');
     await press(page, 'Cutting back to the default');
     await saved(page);
-    expect(await tally(page, 'Cost, a guess')).toBe(before);
+    expect(await summary(page, 'Cost, a guess')).toBe(before);
     await enter('Offer for build A', '500');
     await enter('Tax on the goods (0: none)', '10');
     await enter('Your deductible (0: none)', '250');

@@ -4,7 +4,7 @@ import { foldPanel } from '../fold';
 import { rectangle } from '../geometry';
 import type { Joint, Panel } from '../plan';
 import type { PresentRig } from '../rig';
-import { EXTENSIONS, extensionFor, fewestThreads, recessMm, resolveJoint, toolRoll } from './index';
+import { EXTENSIONS, extensionFor, fewestThreads, recessMm, resolveJoint, toolList } from './index';
 
 const panelOf = (id: string, z: number, x0: number, flanges: Panel['flanges'] = []): Panel => ({
   id,
@@ -40,19 +40,19 @@ describe('what is in a ratchet\u2019s way', () => {
     expect(recessMm(jointAt(150, [a]), { panels: [a], rig: rig() })).toBe(0);
   });
   it('is the depth of a lip folded down right beside it, by hand', () => {
-    // a flange 80 long, square down, on the edge at u = 300; its mould line is the underside
+    // a flange 80 long, square down, on the edge at u = 300; its mold line is the underside
     const lip = { id: 'f', edge: 1, length: 80, angle: -90 };
     const a = foldPanel(panelOf('A', 400, 0, [lip]), steel);
     expect(recessMm(jointAt(280, [a]), { panels: [a], rig: rig() })).toBeCloseTo(80, 3);
     expect(extensionFor(jointAt(280, [a]), { panels: [a], rig: rig() })).toBe(75);
     expect(recessMm(jointAt(200, [a]), { panels: [a], rig: rig() })).toBe(0);
   });
-  it('is also a neighbour that hangs lower, or a rail, and stands in the tool roll', () => {
+  it('is also a neighbor that hangs lower, or a rail, and stands in the tool roll', () => {
     const a = foldPanel(panelOf('A', 400, 0), steel);
     const b = foldPanel(panelOf('B', 310, 310), steel);
     const j = jointAt(290, [a, b]);
     expect(recessMm(j, { panels: [a, b], rig: rig() })).toBeCloseTo(90, 6);
-    expect(toolRoll([j], { panels: [a, b], rig: rig() }).map(t => t.tool)).toContain('extension 75 mm');
+    expect(toolList([j], { panels: [a, b], rig: rig() }).map(t => t.tool)).toContain('extension 75 mm');
     const rail = {
       id: 'r',
       kind: 'rail' as const,
@@ -63,7 +63,7 @@ describe('what is in a ratchet\u2019s way', () => {
     };
     expect(extensionFor(j, { panels: [a], rig: rig([rail]) })).toBe(150);
     expect(
-      toolRoll([j])
+      toolList([j])
         .map(t => t.tool)
         .join(),
     ).not.toContain('extension');

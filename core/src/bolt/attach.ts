@@ -10,7 +10,7 @@ import {
   sheetOf,
 } from '../plan';
 import type { Mount, PresentRig } from '../rig';
-import { bad, good, type Result, roundTo } from '../units';
+import { err, ok, type Result, roundTo } from '../units';
 import { SEAT_TOLERANCE, seatOf } from './seat';
 
 /** Room below this is none, mm: no spacer fills it. */
@@ -51,24 +51,24 @@ export function attached(
 ): Result<PlanDocument> {
   const mount = rig.mounts.find(m => m.id === mountId);
   if (!mount)
-    return bad(
+    return err(
       holeNamed(doc, mountId)
         ? `hole ${mountId} is not there with these options`
         : `there is no hole ${mountId}`,
     );
   const mark = panels.find(p => p.panel.id === panel)?.panel.mark ?? panel;
   const there = doc.plan.joints.find(j => j.mount === mountId);
-  if (there?.panels.includes(panel)) return bad(`plate ${mark} is bolted to ${mountId} already`);
+  if (there?.panels.includes(panel)) return err(`plate ${mark} is bolted to ${mountId} already`);
   const draft: Joint = there
     ? { ...there, panels: [...there.panels, panel] }
     : jointFor(freshId('j', doc.plan.joints), mount, [panel]);
   const byId = new Map(panels.map(p => [p.panel.id, p]));
   const mine = stand({ ...draft, spacer: 0 }, mount, rig, byId).plates.find(s => s.panel === panel);
-  if (mine?.where !== 'flat') return bad(`hole ${mountId} is not over a flat of plate ${mark}`);
+  if (mine?.where !== 'flat') return err(`hole ${mountId} is not over a flat of plate ${mark}`);
   const { joint, room } = closed(draft, mount, rig, byId);
   if (room < -SEAT_TOLERANCE)
-    return bad(`plate ${mark} lies ${roundTo(-room, 1)} mm inside the member at hole ${mountId}`);
-  return good(
+    return err(`plate ${mark} lies ${roundTo(-room, 1)} mm inside the member at hole ${mountId}`);
+  return ok(
     inPlan(doc, {
       joints: there ? doc.plan.joints.map(j => (j === there ? joint : j)) : [...doc.plan.joints, joint],
     }),

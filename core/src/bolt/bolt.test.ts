@@ -7,6 +7,7 @@ import type { Member, Mount, PresentRig } from '../rig';
 import { MM_PER_INCH, NM_PER_LBF_FT } from '../units';
 import {
   drillLadder,
+  hardwareList,
   headSize,
   internalShearArea,
   nutFactor,
@@ -14,11 +15,10 @@ import {
   REUSED_PRELOAD,
   resolveJoint,
   STRENGTH,
-  shoppingList,
   stockLength,
   THREADS,
   threadNamed,
-  toolRoll,
+  toolList,
   torqueFor,
   washerSize,
 } from './index';
@@ -298,11 +298,11 @@ describe('lists', () => {
       resolved(jointOf()),
       resolved(jointOf({ id: 'k', nut: 'nylon-lock', washers: ['flat', 'flat'] })),
     ];
-    const list = shoppingList(joints);
+    const list = hardwareList(joints);
     expect(list.find(l => l.part === 'flat washer M10, 200 HV, zinc')?.count).toBe(3);
     expect(list.find(l => l.part.startsWith('nylon lock nut'))?.count).toBe(1);
     expect(list.reduce((n, l) => n + l.count, 0)).toBe(6);
-    const tools = toolRoll(joints);
+    const tools = toolList(joints);
     expect(tools.find(t => t.tool === 'socket 16 mm')?.for).toEqual(['j', 'k']);
     expect(tools.find(t => t.tool === 'wrench 16 mm')?.for).toEqual(['k']);
   });

@@ -39,7 +39,7 @@ const STEEL_BEARING: Bearing = {
 const BEARING: Readonly<Record<MaterialFamily, Bearing>> = {
   steel: STEEL_BEARING,
   stainless: STEEL_BEARING,
-  aluminium: {
+  aluminum: {
     holds: (d, t, m) => 2 * d * t * m.ultimate,
     // from the middle of the hole
     tears: (d, clear, t, m) => (clear + d / 2) * t * m.ultimate,

@@ -19,7 +19,7 @@ import {
   resolveJoints,
   STRENGTH,
   stackFaults,
-  toolRoll,
+  toolList,
 } from './index';
 
 const looked = (doc: PlanDocument, build = doc.plan.builds[0]!) => {
@@ -251,8 +251,8 @@ describe('the card of a new hole', () => {
     expect(drillStop(9, 6)).toBe(4);
     expect(drillStop(2, 6)).toBe(0);
     for (const tool of ['drill stop', 'marker', 'center punch', 'deburring tool'])
-      expect(toolRoll([near]).map(t => t.tool)).toContain(tool);
-    expect(toolRoll([{ ...near, drill: [] }]).map(t => t.tool)).not.toContain('drill stop');
+      expect(toolList([near]).map(t => t.tool)).toContain(tool);
+    expect(toolList([{ ...near, drill: [] }]).map(t => t.tool)).not.toContain('drill stop');
     const sound = bramble.joints.find(x => x.drill.length === 0)!;
     expect(drillingCard(sound, bramble.joints, { drilling: 'template' })).toBeUndefined();
   });
@@ -360,7 +360,7 @@ describe('notes on a joint', () => {
 describe('spacers and clamps', () => {
   const made = (change: Partial<Joint>) =>
     looked(withJoint(heron.doc, 'j-6', j => ({ ...j, ...change }))).joints.find(j => j.id === 'j-6')!;
-  it('of aluminium weigh less, of plastic are crushed first, and both stand on the bag list', () => {
+  it('of aluminum weigh less, of plastic are crushed first, and both stand on the bag list', () => {
     const steel = made({ spacer: 20 });
     const al = made({ spacer: 20, spacerOf: 'aluminium' });
     const plastic = made({ spacer: 20, spacerOf: 'plastic' });
@@ -369,7 +369,7 @@ describe('spacers and clamps', () => {
     expect(steel.massKg - al.massKg).toBeCloseTo(ring * (7850 - 2700) * 1e-9, 9);
     expect(plastic.limitedBy).toBe('plastic spacer');
     expect(plastic.torqueNm).toBeLessThan(steel.torqueNm);
-    expect(partNames(al).join()).toContain('aluminium spacer 20 mm for M10');
+    expect(partNames(al).join()).toContain('aluminum spacer 20 mm for M10');
     expect(partNames(steel).join()).toContain('spacer 20 mm for M10');
   });
   it('on a tube slip before the bolt shears', () => {

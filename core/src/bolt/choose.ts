@@ -119,7 +119,7 @@ function chosen(
   const sheets = j.joint.panels.flatMap(id => panels.find(p => p.panel.id === id) ?? []);
   const plastic = sheets.some(p => p.material.family === 'plastic');
   const [softest] = sheets
-    .filter(p => p.material.family === 'aluminium')
+    .filter(p => p.material.family === 'aluminum')
     .sort((a, b) => a.material.yield - b.material.yield);
   const soft = softest !== undefined;
   const slotted = j.joint.panels.some(p => j.joint.slots?.[p] !== undefined);
@@ -194,7 +194,7 @@ function chosen(
   if (slotted && spread) why.push('a washer over the slot');
   if (plastic) why.push('a fender washer, since plastic creeps under a small head');
   else if (flanged) why.push('the flange is its own washer on steel');
-  else if (soft && spread) why.push('a washer, since aluminium galls under a turning head');
+  else if (soft && spread) why.push('a washer, since aluminum galls under a turning head');
 
   // class and finish
   const share = shares[j.id] ?? 0;

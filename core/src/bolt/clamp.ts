@@ -9,6 +9,8 @@ import { internalShearArea, type Thread } from './thread';
 
 const SELF_TAPPING = new Set(['thread-cutting', 'self-drilling']);
 
+/** What a spacer is of, as it is called. */
+export const SPACER_NAMES = { steel: 'steel', aluminium: 'aluminum', plastic: 'plastic' } as const;
 /** Outer diameter of a spacer in thread diameters, and what it is of: common practice, no source. */
 export const SPACER = {
   outer: 2,
@@ -85,7 +87,10 @@ export function clampLimits(
     const of = MATERIALS[SPACER.of[joint.spacerOf]];
     // a ring is crushed at yield; plastic at half of it, since it creeps: common practice
     const share = joint.spacerOf === 'plastic' ? 0.5 : 1;
-    whole(`${joint.spacerOf} spacer`, share * of.yield * (disc(SPACER.outer * t.d) - disc(1.05 * t.d)));
+    whole(
+      `${SPACER_NAMES[joint.spacerOf]} spacer`,
+      share * of.yield * (disc(SPACER.outer * t.d) - disc(1.05 * t.d)),
+    );
   }
   const plastic = panels.find(p => p.material.family === 'plastic');
   if (plastic) {

@@ -13,7 +13,7 @@ import {
   presentOf,
   sheetOf,
 } from '../plan';
-import { bad, good, type Result } from '../units';
+import { err, ok, type Result } from '../units';
 import { attached, respaced } from './attach';
 
 /** The plates as they are drawn: folded in the sheets of the first build. */
@@ -30,7 +30,7 @@ export const boltToHoles = command<{ readonly panel: string; readonly holes: rea
     const [rig, panels] = [presentOf(doc), drawnPanels(doc)];
     return holes.reduce<Result<PlanDocument>>(
       (so, hole) => (so.ok ? attached(so.value, rig, panels, hole, panel) : so),
-      good(doc),
+      ok(doc),
     );
   },
 });
@@ -46,7 +46,7 @@ export const boltAt = command<{ readonly panel: string; readonly at: Vec2; reado
       .sort((a, b) => a.off - b.off)[0];
     if (near && near.off <= reach) return attached(doc, rig, panels, near.m.id, panel);
     const over = rig.members.filter(m => contains(m.footprint, at)).sort((a, b) => a.zBottom - b.zBottom)[0];
-    if (!over) return bad('there is no member and no crossbar over that place to drill');
+    if (!over) return err('there is no member and no crossbar over that place to drill');
     const hole = newHole(doc, over.id, [at[0], at[1], over.zBottom]);
     const next = holeDrilled(doc, hole);
     return attached(next, presentOf(next), panels, hole.id, panel);
@@ -59,7 +59,7 @@ export const mergePlates = command<{ readonly panel: string; readonly other: str
   label: (doc, { panel, other }) => `merge ${plateNamed(doc, panel)} and ${plateNamed(doc, other)}`,
   run: (doc, { panel, other }) => {
     const r = panelsMerged(doc, panel, other);
-    return r.ok ? good(respaced(r.value, [panel])) : r;
+    return r.ok ? ok(respaced(r.value, [panel])) : r;
   },
 });
 

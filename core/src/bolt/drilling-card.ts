@@ -41,7 +41,7 @@ const TIP = 4;
 export const drillStop = (behindMm: number, wallMm: number): number =>
   Math.max(0, Math.min(behindMm - CLEAR, wallMm + TIP));
 
-const NEIGHBOURS = 3;
+const NEIGHBORS = 3;
 
 /**
  * The card of a hole that has to be drilled in the vehicle; undefined where the hole is there and sound. Common practice, no source:
@@ -71,7 +71,7 @@ export function drillingCard(
       o => o.id !== j.id && o.drill.length === 0 && o.joint.panels.some(p => j.joint.panels.includes(p)),
     )
     .sort((a, b) => length3(sub3(a.at, j.at)) - length3(sub3(b.at, j.at)))
-    .slice(0, NEIGHBOURS)
+    .slice(0, NEIGHBORS)
     .map(o => o.id);
   const mark: readonly DrillingMove[] = !isNew
     ? [{ what: 'Knock or drill the old nut out; the old hole leads the drill' }]

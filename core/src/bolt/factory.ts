@@ -37,7 +37,7 @@ const KINDS: readonly Kind[] = [
   },
   {
     words: ['push pin', 'push-pin', 'scrivet', 'push rivet'],
-    how: 'Lift its centre pin first, then the body; if the centre turns and does not lift, pull while turning',
+    how: 'Lift its center pin first, then the body; if the center turns and does not lift, pull while turning',
     tool: 'clip lifter',
     reusable: false,
     replacement: 'a push pin of the same hole, a few are always lost',

@@ -122,7 +122,7 @@ describe('a bolt against its sheet', () => {
       'B',
     );
     const p = soft.facts.panels.find(x => x.panel.id === soft.j.joint.panels[0])!;
-    expect(p.material.family).toBe('aluminium');
+    expect(p.material.family).toBe('aluminum');
     const found = check(soft.facts).find(f => f.rule === 'pressure' && f.about.includes('j01'))!;
     expect(found.severity).toBe('fix');
     const kind = washerFor(soft.j, p)!;

@@ -36,7 +36,7 @@ const sizeOf = (tool: string): number => {
 };
 
 /** Each row of core/src/bolt/handbook.json names its published source. */
-describe('the catalogue against the handbook', () => {
+describe('the catalog against the handbook', () => {
   it.each(handbook.heads)('head $head $size ($source)', row => {
     const h = headSize(row.head as Head, coarse(row.size));
     if (row.flats !== undefined) expect(h.flats).toBeCloseTo(row.flats, 1);

@@ -4,7 +4,7 @@ import type { ResolvedJoint } from './joint';
 export interface JointNotes {
   /** why the head is where it is */
   readonly direction: string;
-  /** how far the plate can be moved about the bolt to centre it, mm to each side: fore and aft, and across */
+  /** how far the plate can be moved about the bolt to center it, mm to each side: fore and aft, and across */
   readonly playMm: readonly [along: number, across: number];
   /** set where plates share the hole */
   readonly shared?: string;

@@ -3,7 +3,7 @@ import type { Vec3 } from '../geometry';
 import type { Joint } from '../plan';
 import type { Member, Mount, PresentBar, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
-import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER } from './clamp';
+import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER, SPACER_NAMES } from './clamp';
 import { drillsFor, needsNewNut } from './drill';
 import { type NutElement, type NutSize, nutElement, nutSize, SETTING_TOOL, washerSize } from './elements';
 import { clampScatter, nutFactor, prevailingTorque, torqueFor } from './friction';
@@ -141,7 +141,7 @@ function stack(
       ? [
           {
             kind: 'spacer',
-            name: `${joint.spacerOf ?? 'steel'} spacer`,
+            name: `${SPACER_NAMES[joint.spacerOf ?? 'steel']} spacer`,
             thickness: joint.spacer,
             diameter: SPACER.outer * t.d,
           },
@@ -257,7 +257,7 @@ export function resolveJoint(
       : []),
     ...spacerPile(joint.spacer, t).map(mm => ({
       kind: 'spacer' as const,
-      name: `${joint.spacerOf && joint.spacerOf !== 'steel' ? `${joint.spacerOf} ` : ''}spacer ${spacerName(mm, t)} for ${t.size}`,
+      name: `${joint.spacerOf && joint.spacerOf !== 'steel' ? `${SPACER_NAMES[joint.spacerOf]} ` : ''}spacer ${spacerName(mm, t)} for ${t.size}`,
     })),
   ];
   const wrench = torqueWrench(torqueNm);

@@ -6,7 +6,7 @@ const METRIC = [
   6, 8, 10, 12, 16, 20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 80, 90, 100, 110, 120, 130, 140, 150, 160,
   180, 200,
 ];
-/** Inch bolts: 1/8 steps to 1 in, 1/4 to 4 in, 1/2 beyond (catalogue practice). */
+/** Inch bolts: 1/8 steps to 1 in, 1/4 to 4 in, 1/2 beyond (catalog practice). */
 const INCH = [
   0.5, 0.625, 0.75, 0.875, 1, 1.25, 1.5, 1.75, 2, 2.25, 2.5, 2.75, 3, 3.25, 3.5, 3.75, 4, 4.5, 5, 5.5, 6,
 ].map(x => x * MM_PER_INCH);

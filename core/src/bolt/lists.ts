@@ -14,7 +14,7 @@ export interface ToolLine {
 }
 
 /** The bag list: every part of every joint, counted, in the order bolts, washers, nuts, spacers as they first occur. */
-export function shoppingList(joints: readonly ResolvedJoint[]): readonly ShoppingLine[] {
+export function hardwareList(joints: readonly ResolvedJoint[]): readonly ShoppingLine[] {
   const lines = new Map<string, ShoppingLine>();
   for (const { kind, name } of joints.flatMap(j => j.parts))
     lines.set(name, { kind, part: name, count: (lines.get(name)?.count ?? 0) + 1 });
@@ -25,7 +25,7 @@ export function shoppingList(joints: readonly ResolvedJoint[]): readonly Shoppin
  * One roll for the whole job: sockets, keys, bits, wrenches and drills, each with the joints it is for; with what is
  * around the joints also the extensions that get a ratchet past it.
  */
-export function toolRoll(joints: readonly ResolvedJoint[], around?: Around): readonly ToolLine[] {
+export function toolList(joints: readonly ResolvedJoint[], around?: Around): readonly ToolLine[] {
   const uses = new Map<string, string[]>();
   const add = (tool: string, id: string): void => {
     const list = uses.get(tool) ?? [];

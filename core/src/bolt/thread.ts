@@ -1,5 +1,5 @@
 import type { Fit } from '../plan';
-import { bad, good, MM_PER_INCH, type Result } from '../units';
+import { err, MM_PER_INCH, ok, type Result } from '../units';
 
 /** A screw thread. Lengths in mm, area in mm². */
 export interface Thread {
@@ -113,7 +113,7 @@ export function threadNamed(text: string): Result<Thread> {
     .replace(/\s*[x\u00d7]\s*/i, 'x')
     .replace(/^m/, 'M');
   const found = byName.get(key) ?? THREADS.find(t => t.size === key);
-  return found ? good(found) : bad(`"${text}" is not a thread in the catalogue (M5 to M14, 1/4 to 1/2 in)`);
+  return found ? ok(found) : err(`"${text}" is not a thread in the catalog (M5 to M14, 1/4 to 1/2 in)`);
 }
 
 /**

@@ -75,7 +75,7 @@ describe('the build book', () => {
     expect(count(pdf, /\/Subtype \/Image/g)).toBe(0);
     expect(count(pdf, /\/FontFile2/g)).toBeGreaterThanOrEqual(2);
   });
-  it('is black on white: no ink of any colour', () => {
+  it('is black on white: no ink of any color', () => {
     const inks = contents(pdf).flatMap(page => page.match(/[\d.]+ [\d.]+ [\d.]+ (rg|RG)\b/g) ?? []);
     for (const ink of inks) {
       const [r, g, b] = ink.split(' ');

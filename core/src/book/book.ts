@@ -5,6 +5,7 @@ import {
   drillingCard,
   drillName,
   HOLE_CORNER,
+  hardwareList,
   holeKindWords,
   holeRows,
   holeSizeWords,
@@ -12,9 +13,8 @@ import {
   lengthName,
   type ResolvedJoint,
   sectionWords,
-  shoppingList,
   toBuy,
-  toolRoll,
+  toolList,
 } from '../bolt';
 import type { Facts } from '../derive';
 import { angleToBendTo, bendDeduction, type FoldedPanel, flatPattern } from '../fold';
@@ -79,7 +79,7 @@ function cover(s: Sheet, facts: Facts, wish: BookWish): void {
       ],
       ['Covered from below', `${fixed(coverage.fraction * 100, 1)} % of the parts to protect`],
       ['Lowest point', formatLength(lowest.z, units)],
-      ['Bolts', `${joints.length}, ${shoppingList(joints).length} kinds of parts`],
+      ['Bolts', `${joints.length}, ${hardwareList(joints).length} kinds of parts`],
       ['Working time', `${fixed(minutes / 60, 1)} hours, a guess`],
     ],
     { 0: 38 },
@@ -154,7 +154,7 @@ function lists(s: Sheet, { joints, panels, rig }: Facts, { shelf = {} }: BookWis
   s.page('Bag list');
   s.table(
     ['Count', 'Part', 'At hand', 'To buy'],
-    toBuy(shoppingList(joints), shelf).map(l => [
+    toBuy(hardwareList(joints), shelf).map(l => [
       `${l.count}`,
       l.part,
       `${l.have}`,
@@ -166,7 +166,7 @@ function lists(s: Sheet, { joints, panels, rig }: Facts, { shelf = {} }: BookWis
   s.head('Tool roll');
   s.table(
     ['Tool', 'Joints'],
-    toolRoll(joints, { panels, rig }).map(t => [
+    toolList(joints, { panels, rig }).map(t => [
       t.tool,
       t.for.length > 14 ? `${t.for.slice(0, 14).join(' ')} and ${t.for.length - 14} more` : t.for.join(' '),
     ]),

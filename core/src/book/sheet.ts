@@ -12,7 +12,7 @@ export interface BookFonts {
 const FONT = 'Atkinson';
 /** A4, mm. */
 export const PAGE = { width: 210, height: 297, margin: 15 } as const;
-const GREY = 110;
+const GRAY = 110;
 
 /** A page under a pencil: text, tables and line drawings, black on white. All places in mm from the top left of the page. */
 export class Sheet {
@@ -181,7 +181,7 @@ export class Sheet {
       this.pdf.setPage(i);
       this.pdf.setFont(FONT, 'normal');
       this.pdf.setFontSize(8);
-      this.pdf.setTextColor(GREY);
+      this.pdf.setTextColor(GRAY);
       const y = PAGE.height - PAGE.margin + 3;
       this.pdf.text(this.#foot, PAGE.margin, y);
       this.pdf.text(`${i} of ${pages}`, PAGE.width - PAGE.margin, y, { align: 'right' });

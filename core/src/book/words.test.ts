@@ -6,7 +6,7 @@ import { dirname, join } from 'node:path';
 import { inflateSync } from 'node:zlib';
 import { demo } from '@plate-fold/demo';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { drillingCard, holeRows, lengthName, shoppingList, toolRoll } from '../bolt';
+import { drillingCard, hardwareList, holeRows, lengthName, toolList } from '../bolt';
 import { type Facts, gatherFacts } from '../derive';
 import { installationOf } from '../sequence';
 import { serviceList } from '../service';
@@ -144,8 +144,8 @@ describe.each([
 
   it('has the bag, the tools, the drilling and the service, each whole', () => {
     const { joints, panels, rig, document } = book.facts;
-    for (const l of shoppingList(joints)) has(`${l.count}${l.part}`);
-    for (const t of toolRoll(joints, { panels, rig })) has(t.tool);
+    for (const l of hardwareList(joints)) has(`${l.count}${l.part}`);
+    for (const t of toolList(joints, { panels, rig })) has(t.tool);
     for (const j of joints) {
       const card = drillingCard(j, joints, document.plan.method);
       for (const m of card?.moves ?? []) has(m.what);

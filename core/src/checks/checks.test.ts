@@ -34,7 +34,7 @@ describe('Bramble as delivered', () => {
     for (const b of facts.document.plan.builds)
       expect(check(gatherFacts(facts.document, b.id)).filter(f => f.severity === 'stop')).toEqual([]);
   });
-  it('is plausible: a full steel set near 180 lb, aluminium well under', () => {
+  it('is plausible: a full steel set near 180 lb, aluminum well under', () => {
     const [a, b, c] = weighAll(facts).map(w => w.addedKg * 2.2046);
     expect(a).toBeGreaterThan(160);
     expect(a).toBeLessThan(210);
@@ -42,7 +42,7 @@ describe('Bramble as delivered', () => {
     expect(c).toBeGreaterThan(b!);
     expect(c).toBeLessThan(a!);
   });
-  it('rails clear the tyres and no two parts share space', () => {
+  it('rails clear the tires and no two parts share space', () => {
     const { rig, components, members } = facts.rig;
     const boxes = [...components, ...members].map(p => ({
       id: p.id,
@@ -292,7 +292,7 @@ describe('every rule', () => {
     expect(findings(doc, 'galling')).toHaveLength(1);
     expect(mendedOf(doc, 'galling')).toEqual([]);
   });
-  it('dissimilar-metals: zinc bolts in bare aluminium are 0.35 V apart (anodic index, engineering practice)', () => {
+  it('dissimilar-metals: zinc bolts in bare aluminum are 0.35 V apart (anodic index, engineering practice)', () => {
     const doc = changed(d => (d.plan.activeBuild = 'B'));
     expect(findings(doc, 'dissimilar-metals')[0]?.text).toContain('0.35 V');
   });
@@ -343,7 +343,7 @@ describe('the other demo plans', () => {
     const mendedDoc = first?.mend && mended(heron, first.mend);
     expect(mendedDoc && rules(mendedDoc)).toEqual([]);
   });
-  it('Pebble has nothing to stop it; Wren shows the heat rule, and aluminium there answers it', () => {
+  it('Pebble has nothing to stop it; Wren shows the heat rule, and aluminum there answers it', () => {
     expect(rules(demo('pebble'))).toEqual([]);
     expect(rules(demo('wren'))).toEqual(['hot-part']);
     expect(rules(demo('wren'), 'B')).toEqual([]);

@@ -29,7 +29,7 @@ const words = wordsIn('metric');
 
 describe('the ladder of a plate', () => {
   const rungs = ladderSheets('inch').map(s => rungOf(facts, 'plate-b', s, words));
-  it('holds every material and thickness of the catalogue, each once', () => {
+  it('holds every material and thickness of the catalog, each once', () => {
     expect(new Set(rungs.map(r => r.id)).size).toBe(rungs.length);
     expect(new Set(rungs.map(r => r.material))).toEqual(new Set(MATERIAL_IDS));
     expect(rungs.length).toBeGreaterThanOrEqual(40);

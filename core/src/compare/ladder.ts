@@ -23,7 +23,7 @@ export interface Rung {
   readonly against: readonly string[];
 }
 
-/** Every sheet of the catalogue in one kind of stock, by material, thin to thick. */
+/** Every sheet of the catalog in one kind of stock, by material, thin to thick. */
 export function ladderSheets(
   stock: Stock,
 ): readonly { material: MaterialId; thickness: number; gauge: string }[] {

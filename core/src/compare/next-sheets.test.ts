@@ -31,7 +31,7 @@ describe('the sheets that are struck next', () => {
     expect(of(list).now.map(t => `${t.panel}${t.thickness}`)).toEqual(['a6', 'b5', 'a4', 'b3', 'a2']);
     expect(of(list).later).toEqual([]);
   });
-  it('wait where a thicker one of their kind gives way or hits, and where two thicker ones foretell it', () => {
+  it('wait where a thicker one of their kind gives way or hits, and where two thicker ones predict it', () => {
     expect(mm(of([sheet(6, { reached: 0.8 }), sheet(4), sheet(2)]).later)).toEqual([4, 2]);
     expect(mm(of([sheet(6, { gapMm: -8 }), sheet(4)]).later)).toEqual([4]);
     // another material of the plate is not judged by it

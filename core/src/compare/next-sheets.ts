@@ -27,7 +27,7 @@ function wouldHit<T extends Sheet>(
 
 /**
  * What of a ladder is to be struck next: what is not struck yet, thick to thin, materials and plates in turn; and apart from that (`later`)
- * the sheets that are thinner than one of their kind that gives way or hits, or that would hit by its thicker neighbours: they take longest
+ * the sheets that are thinner than one of their kind that gives way or hits, or that would hit by its thicker neighbors: they take longest
  * and nobody would take them. `tried` tells what has an answer, be it that there is none.
  */
 export function nextSheets<T extends Sheet>(

@@ -91,7 +91,7 @@ describe('wet and salt', () => {
     };
     expect(of(bare('steel-hr36', 4.7625), 'plate-a').place).toBe(1);
     expect(of(bare('uhmw-pe', 9.525), 'plate-a')).toEqual({ place: 5, apart: 0 });
-    // zinc on the bolts lies 0.35 V from bare aluminium
+    // zinc on the bolts lies 0.35 V from bare aluminum
     const al = of(bare('al-6061-t6', 6.35), 'plate-a');
     expect(al.apart).toBeCloseTo(0.35, 9);
     expect(al.place).toBe(2);

@@ -34,7 +34,7 @@ export function converterShields(facts: Facts): readonly ConverterShield[] {
 }
 
 /** How a plate takes wet and salt, worst to best: common practice, no source. */
-export const RUST = ['bare steel', 'coated steel', 'aluminium', 'stainless steel', 'plastic'] as const;
+export const RUST = ['bare steel', 'coated steel', 'aluminum', 'stainless steel', 'plastic'] as const;
 
 /** A plate's place in that order, from 1, lower by one where its bolts are too far from it in metal; and the widest such difference, V. */
 export function rustOf(facts: Facts, p: FoldedPanel): { readonly place: number; readonly apart: number } {
@@ -44,7 +44,7 @@ export function rustOf(facts: Facts, p: FoldedPanel): { readonly place: number; 
       ? p.sheet.finish === 'raw'
         ? 0
         : 1
-      : family === 'aluminium'
+      : family === 'aluminum'
         ? 2
         : family === 'stainless'
           ? 3
@@ -93,7 +93,7 @@ export const TERM_WORDS: Readonly<Record<Priority, { readonly what: string; read
   },
   corrosion: {
     what: 'worst plate in wet and salt, 1 to 5',
-    how: 'Common practice, no source: bare steel 1, coated steel 2, aluminium 3, stainless 4, plastic 5; one less where bolts are over 0.25 V away on the anodic index (engineering practice).',
+    how: 'Common practice, no source: bare steel 1, coated steel 2, aluminum 3, stainless 4, plastic 5; one less where bolts are over 0.25 V away on the anodic index (engineering practice).',
   },
   theft: {
     what: 'converters out of a hand\u2019s reach',

@@ -45,8 +45,8 @@ export function lowestPoint(rig: PresentRig, panels: readonly FoldedPanel[]): Lo
 }
 
 /**
- * Angle in degrees between the ground and the tangent from a point to a tyre's static loaded radius r, the point at
- * height h and `x` mm away from the axle centre (SAE J1100): asin(r/d) + atan2(h − r, x). Undefined inside the tyre.
+ * Angle in degrees between the ground and the tangent from a point to a tire's static loaded radius r, the point at
+ * height h and `x` mm away from the axle center (SAE J1100): asin(r/d) + atan2(h − r, x). Undefined inside the tire.
  */
 export function tangentAngle(h: number, x: number, r: number): number | undefined {
   const d = Math.hypot(x, h - r);
@@ -82,7 +82,7 @@ function leastOn(f: (x: number) => number, from: number, to: number): readonly [
 }
 
 /**
- * Approach, ramp breakover and departure angles by tangents to the loaded tyres (SAE J1100 H106, H147, H107).
+ * Approach, ramp breakover and departure angles by tangents to the loaded tires (SAE J1100 H106, H147, H107).
  * Breakover is the least sum of the two tangent angles over every point of the underside between the axles, edges
  * included. Degrees; 90 where nothing of the underside limits the angle.
  */

@@ -73,14 +73,14 @@ export interface Bend {
   readonly allowanceMm: number;
   /** flat length is L1 + L2 − deduction, both legs measured on the underside */
   readonly deductionMm: number;
-  /** from the mould line on the underside to where the sheet begins to curve */
+  /** from the mold line on the underside to where the sheet begins to curve */
   readonly setbackMm: number;
   readonly minRadiusMm: number;
   readonly ok: boolean;
 }
 
 /**
- * The bend between two undersides. The mould line of an upward fold is its outer one, of a downward fold its
+ * The bend between two undersides. The mold line of an upward fold is its outer one, of a downward fold its
  * inner one, so the set-back is (R + t)·tan(A/2) up and R·tan(A/2) down.
  * Without a radius of its own a bend gets the sheet's minimum, and at least one thickness.
  */

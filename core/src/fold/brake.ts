@@ -109,10 +109,10 @@ export const reliefOf = (insideRadius: number, thickness: number): { width: numb
   depth: insideRadius + thickness,
 });
 
-/** Least distance from a hole's edge to a bend's mould line, mm: 2t + R (sheet-metal design guides). */
+/** Least distance from a hole's edge to a bend's mold line, mm: 2t + R (sheet-metal design guides). */
 export const holeToBend = (insideRadius: number, thickness: number): number => 2 * thickness + insideRadius;
 
-/** K-factor from a test bend: the flat length and both legs measured outside, to their mould line. */
+/** K-factor from a test bend: the flat length and both legs measured outside, to their mold line. */
 export interface TestBend {
   readonly flat: number;
   readonly legs: readonly [number, number];

@@ -36,13 +36,13 @@ export function blankClashes(f: FoldedPanel): readonly BlankClash[] {
 
 export interface BendNear {
   readonly bend: string;
-  /** from the hole's center to the mould line, mm */
+  /** from the hole's center to the mold line, mm */
   readonly distanceMm: number;
   readonly wantedMm: number;
 }
 
 /**
- * The bend that crowds a bolt's hole most: the hole's edge stays 2t + R off the mould line, as any hole's, and a head or washer of
+ * The bend that crowds a bolt's hole most: the hole's edge stays 2t + R off the mold line, as any hole's, and a head or washer of
  * `bears` mm across stays off the curve. Undefined on a flat without bends.
  */
 export function bendDistance(
@@ -79,7 +79,7 @@ export interface HoleNearBend {
   readonly wantedMm: number;
 }
 
-/** Openings nearer to a bend's mould line than 2t + R: they would be drawn out of shape. */
+/** Openings nearer to a bend's mold line than 2t + R: they would be drawn out of shape. */
 export function holesNearBends(f: FoldedPanel): readonly HoleNearBend[] {
   return f.facets
     .filter(x => x.parent === 'base')

@@ -34,7 +34,7 @@ export interface Facet {
   readonly parent?: string;
   /** in the plane of the underside; u leads away from the parent, n is the upper side */
   readonly frame: Frame;
-  /** underside out to the mould lines, in frame coordinates; a flange is (0,·) (L,·) (L,·) (0,·) */
+  /** underside out to the mold lines, in frame coordinates; a flange is (0,·) (L,·) (L,·) (0,·) */
   readonly outline: Polygon;
   readonly flange?: Flange;
   readonly hinge?: Hinge;
@@ -61,7 +61,7 @@ export function hingeOf(outline: Polygon, flange: Flange): Hinge {
   };
 }
 
-/** A flange's underside from its mould line: square to the edge, or along the mitre where its ends have one. */
+/** A flange's underside from its mold line: square to the edge, or along the mitre where its ends have one. */
 function flangeOutline(length: number, width: number, [start, end]: readonly [EndTrim?, EndTrim?]): Polygon {
   const at = (u: number): readonly [number, number] => {
     const v0 = start ? start.at + start.per * u : 0;
@@ -78,7 +78,7 @@ function flangeOutline(length: number, width: number, [start, end]: readonly [En
   ];
 }
 
-/** A flange as a flat in space, turned about its mould line. */
+/** A flange as a flat in space, turned about its mold line. */
 function turnedFlange(parent: Facet, flange: Flange, trims: readonly [EndTrim?, EndTrim?]): Facet {
   const hinge = hingeOf(parent.outline, flange);
   const { frame } = parent;

@@ -65,7 +65,7 @@ describe('bend formulas', () => {
 });
 
 describe('a folded panel', () => {
-  it('has the flat length of the mould-line rule, up and down', () => {
+  it('has the flat length of the mold-line rule, up and down', () => {
     for (const angle of [55, -55]) {
       const f = fold(panelOf([flange({ angle })]), steel);
       const bend = f.bends[0]!;
@@ -158,7 +158,7 @@ describe('properties over random flange trees', () => {
       }),
     );
   });
-  it('the centre of mass agrees with many small pieces of the real folded sheet', () => {
+  it('the center of mass agrees with many small pieces of the real folded sheet', () => {
     fc.assert(
       fc.property(tree, f => {
         const made = fold(panelOf([f]), steel);

@@ -18,7 +18,7 @@ import { type BlankPiece, type Developed, type FoldedPanel, inBlank } from './fo
 import { openingsTaken } from './openings';
 import { reliefsOf } from './relief';
 
-/** Lays the flange tree flat: each flange starts its own mould line minus the deduction past its parent's. */
+/** Lays the flange tree flat: each flange starts its own mold line minus the deduction past its parent's. */
 function layFlat(facets: readonly Facet[], bends: ReadonlyMap<string, Bend>): readonly Developed[] {
   const placed = new Map<string, Developed>();
   for (const facet of facets) {
@@ -55,7 +55,7 @@ function sectorRadius(inner: number, outer: number, angle: number): number {
 
 /**
  * Folds a panel from its sheet, with the shop's own K-factors where there are some: flats in space, bends, developed
- * blank, mass and centre of mass.
+ * blank, mass and center of mass.
  * Mass follows the blank (neutral fibre): area less openings × thickness × density. Pure; see `foldPanel`.
  */
 export function fold(panel: Panel, sheet: SheetChoice, tests: readonly TestedK[] = []): FoldedPanel {

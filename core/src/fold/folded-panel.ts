@@ -35,7 +35,7 @@ export interface PlateHole {
   };
 }
 
-/** A cut that lets a bend end without tearing its neighbour, in the blank, mm. */
+/** A cut that lets a bend end without tearing its neighbor, in the blank, mm. */
 export interface Relief {
   /** `bend`: a slot beside the end of a bend; `corner`: where two bends would cross */
   readonly kind: 'bend' | 'corner';
@@ -69,7 +69,7 @@ export interface FoldedPanel {
     readonly reliefs: readonly Relief[];
   };
   readonly massKg: number;
-  /** centre of mass in the vehicle frame */
+  /** center of mass in the vehicle frame */
   readonly centroid: Vec3;
 }
 

@@ -9,7 +9,7 @@ const SAME_ANGLE = 0.01;
 /** Edges that turn less than this at their corner, degrees, are one edge. */
 export const LEAST_TURN = 5;
 
-/** What a mitre takes off one side of a flange: `at` its mould line, and `per` mm away from it (negative adds). */
+/** What a mitre takes off one side of a flange: `at` its mold line, and `per` mm away from it (negative adds). */
 export interface EndTrim {
   readonly at: number;
   readonly per: number;
@@ -77,7 +77,7 @@ export const canMitre = ({ ends: [a, b], turn }: BaseCorner): boolean =>
 
 /**
  * The mitred ends of a panel's flanges, by flange: counter-clockwise start, then end. Two flanges of angle A that leave a
- * corner of turn T meet in the plane through its bisector; at distance u from the mould line the hip lies u·cos A·tan(T/2)
+ * corner of turn T meet in the plane through its bisector; at distance u from the mold line the hip lies u·cos A·tan(T/2)
  * beyond the square side, and the sheet's inner face t·sin A·tan(T/2) short of it (both by plane geometry).
  */
 export function mitresOf(

@@ -147,7 +147,7 @@ describe('what a blank cannot be', () => {
     insideRadius: 6,
     ...over,
   });
-  it('neighbouring flanges meet at the corner and no more; a lip that runs back over another flange clashes', () => {
+  it('neighboring flanges meet at the corner and no more; a lip that runs back over another flange clashes', () => {
     expect(
       blankClashes(fold(panel('p', 400, 300, [flange(0), flange(1), flange(2), flange(3)]), steel)),
     ).toEqual([]);

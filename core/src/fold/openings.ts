@@ -39,7 +39,7 @@ export function openingArea({ shape }: Opening): number {
 }
 
 /** Centroid of the opening in base coordinates. */
-export const openingCentre = (o: Opening): Vec2 =>
+export const openingCenter = (o: Opening): Vec2 =>
   'polygon' in o.shape ? centroid(openingOutline(o)) : o.at;
 
 /** Share of the outline that is open: louvers are lanced, the rest is cut right out. */
@@ -67,7 +67,7 @@ export function openingsTaken(panel: Panel): readonly (readonly [areaMm2: number
   const alone = cut.map(
     (_, i) => !boxes.some((b, k) => k !== i && boxesMeet(b, boxes[i] as (typeof boxes)[number])),
   );
-  const apart = cut.flatMap((o, i) => (alone[i] ? [[openingArea(o), openingCentre(o)] as const] : []));
+  const apart = cut.flatMap((o, i) => (alone[i] ? [[openingArea(o), openingCenter(o)] as const] : []));
   const together = union(cut.filter((_, i) => !alone[i]).map(openingOutline));
   return [...apart, ...together.map(ring => [signedArea(ring), centroid(ring)] as const)];
 }

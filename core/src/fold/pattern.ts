@@ -19,7 +19,7 @@ import { cutHoles, holeArea } from './holes';
 import { openingOutline, removesMetal } from './openings';
 import { flatRegions } from './solid';
 
-/** A bend's centre line on the flat blank. */
+/** A bend's center line on the flat blank. */
 export interface BendLine {
   readonly id: string;
   readonly from: Vec2;

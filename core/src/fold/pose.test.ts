@@ -56,7 +56,7 @@ const near = (a: readonly number[], b: readonly number[], digits = 7): void =>
   a.forEach((x, i) => expect(x).toBeCloseTo(b[i] as number, digits));
 
 describe('a pose', () => {
-  it('finished puts every flat where its mould lines and angles say, found the other way round', () => {
+  it('finished puts every flat where its mold lines and angles say, found the other way round', () => {
     fc.assert(
       fc.property(tree, flanges => {
         const f = fold(panel(flanges), steel);

@@ -15,7 +15,7 @@ const round = ([x, y]: Vec2, r: number): Polygon =>
     return [x + r * Math.cos(a), y + r * Math.sin(a)];
   });
 
-/** A slot beside the end of a bend: one thickness wide, R + t deep past its mould line and beyond where it begins to curve. */
+/** A slot beside the end of a bend: one thickness wide, R + t deep past its mold line and beyond where it begins to curve. */
 function slot(parent: Developed, child: Developed, atEnd: boolean, width: number, t: number): Relief {
   const hinge = child.facet.hinge as NonNullable<Developed['facet']['hinge']>;
   const bend = child.bend as NonNullable<Developed['bend']>;

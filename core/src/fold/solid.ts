@@ -208,7 +208,7 @@ const partsOf = (f: FoldedPanel): readonly BlankPart[] => {
 /**
  * A plate as triangles in the vehicle's frame, mm, finished unless posed otherwise: every flat, cut back to where its bends
  * begin and cut out at its openings and reliefs, and every bend as a true arc. Each flat and each bend is a closed solid;
- * neighbours share their end faces.
+ * neighbors share their end faces.
  */
 export function foldedSolid(f: FoldedPanel, posed: Pose = pose(f)): readonly Triangle[] {
   const t = f.sheet.thickness;

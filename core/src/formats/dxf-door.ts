@@ -1,4 +1,4 @@
-import { bad, good, type Result } from '../units';
+import { err, ok, type Result } from '../units';
 
 /** What a drawing of plates may hold at most; beyond, it is none, or torn. */
 export const DXF_LIMITS = {
@@ -39,15 +39,15 @@ type Pair = readonly [code: number, value: string, line: number];
 function entityText(pairs: readonly Pair[]): Result<string> {
   const [, kind] = pairs[0] as Pair;
   const codes = READ[kind];
-  if (!codes) return good('');
+  if (!codes) return ok('');
   const mine = pairs.slice(1).filter(([code]) => codes.includes(code));
   for (const [i, [code, , line]] of mine.entries())
     if ((code === 10 || code === 11) && mine[i + 1]?.[0] !== code + 10)
-      return bad(`line ${line} is an x without its y: the file may be torn`);
+      return err(`line ${line} is an x without its y: the file may be torn`);
   const xs = mine.filter(([code]) => code === 10).length;
   const count = kind === 'LWPOLYLINE' ? `90\n${xs}\n` : '';
-  if (kind === 'LWPOLYLINE' && xs === 0) return good('');
-  return good(`0\n${kind}\n${count}${mine.map(([code, value]) => `${code}\n${value}\n`).join('')}`);
+  if (kind === 'LWPOLYLINE' && xs === 0) return ok('');
+  return ok(`0\n${kind}\n${count}${mine.map(([code, value]) => `${code}\n${value}\n`).join('')}`);
 }
 
 const TORN = 'the drawing breaks off: the file may be torn';
@@ -58,7 +58,7 @@ const TORN = 'the drawing breaks off: the file may be torn';
  */
 export function dxfEntities(text: string, perUnit: number): Result<string> {
   if (text.length > DXF_LIMITS.text)
-    return bad(`the file has ${text.length} characters; ${DXF_LIMITS.text} is the most`);
+    return err(`the file has ${text.length} characters; ${DXF_LIMITS.text} is the most`);
   const lines = text.split(/\r\n|\r|\n/);
   while (lines.length > 0 && lines.at(-1)?.trim() === '') lines.pop();
   const own: Pair[][] = [];
@@ -69,16 +69,16 @@ export function dxfEntities(text: string, perUnit: number): Result<string> {
     const raw = (lines[i] as string).trim();
     const value = (lines[i + 1] as string).trim();
     if (!/^-?\d{1,4}$/.test(raw))
-      return bad(`line ${i + 1} is "${raw.slice(0, 20)}", where a group code belongs`);
+      return err(`line ${i + 1} is "${raw.slice(0, 20)}", where a group code belongs`);
     const code = Number(raw);
     if (code === 2 && section === '') {
       section = value;
       if (value === 'ENTITIES') {
-        if (seen) return bad(`line ${i + 2}: there is a second section of entities`);
+        if (seen) return err(`line ${i + 2}: there is a second section of entities`);
         seen = true;
       }
     } else if (code === 0 && value === 'SECTION') {
-      if (section !== undefined) return bad(`line ${i + 2}: a section begins before the last has ended`);
+      if (section !== undefined) return err(`line ${i + 2}: a section begins before the last has ended`);
       section = '';
     } else if (code === 0 && value === 'ENDSEC') {
       closed ||= section === 'ENTITIES';
@@ -88,32 +88,32 @@ export function dxfEntities(text: string, perUnit: number): Result<string> {
       if (code === 0) {
         if (value === 'VERTEX') corners++;
         else if (++entities > DXF_LIMITS.entities)
-          return bad(`line ${i + 2}: there are more than ${DXF_LIMITS.entities} lines, arcs and polylines`);
+          return err(`line ${i + 2}: there are more than ${DXF_LIMITS.entities} lines, arcs and polylines`);
       } else if (code === 10) corners++;
       if (corners > DXF_LIMITS.corners)
-        return bad(`line ${i + 2}: there are more than ${DXF_LIMITS.corners} corners`);
+        return err(`line ${i + 2}: there are more than ${DXF_LIMITS.corners} corners`);
       if (isFigure(code)) {
         const v = Number(value);
         if (value === '' || !Number.isFinite(v))
-          return bad(`line ${i + 2} is "${value.slice(0, 20)}", which is not a number`);
+          return err(`line ${i + 2} is "${value.slice(0, 20)}", which is not a number`);
         if (isPlace(code) && Math.abs(v) * perUnit > DXF_LIMITS.far)
-          return bad(
+          return err(
             `line ${i + 2} is ${value.slice(0, 20)}, more than ${DXF_LIMITS.far / 1000} m away: check its unit`,
           );
         if (code === 42 && Math.abs(v) > DXF_LIMITS.bulge)
-          return bad(`line ${i + 2} is a bulge of ${value.slice(0, 20)}; ${DXF_LIMITS.bulge} is the most`);
+          return err(`line ${i + 2} is a bulge of ${value.slice(0, 20)}; ${DXF_LIMITS.bulge} is the most`);
       }
       if (code === 0) own.push([[code, value, i + 2]]);
       else own.at(-1)?.push([code, value, i + 2]);
     }
   }
-  if (!seen) return bad('there is no section of entities: the file may be torn');
-  if (!closed || !ended) return bad(TORN);
+  if (!seen) return err('there is no section of entities: the file may be torn');
+  if (!closed || !ended) return err(TORN);
   const made: string[] = [];
   for (const pairs of own) {
     const one = entityText(pairs);
     if (!one.ok) return one;
     made.push(one.value);
   }
-  return good(`0\nSECTION\n2\nENTITIES\n${made.join('')}0\nENDSEC\n0\nEOF\n`);
+  return ok(`0\nSECTION\n2\nENTITIES\n${made.join('')}0\nENDSEC\n0\nEOF\n`);
 }

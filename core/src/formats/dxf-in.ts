@@ -1,7 +1,7 @@
 import DxfParser from 'dxf-parser';
 import { boxOf, contains, distance2, type Polygon, selfCrossing, signedArea, type Vec2 } from '../geometry';
 import { LIMITS } from '../plan';
-import { bad, good, MM_PER_FOOT, MM_PER_INCH, type Result } from '../units';
+import { err, MM_PER_FOOT, MM_PER_INCH, ok, type Result } from '../units';
 import { DXF_LIMITS, dxfEntities } from './dxf-door';
 
 /** A plate outline from a drawing with what is cut out of it; mm, as drawn. */
@@ -97,14 +97,14 @@ function joined(paths: readonly (readonly Vec2[])[]): Result<Contour[]> {
       const next = left.findIndex(
         p => distance2(p[0] as Vec2, end) < JOIN || distance2(p.at(-1) as Vec2, end) < JOIN,
       );
-      if (next < 0) return bad(`a contour is open at ${place(end)} mm: close it in the drawing`);
+      if (next < 0) return err(`a contour is open at ${place(end)} mm: close it in the drawing`);
       const [piece] = left.splice(next, 1) as [Vec2[]];
       if (distance2(piece[0] as Vec2, end) >= JOIN) piece.reverse();
       path.push(...piece.slice(1));
     }
     out.push({ points: path.slice(0, -1) });
   }
-  return good(out);
+  return ok(out);
 }
 
 /** The unit factor a drawing states, to mm; undefined when it does not say. */
@@ -119,14 +119,14 @@ export function dxfUnit(text: string): number | undefined {
  * drawing does not state its unit. Any fault names what and where; nothing is taken in part.
  */
 export function readDxf(text: string, perUnit: number | undefined = dxfUnit(text)): Result<DrawnPlates> {
-  if (perUnit === undefined) return bad('the drawing does not say its unit: choose mm or inch');
+  if (perUnit === undefined) return err('the drawing does not say its unit: choose mm or inch');
   const own = dxfEntities(text, perUnit);
   if (!own.ok) return own;
   let entities: readonly Entity[];
   try {
     entities = (new DxfParser().parseSync(own.value)?.entities ?? []) as unknown as readonly Entity[];
   } catch {
-    return bad('this is not a whole DXF drawing: the file may be torn');
+    return err('this is not a whole DXF drawing: the file may be torn');
   }
   const k = perUnit;
   // a drawing for a cutter keeps bend lines and etching on layers of their own
@@ -179,23 +179,23 @@ export function readDxf(text: string, perUnit: number | undefined = dxfUnit(text
     }
   }
   if (loose.length > DXF_LIMITS.loose)
-    return bad(`there are ${loose.length} loose lines and arcs; ${DXF_LIMITS.loose} is the most`);
+    return err(`there are ${loose.length} loose lines and arcs; ${DXF_LIMITS.loose} is the most`);
   const chains = joined(loose);
   if (!chains.ok) return chains;
   const all = [...closed, ...chains.value].filter(c => c.points.length > 2);
-  if (all.length === 0) return bad('there is no closed contour in the drawing');
+  if (all.length === 0) return err('there is no closed contour in the drawing');
   for (const c of all) {
     if (!c.points.flat().every(Number.isFinite))
-      return bad('a contour has a place that is none: the file may be torn');
+      return err('a contour has a place that is none: the file may be torn');
     // circles stay circles
     if (!c.circle && c.points.length > DXF_LIMITS.points)
-      return bad(
+      return err(
         `a contour at ${place(c.points[0] as Vec2)} mm has ${c.points.length} points with its curves made straight; ${DXF_LIMITS.points} is the most`,
       );
     const cross = selfCrossing(c.points);
-    if (cross) return bad(`a contour crosses itself near ${place(c.points[cross[0]] as Vec2)} mm`);
+    if (cross) return err(`a contour crosses itself near ${place(c.points[cross[0]] as Vec2)} mm`);
     if (Math.abs(signedArea(c.points)) < 1)
-      return bad(`a contour at ${place(c.points[0] as Vec2)} mm encloses no area`);
+      return err(`a contour at ${place(c.points[0] as Vec2)} mm encloses no area`);
   }
   const size = (c: Contour): number => Math.abs(signedArea(c.points));
   const sorted = [...all].sort((a, b) => size(b) - size(a));
@@ -208,9 +208,9 @@ export function readDxf(text: string, perUnit: number | undefined = dxfUnit(text
     else around.holes.push({ polygon: c.points });
   }
   if (plates.length > LIMITS.panels)
-    return bad(`there are ${plates.length} outlines; ${LIMITS.panels} plates are the most`);
+    return err(`there are ${plates.length} outlines; ${LIMITS.panels} plates are the most`);
   const { min, max } = boxOf(all.flatMap(c => c.points));
   if (Math.max(max[0] - min[0], max[1] - min[1]) > 6000)
-    return bad('the drawing is more than 6 m across: check its unit');
-  return good({ plates, tolerance: DXF_TOLERANCE });
+    return err('the drawing is more than 6 m across: check its unit');
+  return ok({ plates, tolerance: DXF_TOLERANCE });
 }

@@ -64,8 +64,8 @@ describe('holes as CSV', () => {
   });
 
   it('wrong columns, no rows, a torn quote', () => {
-    expect(faults('id,x,y,z,kind,colour\na,1,2,3,threaded,red')).toEqual([
-      { row: 1, column: 'colour', fault: expect.stringContaining('is not a column of holes') },
+    expect(faults('id,x,y,z,kind,color\na,1,2,3,threaded,red')).toEqual([
+      { row: 1, column: 'color', fault: expect.stringContaining('is not a column of holes') },
     ]);
     expect(faults('id,x,y,kind\na,1,2,threaded')).toEqual([
       { row: 1, column: 'z', fault: 'is missing from the header row' },

@@ -10,12 +10,12 @@ export interface GlbPart {
   readonly triangles: readonly Triangle[];
 }
 
-/** Linear base colour and how much of a metal it is: looks, no measurement. */
-const LOOK: Readonly<Record<MaterialFamily, { colour: readonly number[]; metal: number; rough: number }>> = {
-  steel: { colour: [0.21, 0.23, 0.25, 1], metal: 0.9, rough: 0.55 },
-  stainless: { colour: [0.52, 0.54, 0.55, 1], metal: 0.9, rough: 0.35 },
-  aluminium: { colour: [0.66, 0.68, 0.7, 1], metal: 0.9, rough: 0.45 },
-  plastic: { colour: [0.8, 0.8, 0.78, 1], metal: 0, rough: 0.8 },
+/** Linear base color and how much of a metal it is: looks, no measurement. */
+const LOOK: Readonly<Record<MaterialFamily, { color: readonly number[]; metal: number; rough: number }>> = {
+  steel: { color: [0.21, 0.23, 0.25, 1], metal: 0.9, rough: 0.55 },
+  stainless: { color: [0.52, 0.54, 0.55, 1], metal: 0.9, rough: 0.35 },
+  aluminum: { color: [0.66, 0.68, 0.7, 1], metal: 0.9, rough: 0.45 },
+  plastic: { color: [0.8, 0.8, 0.78, 1], metal: 0, rough: 0.8 },
 };
 
 const [FLOAT, ARRAY_BUFFER] = [5126, 34962];
@@ -23,7 +23,7 @@ const [GLTF, JSON_CHUNK, BIN_CHUNK] = [0x46546c67, 0x4e4f534a, 0x004e4942];
 const padded = (n: number): number => Math.ceil(n / 4) * 4;
 
 /**
- * Folded plates as binary glTF 2.0 (ISO/IEC 12113): one node a plate, flat normals, in metres with y up, as the format
+ * Folded plates as binary glTF 2.0 (ISO/IEC 12113): one node a plate, flat normals, in meters with y up, as the format
  * wants it: its x is the vehicle's right, its z the vehicle's rear.
  */
 export function glb(title: string, parts: readonly GlbPart[]): Uint8Array<ArrayBuffer> {
@@ -74,7 +74,7 @@ export function glb(title: string, parts: readonly GlbPart[]): Uint8Array<ArrayB
     materials: families.map(f => ({
       name: f,
       pbrMetallicRoughness: {
-        baseColorFactor: LOOK[f].colour,
+        baseColorFactor: LOOK[f].color,
         metallicFactor: LOOK[f].metal,
         roughnessFactor: LOOK[f].rough,
       },

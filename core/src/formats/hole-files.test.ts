@@ -49,7 +49,7 @@ function circlesOf(text: string): readonly DrawnCircle[] {
   );
 }
 
-/** A place of the blank folded back into space with its flat, found by the bends and not by the mould lines. */
+/** A place of the blank folded back into space with its flat, found by the bends and not by the mold lines. */
 const foldedBack = (f: FoldedPanel, facet: string, at: Vec2): Vec3 => {
   const frame = pose(f).frames.get(facet);
   if (!frame) throw new Error(`no flat ${facet}`);

@@ -2,7 +2,7 @@ import type { BuyLine, ShoppingLine, ToolLine } from '../bolt';
 import { csv } from './csv';
 
 /** The bag list as CSV: part, count. */
-export const bagListCsv = (lines: readonly ShoppingLine[]): string =>
+export const hardwareListCsv = (lines: readonly ShoppingLine[]): string =>
   csv(
     ['part', 'count'],
     lines.map(l => [l.part, l.count]),
@@ -16,7 +16,7 @@ export const buyListCsv = (lines: readonly BuyLine[]): string =>
   );
 
 /** The tool roll as CSV: tool, joints it is for. */
-export const toolRollCsv = (lines: readonly ToolLine[]): string =>
+export const toolListCsv = (lines: readonly ToolLine[]): string =>
   csv(
     ['tool', 'joints'],
     lines.map(l => [l.tool, l.for.join(' ')]),

@@ -36,7 +36,7 @@ type Layer = (typeof LAYERS)[number][0];
 function drawing(system: UnitSystem): DxfWriter {
   const dxf = new DxfWriter();
   dxf.setUnits(system === 'inch' ? Units.Inches : Units.Millimeters);
-  for (const [name, colour] of LAYERS) dxf.addLayer(name, colour, 'CONTINUOUS');
+  for (const [name, color] of LAYERS) dxf.addLayer(name, color, 'CONTINUOUS');
   return dxf;
 }
 

@@ -101,7 +101,7 @@ describe('folded plates as GLB', () => {
     const empty = await validateBytes(glb('nothing', []));
     expect(empty.issues.numErrors).toBe(0);
   });
-  it('stand in metres, y up, the vehicle’s right along x', () => {
+  it('stand in meters, y up, the vehicle’s right along x', () => {
     const [a] = plates as [FoldedPanel];
     const bytes = glb('A', [{ name: 'A', family: 'steel', triangles: foldedSolid(a) }]);
     const length = new DataView(bytes.buffer).getUint32(12, true);
@@ -123,7 +123,7 @@ describe('folded plates as GLB', () => {
 
 describe('the other files of a plate', () => {
   const [a] = plates as [FoldedPanel];
-  it('SVG is to scale: as many millimetres as the page says', () => {
+  it('SVG is to scale: as many millimeters as the page says', () => {
     const p = flatPattern(a);
     const svg = patternSvg(p);
     const [, w, h] = /width="([\d.]+)mm" height="([\d.]+)mm"/.exec(svg) ?? [];

@@ -8,7 +8,7 @@ import { arrow, beside, cross, HOLE_TEXT, holeLabel, label } from './pattern-mar
 const xml = (s: string): string =>
   s.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
 
-/** A flat pattern as SVG to scale: one unit a millimetre, the page as large as the blank and a margin. */
+/** A flat pattern as SVG to scale: one unit a millimeter, the page as large as the blank and a margin. */
 export function patternSvg(p: FlatPattern): string {
   const margin = 10;
   const { min, max } = boxOf(p.outline.flat());

@@ -1,6 +1,6 @@
 import { type Command, command, fitted, LIMITS, type PlanDocument } from '../plan';
 import type { Rig, RigList } from '../rig';
-import { bad, good, type Result, type UnitSystem } from '../units';
+import { err, ok, type Result, type UnitSystem } from '../units';
 import {
   componentsTable,
   factoryPartsTable,
@@ -69,17 +69,17 @@ export function cellEntered(
   const rows = doc.rig[list] as readonly Row[];
   const old = rows.find(r => r.id === id);
   const of = table.columns.find(c => c.name === column);
-  if (!old || !of) return bad('there is no such cell');
+  if (!old || !of) return err('there is no such cell');
   const read = readCell(of, typed, units);
-  if ('fault' in read) return bad(read.fault);
+  if ('fault' in read) return err(read.fault);
   const cells = Object.fromEntries(table.columns.map(c => [c.name, c === of ? read.value : c.get(old)]));
   const made = table.make(cells, 2);
-  if ('fault' in made) return bad(made.fault);
-  if (made.id !== id && rows.some(r => r.id === made.id)) return bad(`"${made.id}" is another row's id`);
+  if ('fault' in made) return err(made.fault);
+  if (made.id !== id && rows.some(r => r.id === made.id)) return err(`"${made.id}" is another row's id`);
   // an outline is shown rounded: one that was not typed is not read back
   const outline = 'footprint' in old && column !== 'footprint' ? { footprint: old.footprint } : {};
   const next = rows.map(r => (r === old ? { ...made, ...outline } : r));
-  return good(fitted({ ...doc, rig: { ...doc.rig, [list]: next } as Rig }));
+  return ok(fitted({ ...doc, rig: { ...doc.rig, [list]: next } as Rig }));
 }
 
 export const enterCell = command<{

@@ -25,17 +25,17 @@ import {
 } from './index';
 
 const coordinate = fc.integer({ min: -500, max: 500 });
-/** Star-shaped outlines round a centre: always simple. */
+/** Star-shaped outlines round a center: always simple. */
 const star = fc
   .record({
-    centre: fc.tuple(coordinate, coordinate),
+    center: fc.tuple(coordinate, coordinate),
     radii: fc.array(fc.integer({ min: 20, max: 200 }), { minLength: 3, maxLength: 12 }),
   })
   .map(
-    ({ centre, radii }): Polygon =>
+    ({ center, radii }): Polygon =>
       radii.map((r, i): Vec2 => {
         const a = (2 * Math.PI * i) / radii.length;
-        return [centre[0] + r * Math.cos(a), centre[1] + r * Math.sin(a)];
+        return [center[0] + r * Math.cos(a), center[1] + r * Math.sin(a)];
       }),
   );
 
@@ -91,7 +91,7 @@ describe('regions agree with an independent clipping library (polygon-clipping)'
     );
   });
 
-  it('merges neighbours that share part of a slanting edge', () => {
+  it('merges neighbors that share part of a slanting edge', () => {
     const a: Polygon = [
       [0, 0],
       [300, 100],

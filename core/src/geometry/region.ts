@@ -21,7 +21,7 @@ export type Region = readonly Polygon[];
 const PRECISION = 4;
 /** An outline of less than this encloses nothing, mm². */
 const NOTHING = 1e-6;
-/** A vertex this near to a neighbour's edge, mm, is taken to lie on it. */
+/** A vertex this near to a neighbor's edge, mm, is taken to lie on it. */
 const TOUCH = 1e-3;
 
 const counterClockwise = (p: Polygon): Polygon => (signedArea(p) < 0 ? [...p].reverse() : p);

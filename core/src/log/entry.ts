@@ -43,7 +43,7 @@ export interface LogEntry {
   readonly foreseenMm?: number;
   readonly readings?: readonly TorqueReading[];
   readonly checks?: readonly { readonly item: string; readonly fine: boolean; readonly note?: string }[];
-  /** fenders above their wheel centres or wheels on scales: front left, front right, rear left, rear right */
+  /** fenders above their wheel centers or wheels on scales: front left, front right, rear left, rear right */
   readonly corners?: readonly [number, number, number, number];
   readonly point?: string;
   readonly minutes?: number;

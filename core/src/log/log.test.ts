@@ -46,7 +46,7 @@ describe('a log entry from outside', () => {
       { id: 'a', kind: 're-torque', at: 1, readings: [{ joint: 'j', set: 0, found: 1, after: 1 }] },
       /readings\[0\]\.set/,
     ],
-    [{ id: 'a', kind: 'install', at: 1, colour: 'red' }, /unspecified|colour/],
+    [{ id: 'a', kind: 'install', at: 1, color: 'red' }, /unspecified|color/],
     [null, /./],
     ['torn', /./],
   ])('%j is refused with what is wrong', (value, said) => {

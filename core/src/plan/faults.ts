@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { bad, good, type Result } from '../units';
+import { err, ok, type Result } from '../units';
 
 /** One thing wrong with a document: where, in the file's own keys, and what, in plain words. */
 export interface Fault {
@@ -81,8 +81,8 @@ const TOLD = 3;
  */
 export function checked<T>(schema: yup.Schema<T>, value: unknown, what: string): Result<T> {
   const faults = faultsAgainst(schema, value);
-  if (faults.length === 0) return good(value as T);
+  if (faults.length === 0) return ok(value as T);
   const told = faults.slice(0, TOLD).map(f => `${f.path === 'file' ? 'it' : f.path} ${f.fault}`);
   const more = faults.length > TOLD ? `; and ${faults.length - TOLD} more` : '';
-  return bad(`Not ${what}: ${told.join('; ')}${more}.`);
+  return err(`Not ${what}: ${told.join('; ')}${more}.`);
 }

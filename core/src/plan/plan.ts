@@ -99,7 +99,7 @@ export interface Flange {
   readonly id: string;
   /** outline vertex i to i + 1 of the base, or the free edge of the flange it hangs on */
   readonly edge: number | 'far';
-  /** from its mould line to its free edge, mm */
+  /** from its mold line to its free edge, mm */
   readonly length: number;
   /** 0 flat, positive up, degrees */
   readonly angle: number;

@@ -47,7 +47,7 @@ function clustered(parts: Lane['parts']): Cluster[] {
   return out;
 }
 
-/** Widens a cluster to where bolts are, no farther than its neighbours and the member allow. */
+/** Widens a cluster to where bolts are, no farther than its neighbors and the member allow. */
 function widened(c: Cluster, left: number, right: number, front: Station, rear: Station): [number, number] {
   let [y0, y1] = [Math.max(left, c.y[0] - MARGIN), Math.min(right, c.y[1] + MARGIN)];
   for (const s of [front, rear]) {
@@ -74,7 +74,7 @@ function widened(c: Cluster, left: number, right: number, front: Station, rear: 
   return [Math.round(y0), Math.round(y1)];
 }
 
-/** Lanes of each bay between neighbouring stations, and the parts that no two stations hold. */
+/** Lanes of each bay between neighboring stations, and the parts that no two stations hold. */
 export function lanesOf(
   rig: PresentRig,
   stations: readonly Station[],

@@ -7,7 +7,7 @@ import { MATERIALS, minimumRadius } from '../sheet';
 import { BAR, type BarAlong, barAlong } from './bars';
 import { diameterOf, heldThere, holesFor } from './holes';
 import type { Lane } from './lanes';
-import { type Levelled, laps, levelled } from './levels';
+import { type Leveled, laps, leveled } from './levels';
 import { openingsFor } from './openings';
 import { heightOn } from './profile';
 import { shapeOf } from './shape';
@@ -75,8 +75,8 @@ export function laidOut(
   const barred = new Map<number, BarAlong>();
   const barIds: { readonly id: string }[] = [...doc.plan.crossbars];
   // first without bars; where a span is too long and a bar fits, again with the plate hung under it
-  let levels = levelled(rig, lanes, t, lip, folds, new Map());
-  const stiff = (l: Levelled): ReturnType<typeof stiffened> =>
+  let levels = leveled(rig, lanes, t, lip, folds, new Map());
+  const stiff = (l: Leveled): ReturnType<typeof stiffened> =>
     stiffened(
       rig,
       wish,
@@ -103,7 +103,7 @@ export function laidOut(
     barred.set(i, bar);
   });
   if (barred.size > 0) {
-    const again = levelled(rig, lanes, t, lip, folds, new Map([...barred.keys()].map(i => [i, BAR.height])));
+    const again = leveled(rig, lanes, t, lip, folds, new Map([...barred.keys()].map(i => [i, BAR.height])));
     // a bar that its plate does not come to lie against is no bar
     again.forEach((l, i) => {
       const ends = [l.profile.points[0], l.profile.points.at(-1)] as const;
@@ -112,7 +112,7 @@ export function laidOut(
       if (barred.has(i) && !(flat && Math.abs(l.spacers[0] - BAR.height) < 0.01 && !l.outside))
         barred.delete(i);
     });
-    levels = levelled(rig, lanes, t, lip, folds, new Map([...barred.keys()].map(i => [i, BAR.height])));
+    levels = leveled(rig, lanes, t, lip, folds, new Map([...barred.keys()].map(i => [i, BAR.height])));
   }
 
   const made: Mount[] = [...barred.values()].flatMap(b => b.holes);
@@ -145,7 +145,7 @@ export function laidOut(
     takenJoints.push({ id });
     return { ...jointFor(id, mount, panels), spacer, washers: [plastic ? 'fender' : 'flat'] };
   };
-  const upper = (i: number, x: number): number => heightOn((levels[i] as Levelled).profile.points, x) + t;
+  const upper = (i: number, x: number): number => heightOn((levels[i] as Leveled).profile.points, x) + t;
   for (const mount of used.values()) {
     const s = stations.find(x => x.member.id === mount.member);
     if (!s) continue;

@@ -16,7 +16,7 @@ interface Meeting {
 }
 
 /** A lane with its profile and, for both ends, the spacer of a bolt through its innermost plate there, mm. */
-export interface Levelled {
+export interface Leveled {
   readonly lane: Lane;
   readonly profile: Profile;
   readonly spacers: readonly [front: number, rear: number];
@@ -51,14 +51,14 @@ function meetings(lanes: readonly Lane[]): { readonly front: Meeting; readonly r
  * come down all that meet it there come down with it; ends only ever go down, so it settles. `least`: spacers that a lane has at any
  * rate, mm, by its place in the list. Sheet that is not folded (`folds`) stays level.
  */
-export function levelled(
+export function leveled(
   rig: PresentRig,
   lanes: readonly Lane[],
   thickness: number,
   lipOf: (half: number) => number,
   folds: boolean,
   least: ReadonlyMap<number, number>,
-): readonly Levelled[] {
+): readonly Leveled[] {
   const meets = meetings(lanes);
   for (const [i, mm] of least) {
     const m = meets[i] as (typeof meets)[number];

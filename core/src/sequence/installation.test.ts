@@ -227,7 +227,7 @@ describe('the jack', () => {
     expect(s.shared).toBeUndefined();
   });
   it('shares with two bolts by statics, worked by hand', () => {
-    // jack at x = -100, bolts at x = 200, y = +-100, centre of mass at x = 0: jack 2/3, bolts 1/6 each
+    // jack at x = -100, bolts at x = 200, y = +-100, center of mass at x = 0: jack 2/3, bolts 1/6 each
     const got = sharedLoads(
       600,
       [0, 0],
@@ -240,7 +240,7 @@ describe('the jack', () => {
     expect(got[0]).toBeCloseTo(400, 9);
     expect(got[1]).toBeCloseTo(100, 9);
     expect(got[2]).toBeCloseTo(100, 9);
-    // the jack past the centre, on the bolts' side: the bolts hold down
+    // the jack past the center, on the bolts' side: the bolts hold down
     const tips = sharedLoads(
       600,
       [0, 0],

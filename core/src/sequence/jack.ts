@@ -11,7 +11,7 @@ const BLOCK = 50;
 const places = new WeakMap<FoldedPanel, Vec3>();
 
 /**
- * Where the block of the jack touches a plate: on its base, as near to under its centre of mass as the block finds whole sheet, off its
+ * Where the block of the jack touches a plate: on its base, as near to under its center of mass as the block finds whole sheet, off its
  * edges and openings. Vehicle frame, mm. The base's middle where no such place is found.
  */
 export function jackPlace(p: FoldedPanel): Vec3 {
@@ -50,7 +50,7 @@ function findPlace(p: FoldedPanel): Vec3 {
  */
 export function sharedLoads(
   weightN: number,
-  centre: Vec2,
+  center: Vec2,
   jack: Vec2,
   bolts: readonly [Vec2, Vec2],
 ): readonly [jackN: number, firstN: number, secondN: number] | undefined {
@@ -60,10 +60,10 @@ export function sharedLoads(
   const whole = cross(jack, a, b);
   // less than a square of 10 mm spanned between the three: in one line for hands
   if (Math.abs(whole) < 100) return undefined;
-  // barycentric coordinates of the centre of mass in the triangle of the supports
-  const jackShare = cross(centre, a, b) / whole;
-  const firstShare = cross(jack, centre, b) / whole;
-  const secondShare = cross(jack, a, centre) / whole;
+  // barycentric coordinates of the center of mass in the triangle of the supports
+  const jackShare = cross(center, a, b) / whole;
+  const firstShare = cross(jack, center, b) / whole;
+  const secondShare = cross(jack, a, center) / whole;
   return [weightN * jackShare, weightN * firstShare, weightN * secondShare];
 }
 

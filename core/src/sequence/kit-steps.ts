@@ -1,4 +1,4 @@
-import { shoppingList, toolRoll } from '../bolt';
+import { hardwareList, toolList } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { addTools, type Job } from './job';
 
@@ -28,7 +28,7 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
       why: 'A missing bolt or the wrong bit is cheap on the bench and dear in the air.',
       needs: first,
     },
-    shoppingList(joints).length + toolRoll(joints).length,
+    hardwareList(joints).length + toolList(joints).length,
   );
   for (const p of panels.filter(x => !hung.includes(x)))
     add({

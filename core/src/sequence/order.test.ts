@@ -66,11 +66,11 @@ describe('start order by school', () => {
     { id: 'rl', x: 600, y: -200 },
     { id: 'rr', x: 600, y: 200 },
   ];
-  it('front, rear, then centre', () => {
+  it('front, rear, then center', () => {
     const order = startOrder(spots, 'front-rear-centre').map(id => id[0]);
     expect(order.join('')).toBe('ffrrrmm');
   });
-  it('rear centre bolt first', () => expect(startOrder(spots, 'rear-centre-first')[0]).toBe('rc'));
+  it('rear center bolt first', () => expect(startOrder(spots, 'rear-centre-first')[0]).toBe('rc'));
   it('front to rear and back', () => {
     expect(
       startOrder(spots, 'front-to-rear')

@@ -128,7 +128,7 @@ export function rowsOf(spots: readonly Spot[]): number {
 
 /**
  * The order in which bolts are started by hand, by school:
- * front row, rear row, then the middle so that it does not bind; the rear centre bolt first and from there by
+ * front row, rear row, then the middle so that it does not bind; the rear center bolt first and from there by
  * distance; front to rear; or rear to front.
  */
 export function startOrder(spots: readonly Spot[], school: Start): readonly string[] {

@@ -8,7 +8,7 @@ import type { TankHold } from './tank';
 /** Components that rest on a crossmember and come down with it. */
 const ON_MEMBER = new Set(['engine', 'transmission', 'transfer-case']);
 
-/** Where the fasteners of a factory part go, each kind in its own labelled bag. */
+/** Where the fasteners of a factory part go, each kind in its own labeled bag. */
 export function bagsOf(f: FactoryPart): readonly Bag[] {
   return removals(f).map((r, i) => ({
     label: `${f.name}: ${r.count} \u00d7 ${[r.head, r.thread].filter(Boolean).join(' ')}`,

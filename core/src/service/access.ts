@@ -1,6 +1,6 @@
 import type { ResolvedJoint } from '../bolt';
 import { fromBelow, keptShadow, undersideAt } from '../cover';
-import { clearDiameter, type FoldedPanel, openingCentre } from '../fold';
+import { clearDiameter, type FoldedPanel, openingCenter } from '../fold';
 import { distance2, distanceToOutline, grown, inRegion, toSpace, type Vec2 } from '../geometry';
 import type { Opening, PlanDocument } from '../plan';
 import type { ServicePoint } from '../rig';
@@ -14,7 +14,7 @@ export interface ServiceAccess {
   readonly openingId?: string;
   /** plates that come down, in the order in which they do */
   readonly drop: readonly string[];
-  /** bolts that are only loosened, so that a plate slides out from above its neighbour */
+  /** bolts that are only loosened, so that a plate slides out from above its neighbor */
   readonly loosen: readonly string[];
   /** bolts that come out */
   readonly remove: readonly string[];
@@ -60,12 +60,12 @@ function servedBy(point: ServicePoint, panels: readonly FoldedPanel[]): string |
     const base = p.facets[0];
     if (!base) return [];
     return p.panel.openings.flatMap((o: Opening) => {
-      const centre = toSpace(base.frame, openingCentre(o));
-      const off = distance2(at, [centre[0], centre[1]]);
+      const center = toSpace(base.frame, openingCenter(o));
+      const off = distance2(at, [center[0], center[1]]);
       const meant = o.serves === point.id;
-      if (centre[2] > point.at[2] || o.kind === 'louvers') return [];
+      if (center[2] > point.at[2] || o.kind === 'louvers') return [];
       if (!meant && off > clearDiameter(o) / 2 + OFF_LINE) return [];
-      return [{ id: o.id, rank: meant ? 0 : off, z: centre[2] }];
+      return [{ id: o.id, rank: meant ? 0 : off, z: center[2] }];
     });
   });
   return found.sort((a, b) => a.rank - b.rank || a.z - b.z)[0]?.id;
@@ -92,7 +92,7 @@ export function costOf(
       o => !set.has(o),
     );
     const sides = new Set(outer.map(o => (middle.get(o) as number) < (middle.get(id) as number)));
-    // it slides out from above its neighbours only where they all lie at the same end of it
+    // it slides out from above its neighbors only where they all lie at the same end of it
     if (sides.size > 1) return undefined;
     const own = panels.find(p => p.panel.id === id);
     if (!own) continue;

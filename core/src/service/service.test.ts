@@ -137,7 +137,7 @@ describe('the way to a service point', () => {
     });
   });
 
-  it('drops the rear plate of a lapped row alone, the first one alone too, by loosening its neighbour or nothing', () => {
+  it('drops the rear plate of a lapped row alone, the first one alone too, by loosening its neighbor or nothing', () => {
     // A outside B outside C: C slides out rearward once B is loosened; A comes straight down
     const last = serviceAccess(point(2 * 340 + 250), row(3, [true, true]));
     expect(last.drop).toEqual(['p2']);
@@ -146,7 +146,7 @@ describe('the way to a service point', () => {
     expect(first).toMatchObject({ drop: ['p0'], loosen: [] });
   });
 
-  it('takes an outer neighbour down first where a plate is held at both ends', () => {
+  it('takes an outer neighbor down first where a plate is held at both ends', () => {
     // B lies inside both A and C: one of them must come down before it
     const got = serviceAccess(point(340 + 200), row(3, [true, false]));
     expect(got.drop.length).toBe(2);

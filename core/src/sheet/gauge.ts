@@ -1,7 +1,7 @@
 import {
-  bad,
-  good,
+  err,
   MM_PER_INCH,
+  ok,
   parseGaugeNumber,
   parseLength,
   type Result,
@@ -46,8 +46,8 @@ const STAINLESS: GaugeTable = {
   20: 0.0375,
   24: 0.025,
 };
-/** Brown & Sharpe (AWG) for aluminium sheet. */
-const ALUMINIUM: GaugeTable = {
+/** Brown & Sharpe (AWG) for aluminum sheet. */
+const ALUMINUM: GaugeTable = {
   3: 0.2294,
   5: 0.1819,
   7: 0.1443,
@@ -66,7 +66,7 @@ const ALUMINIUM: GaugeTable = {
 const TABLES: Readonly<Record<MaterialFamily, GaugeTable | undefined>> = {
   steel: STEEL,
   stainless: STAINLESS,
-  aluminium: ALUMINIUM,
+  aluminum: ALUMINUM,
   plastic: undefined,
 };
 
@@ -82,12 +82,12 @@ export function parseThickness(text: string, material: MaterialId, system: UnitS
   if (gauge === undefined) {
     const length = parseLength(text, system);
     if (!length.ok) return length;
-    return length.value > 0 ? length : bad('a thickness must be above zero');
+    return length.value > 0 ? length : err('a thickness must be above zero');
   }
   const mm = gaugeThickness(MATERIALS[material].family, gauge);
   return mm === undefined
-    ? bad(`${MATERIALS[material].name} is not sold in ${gauge} gauge: give the thickness`)
-    : good(mm);
+    ? err(`${MATERIALS[material].name} is not sold in ${gauge} gauge: give the thickness`)
+    : ok(mm);
 }
 
 /**

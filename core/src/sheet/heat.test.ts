@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { besideHot, MATERIALS, yieldKept } from './index';
 
-const coated = (family: 'steel' | 'aluminium' | 'plastic', thickness: number) => ({
+const coated = (family: 'steel' | 'aluminum' | 'plastic', thickness: number) => ({
   material: { family },
   thickness,
   coated: true,
@@ -17,7 +17,7 @@ describe('a sheet beside a hot part', () => {
         fc.double({ min: 5, max: 400, noNaN: true }),
         fc.double({ min: 20, max: 400, noNaN: true }),
         fc.double({ min: 1, max: 10, noNaN: true }),
-        fc.constantFrom('steel' as const, 'aluminium' as const, 'plastic' as const),
+        fc.constantFrom('steel' as const, 'aluminum' as const, 'plastic' as const),
         (surface, apart, half, thickness, family) => {
           const of = (d: number, a: number): number => besideHot(surface, d, a, a, coated(family, thickness));
           const c = of(apart, half);
@@ -40,7 +40,7 @@ describe('a sheet beside a hot part', () => {
   it('of bare aluminum takes less and spreads more than coated steel', () => {
     const steel = besideHot(420, 60, 120, 80, coated('steel', 5));
     const bare = besideHot(420, 60, 120, 80, {
-      material: { family: 'aluminium' },
+      material: { family: 'aluminum' },
       thickness: 5,
       coated: false,
     });

@@ -41,13 +41,13 @@ export function yieldKept({ id, family, maxServiceC }: Material, celsius: number
 /** Air under a vehicle that stands after a climb, °C, and what it takes from each face, W/(m²·K): guesses. */
 const AIR_C: number = 40;
 const AIR_TAKES = 10;
-/** Emissivity of rusty pipe, of coated sheet and of bare aluminium that has been driven with: guesses between published values. */
-const EMISSIVITY = { pipe: 0.8, coated: 0.9, bareAluminium: 0.3 } as const;
+/** Emissivity of rusty pipe, of coated sheet and of bare aluminum that has been driven with: guesses between published values. */
+const EMISSIVITY = { pipe: 0.8, coated: 0.9, bareAluminum: 0.3 } as const;
 /** Heat conducted, W/(m·K): steel and stainless ASM, 5052 (6061 more), UHMW typical; from memory. */
 const CONDUCTS: Readonly<Record<Material['family'], number>> = {
   steel: 50,
   stainless: 16,
-  aluminium: 138,
+  aluminum: 138,
   plastic: 0.45,
 };
 /** What a warm sheet gives off from both faces in all, W/(m²·K), as far as it is asked how far heat spreads in it: a guess. */
@@ -72,7 +72,7 @@ export interface Shone {
 export function besideHot(surfaceC: number, apart: number, a: number, b: number, sheet: Shone): number {
   if (surfaceC <= AIR_C) return AIR_C;
   const { family } = sheet.material;
-  const takes = family === 'aluminium' && !sheet.coated ? EMISSIVITY.bareAluminium : EMISSIVITY.coated;
+  const takes = family === 'aluminum' && !sheet.coated ? EMISSIVITY.bareAluminum : EMISSIVITY.coated;
   const seen = (x: number): number => x / Math.hypot(x, Math.max(apart, 1));
   const view = seen(a) * seen(b);
   const fin = 1000 * Math.sqrt((CONDUCTS[family] * sheet.thickness) / 1000 / GIVES_OFF);

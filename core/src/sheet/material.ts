@@ -10,7 +10,7 @@ export const MATERIAL_IDS = [
 ] as const;
 export type MaterialId = (typeof MATERIAL_IDS)[number];
 
-export type MaterialFamily = 'steel' | 'stainless' | 'aluminium' | 'plastic';
+export type MaterialFamily = 'steel' | 'stainless' | 'aluminum' | 'plastic';
 
 export interface Material {
   readonly id: MaterialId;
@@ -45,7 +45,7 @@ export interface Material {
 }
 
 /** Temperature from which temper or coating is expected to suffer: common practice, no source. */
-const HOT = { steel: 400, stainless: 800, aluminium: 150 } as const;
+const HOT = { steel: 400, stainless: 800, aluminum: 150 } as const;
 
 export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
   'steel-hr36': {
@@ -127,9 +127,9 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
   },
   'al-5052-h32': {
     id: 'al-5052-h32',
-    name: 'Aluminium 5052-H32',
+    name: 'Aluminum 5052-H32',
     short: '5052',
-    family: 'aluminium',
+    family: 'aluminum',
     density: 2680,
     E: 70_300,
     nu: 0.33,
@@ -144,16 +144,16 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
       [Infinity, 2],
     ],
     alongGrain: 1.25,
-    maxServiceC: HOT.aluminium,
+    maxServiceC: HOT.aluminum,
     anodicIndex: 0.9,
     source: 'ASTM B209 (minimum yield, ultimate); Aluminum Association, Aluminum Standards and Data',
     radiusSource: 'Aluminum Association recommended minimum bend radii, 90° cold (from memory)',
   },
   'al-6061-t6': {
     id: 'al-6061-t6',
-    name: 'Aluminium 6061-T6',
+    name: 'Aluminum 6061-T6',
     short: '6061',
-    family: 'aluminium',
+    family: 'aluminum',
     density: 2700,
     E: 68_900,
     nu: 0.33,
@@ -169,7 +169,7 @@ export const MATERIALS: Readonly<Record<MaterialId, Material>> = {
       [Infinity, 4.5],
     ],
     alongGrain: 1.5,
-    maxServiceC: HOT.aluminium,
+    maxServiceC: HOT.aluminum,
     anodicIndex: 0.9,
     source: 'ASTM B209 (minimum yield, ultimate); Aluminum Association, Aluminum Standards and Data',
     radiusSource: 'Aluminum Association recommended minimum bend radii, 90° cold; 3/16 interpolated',

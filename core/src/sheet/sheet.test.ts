@@ -24,15 +24,15 @@ describe('gauges by their own tables', () => {
     ['steel', 16, 1.519],
     ['stainless', 7, 4.762],
     ['stainless', 12, 2.779],
-    ['aluminium', 7, 3.665],
-    ['aluminium', 10, 2.588],
+    ['aluminum', 7, 3.665],
+    ['aluminum', 10, 2.588],
   ] as const)('%s %d ga is %d mm', (family, gauge, mm) => {
     expect(gaugeThickness(family, gauge)).toBeCloseTo(mm, 2);
   });
   it('are not 3/16 in steel', () => {
     expect(tradeName('steel', 4.7625)).toBe('3/16 in');
     expect(tradeName('steel', 0.1793 * 25.4)).toBe('7 ga');
-    expect(tradeName('aluminium', 5)).toBe('5 mm');
+    expect(tradeName('aluminum', 5)).toBe('5 mm');
   });
   it('are read as typed, or refused by name', () => {
     expect(parseThickness('7 ga', 'steel-hr36', 'inch')).toEqual({ ok: true, value: 0.1793 * 25.4 });
@@ -86,7 +86,7 @@ describe('equal ladders', () => {
       }),
     );
   });
-  it('ask about 1.4 times the thickness of aluminium for steel stiffness', () => {
+  it('ask about 1.4 times the thickness of aluminum for steel stiffness', () => {
     expect(equalStiffness(MATERIALS['steel-hr36'], 1, MATERIALS['al-5052-h32'])).toBeCloseTo(1.407, 3);
   });
 });

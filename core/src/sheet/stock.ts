@@ -17,11 +17,11 @@ const COMMON: Readonly<
 > = {
   steel: { gauges: [16, 14, 12, 10, 7], inches: [3 / 16, 1 / 4, 5 / 16], mm: [1.5, 2, 2.5, 3, 4, 5, 6, 8] },
   stainless: { gauges: [16, 14, 12, 11, 10], inches: [3 / 16, 1 / 4], mm: [1.5, 2, 2.5, 3, 4, 5, 6] },
-  aluminium: { gauges: [], inches: [1 / 8, 0.16, 3 / 16, 1 / 4, 3 / 8, 1 / 2], mm: [3, 4, 5, 6, 8, 10, 12] },
+  aluminum: { gauges: [], inches: [1 / 8, 0.16, 3 / 16, 1 / 4, 3 / 8, 1 / 2], mm: [3, 4, 5, 6, 8, 10, 12] },
   plastic: { gauges: [], inches: [1 / 4, 3 / 8, 1 / 2], mm: [6, 10, 12] },
 };
 
-/** By gauge and fraction of an inch, or in millimetres: dealers stock the one or the other. */
+/** By gauge and fraction of an inch, or in millimeters: dealers stock the one or the other. */
 export type Stock = 'inch' | 'metric';
 
 /** Thicknesses to choose from for a material in one kind of stock, thin to thick. */

@@ -5,7 +5,7 @@ import { MATERIALS } from '../sheet';
 import { barElement } from './bar';
 import type { Contact } from './contact';
 import type { ExtraElement } from './model';
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 
 /** What stands over a plate and may back it up. */
 export interface Backing {
@@ -112,9 +112,9 @@ export function backed(
       );
     const along = scale3(d, 1 / Math.hypot(...d));
     for (const end of [first, first + pieces]) {
-      held.push(FREEDOMS * end, FREEDOMS * end + 1, FREEDOMS * end + 2);
+      held.push(DOF_PER_NODE * end, DOF_PER_NODE * end + 1, DOF_PER_NODE * end + 2);
       // against twisting: about the fixed axis that is nearest to the bar's own
-      held.push(FREEDOMS * end + 3 + (Math.abs(along[0]) > Math.abs(along[1]) ? 0 : 1));
+      held.push(DOF_PER_NODE * end + 3 + (Math.abs(along[0]) > Math.abs(along[1]) ? 0 : 1));
     }
     for (const o of over)
       contacts.push({

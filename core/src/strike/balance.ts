@@ -1,23 +1,23 @@
 import { type Bent, copied, moved, unbent } from './bent';
 import { type Contact, contactForce, contactStiffness } from './contact';
-import { bentElement, foretell } from './corotate';
+import { bentElement, predict } from './corotate';
 import { POINTS } from './element';
-import { nothingForetold } from './foretold';
 import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
+import { restOf } from './local-deformations';
 import { incidenceOf, type ShellModel, triangleCount } from './model';
-import { restOf } from './own-moves';
 import { keptLayers, type Layers, makeLayers, putBack, settle, type Yielding } from './plastic';
+import { nothingForetold } from './predicted';
 import {
+  DOF_PER_NODE,
   type Factor,
-  FREEDOMS,
   type FreeMotion,
-  factorise,
+  factorize,
   nodesAsVertices,
   type Plan,
   planElimination,
 } from './sparse';
 
-/** Moments are set against forces by this length, mm, where a misfit is measured. */
+/** Moments are set against forces by this length, mm, where a imbalance is measured. */
 const ARM = 50;
 
 /** A structure on its way under a load: where it stands, what it pushes back with, and how stiff it is there. */
@@ -30,13 +30,13 @@ export interface Balance {
   /** what it pushes back with, and what of a share of the load that leaves, both node · 6 + freedom */
   readonly inner: Float64Array;
   readonly residual: Float64Array;
-  /** size of the whole load, as misfits are measured */
+  /** size of the whole load, as imbalance are measured */
   readonly whole: number;
-  /** fills `inner` and `residual` for a share of the load; the size of the misfit */
-  readonly misfit: (share: number) => number;
+  /** fills `inner` and `residual` for a share of the load; the size of the imbalance */
+  readonly imbalance: (share: number) => number;
   /** the stiffness where it stands, taken apart; spends the one before */
   readonly tangent: () => Factor | FreeMotion;
-  /** moves it, and foretells what that makes of the tangent */
+  /** moves it, and predicts what that makes of the tangent */
   readonly move: (du: Float64Array) => void;
   /** takes where it stands as the new state to start from */
   readonly settle: () => void;
@@ -82,7 +82,7 @@ export function balanceOf(
   /** Bars and springs bear small deflections: straight from the moves of their nodes. */
   const extraForce = (): void => {
     for (const x of model.extra) {
-      const n = x.nodes.length * FREEDOMS;
+      const n = x.nodes.length * DOF_PER_NODE;
       const u = new Float64Array(n);
       x.nodes.forEach((node, i) => {
         for (let c = 0; c < 3; c++)
@@ -95,7 +95,7 @@ export function balanceOf(
       for (let i = 0; i < n; i++) {
         let s = 0;
         for (let j = 0; j < n; j++) s += (x.k[i * n + j] as number) * (u[j] as number);
-        const at = FREEDOMS * (x.nodes[Math.floor(i / FREEDOMS)] as number) + (i % FREEDOMS);
+        const at = DOF_PER_NODE * (x.nodes[Math.floor(i / DOF_PER_NODE)] as number) + (i % DOF_PER_NODE);
         inner[at] = (inner[at] as number) + s;
       }
     }
@@ -105,7 +105,7 @@ export function balanceOf(
     for (let e = 0; e < m; e++) {
       bentElement(model, rest[e] as (typeof rest)[number], e, self.bent, layers, force, undefined, told);
       for (let i = 0; i < 3; i++) {
-        const at = FREEDOMS * (mesh.triangles[3 * e + i] as number);
+        const at = DOF_PER_NODE * (mesh.triangles[3 * e + i] as number);
         for (let c = 0; c < 6; c++) inner[at + c] = (inner[at + c] as number) + (force[6 * i + c] as number);
       }
     }
@@ -124,7 +124,7 @@ export function balanceOf(
   const size = (v: Float64Array): number => {
     let s = 0;
     for (let i = 0; i < v.length; i++)
-      if ((plan.unknownOf[i] as number) >= 0) s += ((v[i] as number) / (i % FREEDOMS < 3 ? 1 : ARM)) ** 2;
+      if ((plan.unknownOf[i] as number) >= 0) s += ((v[i] as number) / (i % DOF_PER_NODE < 3 ? 1 : ARM)) ** 2;
     return Math.sqrt(s);
   };
   const self: Balance = {
@@ -135,19 +135,19 @@ export function balanceOf(
     inner,
     residual,
     whole: size(load),
-    misfit: share => {
+    imbalance: share => {
       gather();
       for (let i = 0; i < residual.length; i++)
         residual[i] = share * (load[i] as number) - (inner[i] as number);
       return size(residual);
     },
     tangent: () => {
-      const made = factorise(plan, tangentOf, spent);
+      const made = factorize(plan, tangentOf, spent);
       spent = 'free' in made ? undefined : made;
       return made;
     },
     move: du => {
-      foretell(model, told, du);
+      predict(model, told, du);
       moved(self.bent, du, 1);
     },
     forget: () => {

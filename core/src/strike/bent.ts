@@ -1,5 +1,5 @@
 import type { ShellModel } from './model';
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 
 /** A structure on its way: where its nodes are, and how each has turned (matrices row by row). */
 export interface Bent {
@@ -22,10 +22,10 @@ export function moved(bent: Bent, du: Float64Array, share: number): void {
   const R = new Float64Array(9);
   for (let n = 0; n < at.length / 3; n++) {
     for (let k = 0; k < 3; k++)
-      at[3 * n + k] = (at[3 * n + k] as number) + share * (du[FREEDOMS * n + k] as number);
-    const x = share * (du[FREEDOMS * n + 3] as number);
-    const y = share * (du[FREEDOMS * n + 4] as number);
-    const z = share * (du[FREEDOMS * n + 5] as number);
+      at[3 * n + k] = (at[3 * n + k] as number) + share * (du[DOF_PER_NODE * n + k] as number);
+    const x = share * (du[DOF_PER_NODE * n + 3] as number);
+    const y = share * (du[DOF_PER_NODE * n + 4] as number);
+    const z = share * (du[DOF_PER_NODE * n + 5] as number);
     if (x === 0 && y === 0 && z === 0) continue;
     rotation(x, y, z, R);
     for (let c = 0; c < 3; c++) {

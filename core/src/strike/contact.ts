@@ -1,4 +1,4 @@
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 
 /**
  * A place where a sheet may come up against what is over it: nothing until the gap is closed, then stiff; never a pull. `other` is
@@ -31,13 +31,13 @@ export function touchForce(c: Contact, rise: Rise): number {
 export function contactForce(c: Contact, rise: Rise, out: Float64Array): void {
   const f = touchForce(c, rise);
   const put = (node: number, v: number): void => {
-    out[FREEDOMS * node + 2] = (out[FREEDOMS * node + 2] as number) + v;
+    out[DOF_PER_NODE * node + 2] = (out[DOF_PER_NODE * node + 2] as number) + v;
   };
   put(c.node, f);
   if (c.other !== undefined) put(c.other, -f);
 }
 
-/** Tangent stiffness of a contact over all freedoms of its nodes, row by row. */
+/** Tangent stiffness of a contact over all degrees of freedom of its nodes, row by row. */
 export function contactStiffness(c: Contact, rise: Rise): Float64Array {
   const d = pressed(c, rise);
   return spring(c, (c.stiffness * (1 + d / Math.sqrt(d * d + MEETS * MEETS))) / 2);
@@ -47,7 +47,7 @@ export function contactStiffness(c: Contact, rise: Rise): Float64Array {
 export const contactAtRest = (c: Contact): Float64Array => spring(c, c.gap < 1 ? c.stiffness : 0);
 
 function spring(c: Contact, k: number): Float64Array {
-  const n = FREEDOMS * (c.other === undefined ? 1 : 2);
+  const n = DOF_PER_NODE * (c.other === undefined ? 1 : 2);
   const K = new Float64Array(n * n);
   K[2 * n + 2] = k;
   if (c.other !== undefined) {

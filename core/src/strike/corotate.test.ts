@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Bent, moved, unbent } from './bent';
 import { bentElement } from './corotate';
+import { restOf } from './local-deformations';
 import type { ShellModel } from './model';
-import { restOf } from './own-moves';
 import { LAYERS, layerPoint, makeLayers, settle, staysElastic } from './plastic';
 
 const steel = { E: 200_000, nu: 0.3 };
@@ -52,7 +52,7 @@ describe('a triangle on its way', () => {
       fc.property(shape, angle, angle, angle, (c, a, b, d) => {
         const model = triangle(c);
         const f = forceOf(model, turned(model, [a, b, d], [300, -80, 40]));
-        // beside the force a hundredth of a millimetre of stretch would make
+        // beside the force a hundredth of a millimeter of stretch would make
         for (const v of f) expect(Math.abs(v)).toBeLessThan(1e-3);
       }),
     );
@@ -111,7 +111,7 @@ describe('a triangle on its way', () => {
       }),
     );
   });
-  it('has a tangent that foretells its force, bent and stretched as well as at rest', () => {
+  it('has a tangent that predicts its force, bent and stretched as well as at rest', () => {
     fc.assert(
       fc.property(
         shape,

@@ -1,10 +1,10 @@
 import type { Bent } from './bent';
 import { addBDB, addShear, BENDING, MEMBRANE, POINTS, shearStiffness, toGlobal } from './element';
-import type { Foretold } from './foretold';
+import { localDeformations, type Rest } from './local-deformations';
 import type { ShellModel } from './model';
-import { ownMoves, type Rest } from './own-moves';
 import { LAYERS, type Layers, layerPoint, staysElastic } from './plastic';
-import { FREEDOMS } from './sparse';
+import type { Predicted } from './predicted';
+import { DOF_PER_NODE } from './sparse';
 
 /*
  * Large displacements by the element-independent co-rotational way (Nour-Omid and Rankin 1991; Felippa and Haugen 2005): every
@@ -22,13 +22,13 @@ const SKS = new Float64Array(9);
 const H = new Float64Array(9);
 const L = new Float64Array(9);
 
-/** Foretells the own moves after a move of all nodes, node · 6 + freedom, from the tangent that it was found with. */
-export function foretell({ mesh }: ShellModel, t: Foretold, du: Float64Array): void {
+/** Predicts the own moves after a move of all nodes, node · 6 + freedom, from the tangent that it was found with. */
+export function predict({ mesh }: ShellModel, t: Predicted, du: Float64Array): void {
   const d = new Float64Array(18);
   for (let e = 0; e < mesh.flatOf.length; e++) {
     const a = t.axes.subarray(9 * e, 9 * e + 9);
     for (let i = 0; i < 6; i++) {
-      const n = FREEDOMS * (mesh.triangles[3 * e + (i >> 1)] as number) + 3 * (i & 1);
+      const n = DOF_PER_NODE * (mesh.triangles[3 * e + (i >> 1)] as number) + 3 * (i & 1);
       const [x, y, z] = [du[n] as number, du[n + 1] as number, du[n + 2] as number];
       for (let c = 0; c < 3; c++)
         d[3 * i + c] = (a[3 * c] as number) * x + (a[3 * c + 1] as number) * y + (a[3 * c + 2] as number) * z;
@@ -68,9 +68,9 @@ export function bentElement(
   layers: Layers | undefined,
   outForce: Float64Array,
   outK: Float64Array | undefined,
-  told?: Foretold,
+  told?: Predicted,
 ): void {
-  ownMoves(model, rest, e, bent, axes, flat, own);
+  localDeformations(model, rest, e, bent, axes, flat, own);
   if (told && !outK) {
     for (let i = 0; i < 18; i++) told.own[18 * e + i] = own[i] as number;
     for (let i = 0; i < 9; i++) told.axes[9 * e + i] = axes[i] as number;

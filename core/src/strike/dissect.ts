@@ -13,7 +13,7 @@ export interface Separator {
 /** Sets of nodes this small are taken out together. */
 const LEAF = 6;
 
-/** Neighbours of every node over shared elements, as one list with offsets. */
+/** Neighbors of every node over shared elements, as one list with offsets. */
 export function adjacency(nodeCount: number, { from, nodes }: Incidence): Incidence {
   const touching = new Int32Array(nodeCount + 1);
   for (const n of nodes) touching[n + 1] = (touching[n + 1] as number) + 1;
@@ -51,13 +51,13 @@ const FOLDS = 1.5;
 /**
  * Nested dissection by place (George 1973): the vertices are halved across their longest extent, the side that touches the
  * other less gives the separator, and both halves go on alike; pieces that do not touch go on by themselves. Vertices of more
- * freedoms than most (where flats meet) are tried as a separator of their own. Returned children first. Coordinates x y z and
- * freedoms (`weight`) of every vertex; `chosen` are the vertices that take part.
+ * degrees of freedom than most (where flats meet) are tried as a separator of their own. Returned children first. Coordinates x y z and
+ * degrees of freedom (`weight`) of every vertex; `chosen` are the vertices that take part.
  */
 export function dissect(
   chosen: Int32Array,
   coordinates: Float64Array,
-  neighbours: Incidence,
+  neighbors: Incidence,
   weight: Int32Array,
 ): readonly Separator[] {
   const out: Separator[] = [];
@@ -76,8 +76,8 @@ export function dissect(
       side[n] = i < middle ? A : B;
     });
     const touches = (n: number, other: number): boolean => {
-      for (let k = neighbours.from[n] as number; k < (neighbours.from[n + 1] as number); k++)
-        if (side[neighbours.nodes[k] as number] === other) return true;
+      for (let k = neighbors.from[n] as number; k < (neighbors.from[n + 1] as number); k++)
+        if (side[neighbors.nodes[k] as number] === other) return true;
       return false;
     };
     const [a, b, fromA, fromB]: [number[], number[], number[], number[]] = [[], [], [], []];
@@ -100,8 +100,8 @@ export function dissect(
       side[set[i] as number] = -1;
       for (let h = 0; h < piece.length; h++) {
         const v = piece[h] as number;
-        for (let k = neighbours.from[v] as number; k < (neighbours.from[v + 1] as number); k++) {
-          const n = neighbours.nodes[k] as number;
+        for (let k = neighbors.from[v] as number; k < (neighbors.from[v + 1] as number); k++) {
+          const n = neighbors.nodes[k] as number;
           if (side[n] !== own) continue;
           side[n] = -1;
           piece.push(n);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bendingB, elementStiffness, inPlane, membraneB, POINTS, toGlobal, triangleAxes } from './element';
-import { factorise, nodesAsVertices, planElimination } from './sparse';
+import { factorize, nodesAsVertices, planElimination } from './sparse';
 
 const steel = { E: 200_000, nu: 0.3 };
 const triangle = fc
@@ -45,7 +45,7 @@ describe('the shell element', () => {
           { from: Int32Array.of(0, 3), nodes: Int32Array.of(0, 1, 2) },
           held,
         );
-        const factor = factorise(plan, () => k);
+        const factor = factorize(plan, () => k);
         expect('negative' in factor && factor.negative).toBe(0);
       }),
       { numRuns: 60 },
@@ -204,7 +204,7 @@ describe('the sparse solution', () => {
           for (let j = i + 1; j < n; j++) s -= A[i]![j]! * plain[j]!;
           plain[i] = s / A[i]![i]!;
         }
-        const factor = factorise(plan, element);
+        const factor = factorize(plan, element);
         if (!('solve' in factor)) throw new Error('not held');
         factor.solve(x);
         const most = Math.max(...plain.map(Math.abs));

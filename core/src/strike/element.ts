@@ -2,8 +2,8 @@ import type { Elastic } from './elastic';
 
 /*
  * A flat three-node shell: discrete Kirchhoff-Mindlin bending (Katili 1993) and the optimal membrane with drilling
- * freedoms (Felippa 2003, "A study of optimal membrane triangles with drilling freedoms"), both as strain-displacement
- * matrices at the middles of the sides, where three points integrate either exactly. Freedoms of a node: u v w θx θy θz.
+ * degrees of freedom (Felippa 2003, "A study of optimal membrane triangles with drilling degrees of freedom"), both as strain-displacement
+ * matrices at the middles of the sides, where three points integrate either exactly. Degrees of freedom of a node: u v w θx θy θz.
  */
 
 /** Integration points of a triangle: the middles of its sides, one third of the area each. */
@@ -257,7 +257,7 @@ export function addShear(k: Float64Array, B: Float64Array, at: number, w: number
   }
 }
 
-/** Places of the membrane's and of the bending freedoms among the eighteen. */
+/** Places of the membrane's and of the bending degrees of freedom among the eighteen. */
 export const MEMBRANE = [0, 1, 5, 6, 7, 11, 12, 13, 17] as const;
 export const BENDING = [2, 3, 4, 8, 9, 10, 14, 15, 16] as const;
 

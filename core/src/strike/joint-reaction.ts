@@ -16,7 +16,7 @@ import { type JointSpring, jointForce, meanMove, stateOf } from './joint-spring'
 import { forceOn, type ShellModel } from './model';
 import { barOf, type Held, nodeAt, pressedBack, pulledToBar } from './plate-model';
 import { type Flat3, inPlane2, planeOf } from './shell-mesh';
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 import type { StrikeReaction, StrikeWish } from './strike-wish';
 
 /** What a struck plate's balance is made of. */
@@ -56,7 +56,7 @@ export function reactionOf(wish: StrikeWish, s: Struck, h: Held, nodes: readonly
   const towards = moment > 0 ? scale3(cross3(tilt, upward), 1 / moment) : ([1, 0, 0] as Vec3);
   const sheet = spring ? sheetForce(model, u, spring) : R;
   const shear = sub3(sheet, scale3(upward, dot3(sheet, upward)));
-  const [mx, my] = spring ? meanMove(spring, (n, axis) => u[FREEDOMS * n + axis] as number) : [0, 0];
+  const [mx, my] = spring ? meanMove(spring, (n, axis) => u[DOF_PER_NODE * n + axis] as number) : [0, 0];
   return {
     joint: h.joint.id,
     tensionN: Math.max(0, pull),
@@ -113,16 +113,16 @@ function heldWith(
   spring: JointSpring | undefined,
   upward: Vec3,
 ): { readonly force: Vec3; readonly moment: Vec3 } {
-  const at = (k: number): number => inner[FREEDOMS * n + k] as number;
+  const at = (k: number): number => inner[DOF_PER_NODE * n + k] as number;
   const moment: Vec3 = [at(3), at(4), at(5)];
   if (spring?.axes) return { force: pressedBack(n, upward, u), moment };
-  const borne = (k: number): number => at(k) - reached * (model.load[FREEDOMS * n + k] as number);
+  const borne = (k: number): number => at(k) - reached * (model.load[DOF_PER_NODE * n + k] as number);
   return { force: spring ? [0, 0, borne(2)] : [borne(0), borne(1), borne(2)], moment };
 }
 
 /** What a joint's spring takes in the plane, from its law. */
 function sheetForce(model: ShellModel, u: Float64Array, spring: JointSpring): Vec3 {
   const out = new Float64Array(model.load.length);
-  jointForce(spring, (n, axis) => u[FREEDOMS * n + axis] as number, out);
+  jointForce(spring, (n, axis) => u[DOF_PER_NODE * n + axis] as number, out);
   return forceOn(out, spring.nodes);
 }

@@ -1,5 +1,5 @@
 import type { Vec3 } from '../geometry';
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 
 /**
  * How a bolted joint holds in the plane of the sheet: by friction until it slips, then free until the hole's play is used up, then
@@ -80,16 +80,16 @@ export function jointForce(s: JointSpring, move: MoveOf, out: Float64Array): voi
       const own = cs.reduce<number>((sum, c) => sum + move(node, c) * (e[c] as number), 0);
       const pull = (r > 0 ? (f * mean[i]) / (r * n) : 0) + tie * (own - mean[i]);
       for (const c of cs) {
-        const at = FREEDOMS * node + c;
+        const at = DOF_PER_NODE * node + c;
         out[at] = (out[at] as number) + pull * (e[c] as number);
       }
     }
 }
 
-/** Tangent stiffness of the joint over all freedoms of its nodes, row by row. */
+/** Tangent stiffness of the joint over all degrees of freedom of its nodes, row by row. */
 export function jointStiffness(s: JointSpring, move: MoveOf): Float64Array {
   const n = s.nodes.length;
-  const size = FREEDOMS * n;
+  const size = DOF_PER_NODE * n;
   const k = new Float64Array(size * size);
   const [m1, m2] = meanMove(s, move);
   const r = Math.hypot(m1, m2);
@@ -121,7 +121,8 @@ export function jointStiffness(s: JointSpring, move: MoveOf): Float64Array {
       const plane = tie * turned(one, a, b);
       for (let i = 0; i < n; i++)
         for (let j = 0; j < n; j++)
-          k[(FREEDOMS * i + a) * size + FREEDOMS * j + b] = mean + plane * ((i === j ? 1 : 0) - 1 / n);
+          k[(DOF_PER_NODE * i + a) * size + DOF_PER_NODE * j + b] =
+            mean + plane * ((i === j ? 1 : 0) - 1 / n);
     }
   return k;
 }

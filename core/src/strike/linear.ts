@@ -1,5 +1,5 @@
 import type { ShellModel } from './model';
-import { type Factor, FREEDOMS, factorise, type Plan, planElimination } from './sparse';
+import { DOF_PER_NODE, type Factor, factorize, type Plan, planElimination } from './sparse';
 import { uncoupled } from './uncoupled';
 
 /** A structure that can move without being stiff against it: where, and which of u v w θx θy θz. */
@@ -12,8 +12,8 @@ export interface Mechanism {
 /** The mechanism of a freedom without stiffness. */
 export const mechanismOf = (free: number): Mechanism => ({
   mechanism: true,
-  node: Math.floor(free / FREEDOMS),
-  freedom: free % FREEDOMS,
+  node: Math.floor(free / DOF_PER_NODE),
+  freedom: free % DOF_PER_NODE,
 });
 
 /** A linear solver of one structure: made once, asked for any number of loads. */
@@ -28,7 +28,7 @@ export interface LinearSolver {
 export function linearSolver(model: ShellModel): LinearSolver | Mechanism {
   const { vertices, incidence, element, turn } = uncoupled(model);
   const plan = planElimination(vertices, incidence, model.held);
-  const factor = factorise(plan, element);
+  const factor = factorize(plan, element);
   if ('free' in factor) return mechanismOf(factor.free);
   const turned = (load: Float64Array): Float64Array => {
     const f = load.slice();
@@ -45,7 +45,7 @@ export function linearSolver(model: ShellModel): LinearSolver | Mechanism {
   };
 }
 
-/** A load by unknown; held freedoms are left out. */
+/** A load by unknown; held degrees of freedom are left out. */
 function byUnknown({ unknownOf, unknowns }: Plan, load: Float64Array): Float64Array {
   const x = new Float64Array(unknowns);
   for (let i = 0; i < unknownOf.length; i++)
@@ -53,7 +53,7 @@ function byUnknown({ unknownOf, unknowns }: Plan, load: Float64Array): Float64Ar
   return x;
 }
 
-/** Solves for a load given by node and freedom; held freedoms stay where they are. */
+/** Solves for a load given by node and freedom; held degrees of freedom stay where they are. */
 export function solved(plan: Plan, factor: Factor, load: Float64Array): Float64Array {
   const x = byUnknown(plan, load);
   factor.solve(x);

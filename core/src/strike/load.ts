@@ -1,6 +1,6 @@
 import { dot3, sub3, type Vec2, type Vec3 } from '../geometry';
 import type { ShellMesh } from './shell-mesh';
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 
 const node = ({ coordinates }: ShellMesh, n: number): Vec3 => [
   coordinates[3 * n] as number,
@@ -44,7 +44,7 @@ function shared(
   force: Vec3,
 ): void {
   for (let i = 0; i < 3; i++) {
-    const at = FREEDOMS * (mesh.triangles[3 * e + i] as number);
+    const at = DOF_PER_NODE * (mesh.triangles[3 * e + i] as number);
     for (let k = 0; k < 3; k++)
       load[at + k] = (load[at + k] as number) + (weights[i] as number) * (force[k] as number);
   }
@@ -144,7 +144,7 @@ export function lineLoad(load: Float64Array, mesh: ShellMesh, from: Vec3, to: Ve
   on.forEach(({ n, t }, i) => {
     const half = ((on[i + 1]?.t ?? t) - (on[i - 1]?.t ?? t)) / 2;
     for (let k = 0; k < 3; k++) {
-      const at = FREEDOMS * n + k;
+      const at = DOF_PER_NODE * n + k;
       load[at] = (load[at] as number) + half * (force[k] as number);
     }
   });
@@ -181,7 +181,7 @@ export function displacementAt(mesh: ShellMesh, u: Float64Array, at: Vec3): Vec3
   const { e, weights } = triangleAt(mesh, at);
   return [0, 1, 2].map(k =>
     weights.reduce(
-      (s, w, i) => s + w * (u[FREEDOMS * (mesh.triangles[3 * e + i] as number) + k] as number),
+      (s, w, i) => s + w * (u[DOF_PER_NODE * (mesh.triangles[3 * e + i] as number) + k] as number),
       0,
     ),
   ) as unknown as Vec3;

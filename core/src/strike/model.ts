@@ -5,9 +5,9 @@ import type { Elastic } from './elastic';
 import { elementStiffness, inPlane, toGlobal, triangleAxes } from './element';
 import { type JointSpring, jointStiffness } from './joint-spring';
 import type { ShellMesh } from './shell-mesh';
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 
-/** An element that is no triangle (a bar, a spring): its nodes and its full stiffness, row by row, six freedoms a node. */
+/** An element that is no triangle (a bar, a spring): its nodes and its full stiffness, row by row, six degrees of freedom a node. */
 export interface ExtraElement {
   readonly nodes: readonly number[];
   readonly k: Float64Array;
@@ -103,9 +103,9 @@ export function stiffnessOf(model: ShellModel): (e: number) => Float64Array {
 export function forceOn(load: Float64Array, nodes: Iterable<number>): Vec3 {
   let [x, y, z] = [0, 0, 0];
   for (const n of nodes) {
-    x += load[FREEDOMS * n] as number;
-    y += load[FREEDOMS * n + 1] as number;
-    z += load[FREEDOMS * n + 2] as number;
+    x += load[DOF_PER_NODE * n] as number;
+    y += load[DOF_PER_NODE * n + 1] as number;
+    z += load[DOF_PER_NODE * n + 2] as number;
   }
   return [x, y, z];
 }
@@ -118,14 +118,16 @@ export function pushedBack(model: ShellModel, u: Float64Array): Float64Array {
   for (let e = 0; e + 1 < from.length; e++) {
     const K = k(e);
     const a = from[e] as number;
-    const n = ((from[e + 1] as number) - a) * FREEDOMS;
+    const n = ((from[e + 1] as number) - a) * DOF_PER_NODE;
     for (let i = 0; i < n; i++) {
       let s = 0;
       for (let j = 0; j < n; j++)
         s +=
           (K[i * n + j] as number) *
-          (u[FREEDOMS * (nodes[a + Math.floor(j / FREEDOMS)] as number) + (j % FREEDOMS)] as number);
-      const at = FREEDOMS * (nodes[a + Math.floor(i / FREEDOMS)] as number) + (i % FREEDOMS);
+          (u[
+            DOF_PER_NODE * (nodes[a + Math.floor(j / DOF_PER_NODE)] as number) + (j % DOF_PER_NODE)
+          ] as number);
+      const at = DOF_PER_NODE * (nodes[a + Math.floor(i / DOF_PER_NODE)] as number) + (i % DOF_PER_NODE);
       out[at] = (out[at] as number) + s;
     }
   }

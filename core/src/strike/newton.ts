@@ -3,10 +3,10 @@ import { type Bent, copied } from './bent';
 import { type Place, shareThatDents } from './denting';
 import { BENDING, MEMBRANE, POINTS, planeStress } from './element';
 import { type Mechanism, mechanismOf, solved } from './linear';
+import { localDeformations, type restOf } from './local-deformations';
 import { type ShellModel, triangleCount } from './model';
-import { ownMoves, type restOf } from './own-moves';
 import { faceStresses, type Layers } from './plastic';
-import { type Factor, FREEDOMS } from './sparse';
+import { DOF_PER_NODE, type Factor } from './sparse';
 import { stressFrom } from './stress';
 
 export interface LargeAnswer {
@@ -38,7 +38,7 @@ export interface LargeWish {
   readonly most?: number;
   /** longest step of the load's place, mm: for a closer look at how it gives way */
   readonly longest?: number;
-  /** misfit that counts as balance, as a share of the load */
+  /** imbalance that counts as balance, as a share of the load */
   readonly tolerance?: number;
   /** a dent whose load is asked for, mm, and how it is read from the displacements that stay */
   readonly dent?: { readonly limit: number; readonly of: (rest: Float64Array) => number };
@@ -47,7 +47,7 @@ export interface LargeWish {
 /** Misfit that counts as balance at the end and on the way there, as shares of the load. */
 const TOLERANCE = 1e-6;
 const ON_THE_WAY = 3e-2;
-/** Below this share of the load a tangent is used again, as long as every round leaves less than this of the misfit. */
+/** Below this share of the load a tangent is used again, as long as every round leaves less than this of the imbalance. */
 const NEAR = 0.3;
 const REUSE = 0.4;
 const MOST_ROUNDS = 16;
@@ -57,7 +57,7 @@ const MOST_IN_ALL = 150;
 const FIRST_STEP = 1;
 /** A step that found no balance is cut to this share. */
 const CUT = 0.5;
-/** From this round on a misfit that grows by more than ASTRAY ends the step, and one left at more than STALLS is looked at closer. */
+/** From this round on a imbalance that grows by more than ASTRAY ends the step, and one left at more than STALLS is looked at closer. */
 const SEARCH = 3;
 const ASTRAY = 1.3;
 const STALLS = 0.6;
@@ -75,7 +75,7 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
   const path = new Path(model, b, wish);
   const done = path.go(1);
   if (path.mechanism && path.steps === 0) return path.mechanism;
-  b.misfit(path.share);
+  b.imbalance(path.share);
   const u = movesOf(model, b.bent);
   const inner = b.inner.slice();
   const stress = stressOf(model, b.rest, b.bent, b.layers);
@@ -132,7 +132,7 @@ class Path {
     this.most = wish.most ?? Infinity;
     this.longest = wish.longest ?? Infinity;
     this.keeps = wish.dent !== undefined && wish.unload === true;
-    this.force = model.load.reduce((s, v, i) => s + (i % FREEDOMS < 3 ? Math.abs(v) : 0), 0) || 1;
+    this.force = model.load.reduce((s, v, i) => s + (i % DOF_PER_NODE < 3 ? Math.abs(v) : 0), 0) || 1;
   }
 
   /** Goes to a share of the load; false where no balance was found any more. */
@@ -201,7 +201,7 @@ class Path {
     const straightOn = place === 0;
     if (!straightOn) this.tried = { du: new Float64Array(model.load.length), place: 0, share: -this.share };
     if (fixed && straightOn) this.share = to;
-    let off = b.misfit(this.share);
+    let off = b.imbalance(this.share);
     // the last tangent of the step before serves as the first of this one
     let factor = straightOn ? undefined : this.ready;
     this.ready = undefined;
@@ -258,7 +258,7 @@ class Path {
   }
 
   /**
-   * Makes a move, which took the share from `share` to where it is, and returns the misfit there. Where that is not much less than
+   * Makes a move, which took the share from `share` to where it is, and returns the imbalance there. Where that is not much less than
    * `before` and the force along the move has turned, the move is cut to where it was nought: friction that gives out throws
    * Newton's method from one side to the other.
    */
@@ -267,7 +267,7 @@ class Path {
     const from = before < Infinity ? copied(b.bent) : undefined;
     const start = from ? b.work(b.residual, du) : 0;
     b.move(du);
-    let now = b.misfit(this.share);
+    let now = b.imbalance(this.share);
     let part = 1;
     if (from && now > STALLS * before) {
       const end = b.work(b.residual, du);
@@ -278,7 +278,7 @@ class Path {
         this.share = share + part * (whole - share);
         b.forget();
         b.move(du.map(v => v * part));
-        now = b.misfit(this.share);
+        now = b.imbalance(this.share);
       }
     }
     for (let i = 0; i < du.length; i++) tried.du[i] = (tried.du[i] as number) + part * (du[i] as number);
@@ -297,7 +297,7 @@ function movesOf({ mesh }: ShellModel, bent: Bent): Float64Array {
   const u = new Float64Array(2 * mesh.coordinates.length);
   for (let n = 0; n < mesh.coordinates.length / 3; n++)
     for (let k = 0; k < 3; k++)
-      u[FREEDOMS * n + k] = (bent.at[3 * n + k] as number) - (mesh.coordinates[3 * n + k] as number);
+      u[DOF_PER_NODE * n + k] = (bent.at[3 * n + k] as number) - (mesh.coordinates[3 * n + k] as number);
   return u;
 }
 
@@ -317,7 +317,7 @@ function stressOf(
   const strains = new Float64Array(6 * POINTS);
   for (let e = 0; e < m; e++) {
     const r = rest[e] as (typeof rest)[number];
-    ownMoves(model, r, e, bent, axes, flat, own);
+    localDeformations(model, r, e, bent, axes, flat, own);
     if (!layers) {
       stressFrom(r.B, r.Bb, own, D, model.thickness, out, 18 * e);
       continue;

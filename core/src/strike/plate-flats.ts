@@ -79,7 +79,7 @@ const bridges = (outline: Polygon, o: Polygon): readonly Polygon[] =>
     });
 
 /**
- * A folded plate as flats that meet in sharp folds along its mould lines, in its underside: half a thickness below the middle
+ * A folded plate as flats that meet in sharp folds along its mold lines, in its underside: half a thickness below the middle
  * surface that it stands for, which changes no length by more than half a thickness. Bolt holes are not cut: heads and washers press the
  * sheet round them.
  */

@@ -14,7 +14,7 @@ import {
 } from '../geometry';
 import type { Crossbar } from '../plan';
 import type { Component } from '../rig';
-import { bad, good, type Result } from '../units';
+import { err, ok, type Result } from '../units';
 import { type Backing, backed, backedPlaces, NO_BACKING, underBar } from './backing';
 import { touchForce } from './contact';
 import type { JointSpring } from './joint-spring';
@@ -22,7 +22,7 @@ import { patchLoad } from './load';
 import type { ExtraElement, ShellModel } from './model';
 import { plateFlats } from './plate-flats';
 import { type Flat3, inPlane2, meshShell, type Plane3, planeOf, type ShellMesh } from './shell-mesh';
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 import { PATCH, type StrikeWish } from './strike-wish';
 
 /** Friction of painted sheet on painted member: common practice, no source. */
@@ -165,7 +165,7 @@ export function meshPlate(
     spacing,
   });
   if ('fault' in mesh)
-    return bad(`${mesh.flat} at ${mesh.at.map(v => Math.round(v)).join(', ')}: ${mesh.fault}`);
+    return err(`${mesh.flat} at ${mesh.at.map(v => Math.round(v)).join(', ')}: ${mesh.fault}`);
   const discs = held.map(h => {
     const out: number[] = [];
     for (let n = 0; n < mesh.coordinates.length / 3; n++) {
@@ -178,7 +178,7 @@ export function meshPlate(
     }
     return out;
   });
-  return good({ mesh, discs });
+  return ok({ mesh, discs });
 }
 
 /** A joint that hardly holds in its plane: just enough that the sheet does not float away. */
@@ -223,11 +223,11 @@ export function modelFor(wish: StrikeWish, { mesh: bare, discs }: Meshed, held: 
     const level = Math.abs(normal[2]) > LEVEL;
     const fixed = wish.hold === 'held';
     for (const n of nodes) {
-      if (fixed) heldAt.fill(1, FREEDOMS * n, FREEDOMS * (n + 1));
-      else if (level) heldAt.set([0, 0, 1, 1, 1, 1], FREEDOMS * n);
+      if (fixed) heldAt.fill(1, DOF_PER_NODE * n, DOF_PER_NODE * (n + 1));
+      else if (level) heldAt.set([0, 0, 1, 1, 1, 1], DOF_PER_NODE * n);
       else {
         // pitched sheet is pressed on along its own normal, and slides in its own plane
-        heldAt.set([0, 0, 0, 1, 1, 1], FREEDOMS * n);
+        heldAt.set([0, 0, 0, 1, 1, 1], DOF_PER_NODE * n);
         ties.push(pressedOn(n, normal));
       }
     }
@@ -279,7 +279,8 @@ const pressedOn = (node: number, n: Vec3): ExtraElement => {
 export const pressedBack = (node: number, normal: Vec3, u: Float64Array): Vec3 =>
   scale3(
     normal,
-    -PRESSED * [0, 1, 2].reduce((s, c) => s + (normal[c] as number) * (u[FREEDOMS * node + c] as number), 0),
+    -PRESSED *
+      [0, 1, 2].reduce((s, c) => s + (normal[c] as number) * (u[DOF_PER_NODE * node + c] as number), 0),
   );
 
 /** Stiffness of a joint's tie to a bar, N/mm a node. */
@@ -297,7 +298,7 @@ const tie = (a: number, b: number): ExtraElement => {
 export function pulledToBar({ extra, contacts = [] }: ShellModel, node: number, u: Float64Array): Vec3 {
   const other = extra.find(x => x.nodes.length === 2 && x.nodes[0] === node)?.nodes[1];
   if (other === undefined) return [0, 0, 0];
-  const move = (n: number, c: number): number => u[FREEDOMS * n + c] as number;
+  const move = (n: number, c: number): number => u[DOF_PER_NODE * n + c] as number;
   const [x, y, z] = [0, 1, 2].map(c => -TIE * (move(node, c) - move(other, c))) as [number, number, number];
   const touch = contacts.filter(c => c.node === node).reduce((s, c) => s + touchForce(c, n => move(n, 2)), 0);
   return [x, y, z - touch];

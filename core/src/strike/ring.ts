@@ -2,7 +2,7 @@ import { sub3, type Vec3 } from '../geometry';
 import type { LinearSolver } from './linear';
 import type { ShellModel } from './model';
 import { nodeAt } from './plate-model';
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 
 /** First natural frequency, Hz, by inverse iteration with the sheet's mass lumped to its nodes. */
 export function ring(model: ShellModel, solver: LinearSolver, density: number): number {
@@ -18,18 +18,19 @@ export function ring(model: ShellModel, solver: LinearSolver, density: number): 
     for (const n of ids) mass[n] = (mass[n] as number) + (area * model.thickness * density * 1e-12) / 3;
   }
   let x = new Float64Array(model.load.length);
-  for (let n = 0; n < mass.length; n++) x[FREEDOMS * n + 2] = 1;
+  for (let n = 0; n < mass.length; n++) x[DOF_PER_NODE * n + 2] = 1;
   let omega2 = 0;
   for (let i = 0; i < 12; i++) {
     const f = new Float64Array(x.length);
     for (let n = 0; n < mass.length; n++)
-      for (let k = 0; k < 3; k++) f[FREEDOMS * n + k] = (mass[n] as number) * (x[FREEDOMS * n + k] as number);
+      for (let k = 0; k < 3; k++)
+        f[DOF_PER_NODE * n + k] = (mass[n] as number) * (x[DOF_PER_NODE * n + k] as number);
     const y = solver.solve(f);
     // Rayleigh's quotient of the new shape
     let [top, bottom] = [0, 0];
     for (let n = 0; n < mass.length; n++)
       for (let k = 0; k < 3; k++) {
-        const at = FREEDOMS * n + k;
+        const at = DOF_PER_NODE * n + k;
         top += (y[at] as number) * (f[at] as number);
         bottom += (mass[n] as number) * (y[at] as number) ** 2;
       }

@@ -1,5 +1,5 @@
 import type { Vec3 } from '../geometry';
-import { bad, good, type Result } from '../units';
+import { err, ok, type Result } from '../units';
 import { linearSolver } from './linear';
 import { displacementAt, triangleAt } from './load';
 import { forceOn, pushedBack } from './model';
@@ -7,7 +7,7 @@ import { solveLarge } from './newton';
 import type { ShellAnswer, ShellCase } from './shell-format';
 import type { ShellMesh } from './shell-mesh';
 import { modelOf } from './shell-model';
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 import { elasticStress, faceStressAt } from './stress';
 
 const NAMES = ['along x', 'along y', 'along z', 'about x', 'about y', 'about z'] as const;
@@ -38,7 +38,7 @@ export function solveShell(
   if (shell.analysis === 'linear') {
     const solver = linearSolver(model);
     if ('mechanism' in solver)
-      return bad(
+      return err(
         `the plate is not held: at ${place(solver.node)
           .map(v => Math.round(v))
           .join(', ')} it moves freely ${NAMES[solver.freedom]}`,
@@ -50,13 +50,13 @@ export function solveShell(
     const plastic = shell.analysis === 'plastic';
     const done = solveLarge(model, { plastic, unload: shell.unload });
     if ('mechanism' in done)
-      return bad(
+      return err(
         `the plate is not held: at ${place(done.node)
           .map(v => Math.round(v))
           .join(', ')} it moves freely ${NAMES[done.freedom]}`,
       );
     if (done.reached < 1)
-      return bad(`no balance found beyond ${Math.round(done.reached * 100)} % of the load`);
+      return err(`no balance found beyond ${Math.round(done.reached * 100)} % of the load`);
     ({ u, inner, stress, steps } = done);
     rest = done.rest;
     theory = plastic ? 'large deflections, elastic-plastic' : 'large deflections, elastic';
@@ -65,9 +65,9 @@ export function solveShell(
   let best = { mm: 0, n: 0 };
   for (let n = 0; n < mesh.coordinates.length / 3; n++) {
     const mm = Math.hypot(
-      u[FREEDOMS * n] as number,
-      u[FREEDOMS * n + 1] as number,
-      u[FREEDOMS * n + 2] as number,
+      u[DOF_PER_NODE * n] as number,
+      u[DOF_PER_NODE * n + 1] as number,
+      u[DOF_PER_NODE * n + 2] as number,
     );
     if (mm > best.mm) best = { mm, n };
   }
@@ -77,17 +77,17 @@ export function solveShell(
   });
   const patch = shell.loads.find(l => l.kind === 'patch');
   const where: Vec3 | undefined = patch?.kind === 'patch' ? patch.at : undefined;
-  const centre = where ?? middleOf(mesh);
-  const { e } = triangleAt(mesh, centre);
+  const center = where ?? middleOf(mesh);
+  const { e } = triangleAt(mesh, center);
   const reach = patch?.kind === 'patch' ? Math.min(...patch.size) * 0.45 : (shell.elementSize ?? 20) * 2.2;
-  const faces = faceStressAt({ mesh }, stress, centre, reach, mesh.flatOf[e] as number);
-  return good({
+  const faces = faceStressAt({ mesh }, stress, center, reach, mesh.flatOf[e] as number);
+  return ok({
     deflections: points.map(at => ({ at, mm: displacementAt(mesh, u, at) })),
     maxDeflection: { mm: best.mm, at: place(best.n) },
     reactions,
     vonMises: [
-      { where: 'patch centre', face: 'top', mpa: faces.top },
-      { where: 'patch centre', face: 'bottom', mpa: faces.bottom },
+      { where: 'patch center', face: 'top', mpa: faces.top },
+      { where: 'patch center', face: 'bottom', mpa: faces.bottom },
     ],
     ...(rest
       ? { permanent: points.map(at => ({ at, mm: displacementAt(mesh, rest as Float64Array, at) })) }

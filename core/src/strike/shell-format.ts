@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import type { Vec3 } from '../geometry';
 import { checked } from '../plan';
-import { bad, good, type Result } from '../units';
+import { err, ok, type Result } from '../units';
 
 export type Hole = { polygon: Vec3[] } | { circle: { at: Vec3; diameter: number } };
 export type Support =
@@ -98,7 +98,7 @@ export function readShellCase(
   try {
     raw = JSON.parse(text);
   } catch {
-    return bad('the text breaks off or is not JSON');
+    return err('the text breaks off or is not JSON');
   }
   const whole = raw as { case?: unknown; expected?: { deflections?: { at: Vec3 }[] } };
   const inner = whole.case ?? raw;
@@ -106,5 +106,5 @@ export function readShellCase(
   if (!read.ok) return read;
   const shell = inner as ShellCase;
   const points = shell.report?.points ?? whole.expected?.deflections?.map(d => d.at) ?? [];
-  return good({ shell, points });
+  return ok({ shell, points });
 }

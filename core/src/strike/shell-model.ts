@@ -1,11 +1,11 @@
 import { circle, type Vec3 } from '../geometry';
-import { bad, good, type Result } from '../units';
+import { err, ok, type Result } from '../units';
 import { type Bar, barElements, nodesOnLine } from './bar';
 import { lineLoad, patchLoad, pointLoad, pressureLoad } from './load';
 import type { ExtraElement, ShellModel } from './model';
 import type { Hole, ShellCase, Support } from './shell-format';
 import { type Flat3, inPlane2, meshShell, offPlane, planeOf, type ShellMesh } from './shell-mesh';
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 
 /** Nodes round a disc that is held, and how fast a mesh coarsens away from what is fine, mm a mm. */
 const DISC_SIDES = 20;
@@ -98,39 +98,39 @@ export function modelOf(
     spacing,
   });
   if ('fault' in mesh)
-    return bad(`${mesh.flat} at ${mesh.at.map(v => Math.round(v)).join(', ')}: ${mesh.fault}`);
+    return err(`${mesh.flat} at ${mesh.at.map(v => Math.round(v)).join(', ')}: ${mesh.fault}`);
   const count = mesh.coordinates.length / 3;
   const place = (n: number): Vec3 => [
     mesh.coordinates[3 * n] as number,
     mesh.coordinates[3 * n + 1] as number,
     mesh.coordinates[3 * n + 2] as number,
   ];
-  const held = new Uint8Array(FREEDOMS * count);
+  const held = new Uint8Array(DOF_PER_NODE * count);
   const extra: ExtraElement[] = [];
   const supportNodes = new Map<string, number[]>();
   for (const s of shell.supports) {
     const nodes = nodesOf(mesh, flats, s);
-    if (nodes.length === 0) return bad(`support ${s.id} touches no node of the plate`);
+    if (nodes.length === 0) return err(`support ${s.id} touches no node of the plate`);
     supportNodes.set(s.id, nodes);
     if (s.kind === 'simple') hardSimple(mesh, nodes, held, extra);
-    else for (const n of nodes) held.fill(1, FREEDOMS * n, FREEDOMS * (n + 1));
+    else for (const n of nodes) held.fill(1, DOF_PER_NODE * n, DOF_PER_NODE * (n + 1));
   }
   for (const b of shell.bars ?? []) {
     const nodes = nodesOnLine(mesh.coordinates, b.axis[0], b.axis[1]);
     const bar: Bar = { width: b.width, depth: b.depth, side: b.side, elastic: { E: b.E, nu: b.nu } };
     extra.push(...barElements(nodes, place, bar, shell.thickness));
   }
-  const load = new Float64Array(FREEDOMS * count);
+  const load = new Float64Array(DOF_PER_NODE * count);
   for (const l of shell.loads) {
     if (l.kind === 'patch') {
       if (!(patchLoad(load, mesh, l.at, l.size, l.force, Math.max(...l.size)) > 0))
-        return bad(`the patch at ${l.at.join(', ')} lies beside the plate`);
+        return err(`the patch at ${l.at.join(', ')} lies beside the plate`);
     } else if (l.kind === 'pressure') pressureLoad(load, mesh, l.mpa, l.direction);
     else if (l.kind === 'line') lineLoad(load, mesh, l.from, l.to, l.force);
     else pointLoad(load, mesh, l.at, l.force);
   }
   const { E, nu } = shell.material;
-  return good({
+  return ok({
     model: {
       mesh,
       thickness: shell.thickness,
@@ -219,7 +219,7 @@ function hardSimple(
   extra: ExtraElement[],
 ): void {
   const on = new Set(nodes);
-  for (const n of nodes) held[FREEDOMS * n + 2] = 1;
+  for (const n of nodes) held[DOF_PER_NODE * n + 2] = 1;
   for (const [a, b] of freeSides(mesh)) {
     if (!on.has(a) || !on.has(b)) continue;
     const d = [0, 1].map(
@@ -228,8 +228,8 @@ function hardSimple(
     const l = Math.hypot(...d);
     // the rotation whose axis lies across the edge is the twist along it
     for (const n of [a, b]) {
-      if (Math.abs(d[1]) < 1e-6 * l) held[FREEDOMS * n + 4] = 1;
-      else if (Math.abs(d[0]) < 1e-6 * l) held[FREEDOMS * n + 3] = 1;
+      if (Math.abs(d[1]) < 1e-6 * l) held[DOF_PER_NODE * n + 4] = 1;
+      else if (Math.abs(d[0]) < 1e-6 * l) held[DOF_PER_NODE * n + 3] = 1;
       else {
         const m = new Float64Array(36);
         const across = [-d[1] / l, d[0] / l] as const;
@@ -242,8 +242,8 @@ function hardSimple(
   }
   const [first] = nodes;
   if (first === undefined) return;
-  held[FREEDOMS * first] = 1;
-  held[FREEDOMS * first + 1] = 1;
+  held[DOF_PER_NODE * first] = 1;
+  held[DOF_PER_NODE * first + 1] = 1;
   const far = nodes.reduce(
     (p, n) =>
       Math.abs((mesh.coordinates[3 * n] as number) - (mesh.coordinates[3 * first] as number)) >
@@ -252,5 +252,5 @@ function hardSimple(
         : p,
     first,
   );
-  held[FREEDOMS * far + 1] = 1;
+  held[DOF_PER_NODE * far + 1] = 1;
 }

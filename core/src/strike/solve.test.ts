@@ -8,7 +8,7 @@ import { patchLoad } from './load';
 import { incidenceOf, type ShellModel, stiffnessOf } from './model';
 import { solveLarge } from './newton';
 import { meshShell, type ShellMesh } from './shell-mesh';
-import { factorise, nodesAsVertices, planElimination } from './sparse';
+import { factorize, nodesAsVertices, planElimination } from './sparse';
 import { elasticStress } from './stress';
 
 const steel = { E: 200_000, nu: 0.3 };
@@ -34,7 +34,7 @@ function grid(n: number, m: number, at: (u: number, v: number) => Vec3): ShellMe
 }
 
 describe('a solution with the plane and what is out of it apart', () => {
-  it('is the one that takes all freedoms together, flat, folded and tilted', () => {
+  it('is the one that takes all dofs together, flat, folded and tilted', () => {
     fc.assert(
       fc.property(
         fc.double({ min: -1.4, max: 1.4, noNaN: true }),
@@ -93,7 +93,7 @@ describe('a solution with the plane and what is out of it apart', () => {
           if ('mechanism' in apart) throw new Error('loose');
           const u = apart.solve(model.load);
           const plan = planElimination(nodesAsVertices(made.coordinates), incidenceOf(model), held);
-          const factor = factorise(plan, stiffnessOf(model));
+          const factor = factorize(plan, stiffnessOf(model));
           if ('free' in factor) throw new Error('loose');
           const want = solved(plan, factor, model.load);
           const most = Math.max(...want.map(Math.abs));

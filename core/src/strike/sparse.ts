@@ -1,14 +1,14 @@
 import { adjacency, dissect, type Incidence } from './dissect';
 import { eliminate } from './front';
 
-/** Freedoms of a node. */
-export const FREEDOMS = 6;
+/** Degrees of freedom of a node. */
+export const DOF_PER_NODE = 6;
 
-/** What is eliminated together: the freedoms of every vertex, and where it is. Most often a node with its six. */
+/** What is eliminated together: the degrees of freedom of every vertex, and where it is. Most often a node with its six. */
 export interface Vertices {
   /** x y z of every vertex */
   readonly at: Float64Array;
-  /** vertex v has the freedoms `of[from[v]]` to `of[from[v + 1] - 1]` */
+  /** vertex v has the degrees of freedom `of[from[v]]` to `of[from[v + 1] - 1]` */
   readonly from: Int32Array;
   readonly of: Int32Array;
 }
@@ -18,7 +18,7 @@ interface Step {
   readonly rows: Int32Array;
   readonly own: number;
   readonly elements: Int32Array;
-  /** where the freedoms of its elements stand in the front, one element after another; −1 where held */
+  /** where the degrees of freedom of its elements stand in the front, one element after another; −1 where held */
   readonly slots: Int32Array;
   readonly children: readonly number[];
   /** where the rows a child hands on stand in this front */
@@ -36,18 +36,18 @@ export interface Plan {
   readonly stack: Float64Array;
 }
 
-/** Every node with its six freedoms, node · 6 + freedom. */
+/** Every node with its six degrees of freedom, node · 6 + freedom. */
 export const nodesAsVertices = (coordinates: Float64Array): Vertices => {
   const n = coordinates.length / 3;
   return {
     at: coordinates,
-    from: Int32Array.from({ length: n + 1 }, (_, i) => FREEDOMS * i),
-    of: Int32Array.from({ length: FREEDOMS * n }, (_, i) => i),
+    from: Int32Array.from({ length: n + 1 }, (_, i) => DOF_PER_NODE * i),
+    of: Int32Array.from({ length: DOF_PER_NODE * n }, (_, i) => i),
   };
 };
 
 /**
- * Plans the elimination of a structure by nested dissection. Elements are lists of vertices; `held` marks freedoms that do not
+ * Plans the elimination of a structure by nested dissection. Elements are lists of vertices; `held` marks degrees of freedom that do not
  * move.
  */
 export function planElimination(vertices: Vertices, incidence: Incidence, held: Uint8Array): Plan {
@@ -171,16 +171,16 @@ export interface Factor {
 
 /** A freedom without any stiffness. */
 export interface FreeMotion {
-  /** which of all freedoms it is */
+  /** which of all degrees of freedom it is */
   readonly free: number;
 }
 
 /**
  * Takes a stiffness apart along a plan (multifrontal L·D·Lᵀ; Duff and Reid 1983). `element(e)` gives the full stiffness of
- * an element over the freedoms of its vertices in order, row by row; the array may be used again between calls. Where `old` is
+ * an element over the degrees of freedom of its vertices in order, row by row; the array may be used again between calls. Where `old` is
  * given its room is used again, and it is spent.
  */
-export function factorise(
+export function factorize(
   plan: Plan,
   element: (e: number) => Float64Array,
   old?: Factor,

@@ -10,7 +10,7 @@ import {
   triangleAxes,
 } from './element';
 import { cornersOf, type ShellModel } from './model';
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 
 const corners = new Float64Array(9);
 const axes = new Float64Array(9);
@@ -29,7 +29,7 @@ export type PointStress = Float64Array;
 /** Displacements of a triangle in its own axes, eighteen, from global ones. */
 export function localMoves(mesh: ShellModel['mesh'], e: number, u: Float64Array, out: Float64Array): void {
   for (let i = 0; i < 3; i++) {
-    const at = FREEDOMS * (mesh.triangles[3 * e + i] as number);
+    const at = DOF_PER_NODE * (mesh.triangles[3 * e + i] as number);
     for (let half = 0; half < 2; half++)
       for (let r = 0; r < 3; r++) {
         let s = 0;

@@ -128,7 +128,7 @@ describe('a joint in the plane of its sheet', () => {
 });
 
 describe('a struck plate', () => {
-  it('stands in its flats, joined along its mould lines', () => {
+  it('stands in its flats, joined along its mold lines', () => {
     const flats = plateFlats(bramble.panels[0]!);
     expect(flats.map(f => f.name)).toEqual(bramble.panels[0]!.facets.map(f => f.id));
     expect(flats[0]!.holes.length).toBeGreaterThan(0);

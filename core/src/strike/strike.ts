@@ -1,6 +1,6 @@
 import { add3, contains, length3, scale3, sub3, type Vec3 } from '../geometry';
 import { dentForce } from '../sheet';
-import { bad, good, type Result } from '../units';
+import { err, ok, type Result } from '../units';
 import { underBar } from './backing';
 import { DENT_LIMIT } from './denting';
 import { energyError } from './energy-error';
@@ -23,7 +23,7 @@ import {
 } from './plate-model';
 import { ring } from './ring';
 import type { Flat3, ShellMesh } from './shell-mesh';
-import { FREEDOMS } from './sparse';
+import { DOF_PER_NODE } from './sparse';
 import { elasticStress, faceStressAt, vonMises } from './stress';
 import { PATCH, type StrikeAnswer, type StrikeWish } from './strike-wish';
 import { worstPlace } from './worst-place';
@@ -56,10 +56,10 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   const { folded } = wish;
   const flats = plateFlatsOf(folded);
   const held = heldBy(flats, folded.panel.id, wish.joints);
-  if (held.length === 0) return bad('no bolt holds it');
+  if (held.length === 0) return err('no bolt holds it');
   const place = wish.at ? onPlate(flats, wish.at) : undefined;
-  if (wish.at && !place) return bad('there is no sheet at that place');
-  const worst = place ? good(place) : worstPlace(wish, flats, held);
+  if (wish.at && !place) return err('there is no sheet at that place');
+  const worst = place ? ok(place) : worstPlace(wish, flats, held);
   if (!worst.ok) return worst;
   const at = worst.value;
   const start = meshed(wish, flats, held, at);
@@ -89,8 +89,8 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
         ? { dent: { limit: DENT_LIMIT, of: rest => Math.max(0, mostUp(rest, plateNodes)) } }
         : {}),
     });
-    if ('mechanism' in large) return bad(loose(model, large.node, large.freedom));
-    if (large.reached === 0) return bad('no balance found under any share of the force');
+    if ('mechanism' in large) return err(loose(model, large.node, large.freedom));
+    if (large.reached === 0) return err('no balance found under any share of the force');
     ({ u, inner, stress, reached, gaveWayAt } = large);
     theory = large.yielded ? 'large deflections, elastic-plastic' : 'large deflections, elastic';
     if (large.yielded) dentMm = large.rest && Math.max(0, mostUp(large.rest, plateNodes));
@@ -102,8 +102,8 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   const { mesh } = model;
   const moves = new Float32Array(3 * plateNodes);
   for (let n = 0; n < plateNodes; n++)
-    for (let k = 0; k < 3; k++) moves[3 * n + k] = u[FREEDOMS * n + k] as number;
-  return good({
+    for (let k = 0; k < 3; k++) moves[3 * n + k] = u[DOF_PER_NODE * n + k] as number;
+  return ok({
     panel: folded.panel.id,
     forceN: wish.force,
     at,
@@ -171,7 +171,7 @@ function meshed(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[]
     if (!plain.ok || wish.size !== undefined) return plain;
     const made = wish.noDent ? plain.value : forDent(wish, flats, held, at, size, plain.value);
     const { meshError, plateNodes } = made;
-    if (meshError <= MESH_ERROR || size * FINER < FINEST || plateNodes > MOST_NODES / 1.7) return good(made);
+    if (meshError <= MESH_ERROR || size * FINER < FINEST || plateNodes > MOST_NODES / 1.7) return ok(made);
   }
 }
 
@@ -198,14 +198,14 @@ function solvedOn(wish: StrikeWish, made: Result<Meshed>, held: readonly Held[],
   if (!made.ok) return made;
   const { mesh, discs } = made.value;
   const model = modelFor(wish, made.value, held);
-  if (!(up(model.load, model.mesh, at, wish.force) > 0)) return bad('the rock falls beside the plate');
+  if (!(up(model.load, model.mesh, at, wish.force) > 0)) return err('the rock falls beside the plate');
   const solver = linearSolver(model);
-  if ('mechanism' in solver) return bad(loose(model, solver.node, solver.freedom));
+  if ('mechanism' in solver) return err(loose(model, solver.node, solver.freedom));
   const u = solver.solve(model.load);
   const stress = elasticStress(model, u);
   let work = 0;
   for (let i = 0; i < u.length; i++) work += (u[i] as number) * (model.load[i] as number);
-  return good({
+  return ok({
     model,
     discs,
     solver,
@@ -229,7 +229,7 @@ function gapsLeft(
     for (let n = 0; n < plateNodes; n++) {
       const gap = gapOver(c, nodeAt(model.mesh, n), model.thickness);
       if (gap === undefined) continue;
-      const left = gap - (u[FREEDOMS * n + 2] as number);
+      const left = gap - (u[DOF_PER_NODE * n + 2] as number);
       if (!((atNodes[n] as number) <= left)) atNodes[n] = left;
       if (least === undefined || left < least) least = left;
     }
@@ -243,8 +243,8 @@ function leantOn(wish: StrikeWish, model: ShellModel, u: Float64Array): readonly
   const { crossbars = [], members = [] } = wish.backing ?? {};
   const touched = (model.contacts ?? []).filter(
     c =>
-      (u[FREEDOMS * c.node + 2] as number) -
-        (c.other === undefined ? 0 : (u[FREEDOMS * c.other + 2] as number)) >
+      (u[DOF_PER_NODE * c.node + 2] as number) -
+        (c.other === undefined ? 0 : (u[DOF_PER_NODE * c.other + 2] as number)) >
       c.gap + 1e-3,
   );
   const at = touched.map(c => nodeAt(model.mesh, c.node));
@@ -296,7 +296,7 @@ function elementStress(stress: Float64Array, e: number): number {
 /** Largest upward move of a node of the plate, mm. */
 function mostUp(u: Float64Array, plateNodes: number): number {
   let best = 0;
-  for (let n = 0; n < plateNodes; n++) best = Math.max(best, u[FREEDOMS * n + 2] as number);
+  for (let n = 0; n < plateNodes; n++) best = Math.max(best, u[DOF_PER_NODE * n + 2] as number);
   return best;
 }
 

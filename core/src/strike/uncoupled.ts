@@ -3,24 +3,24 @@ import type { Incidence } from './dissect';
 import { BENDING, elementStiffness, inPlane, MEMBRANE, triangleAxes } from './element';
 import { type JointSpring, jointStiffness } from './joint-spring';
 import { cornersOf, nodesOf, type ShellModel, triangleCount } from './model';
-import { FREEDOMS, type Vertices } from './sparse';
+import { DOF_PER_NODE, type Vertices } from './sparse';
 
 /*
  * Within a flat, small moves in its plane and out of it have nothing to do with one another. Seen from the flat's own axes the
  * stiffness falls into two pieces that meet only where flats do, and each is a quarter of the work to take apart.
  */
 
-/** Freedoms of a node in its flat's plane, and out of it. */
+/** Degrees of freedom of a node in its flat's plane, and out of it. */
 const IN_PLANE = [0, 1, 5] as const;
 const OUT = [2, 3, 4] as const;
 const ALL = [0, 1, 2, 3, 4, 5] as const;
 
-/** A structure of small deflections with in-plane and out-of-plane freedoms apart wherever they are. */
+/** A structure of small deflections with in-plane and out-of-plane degrees of freedom apart wherever they are. */
 export interface Uncoupled {
   readonly vertices: Vertices;
   readonly incidence: Incidence;
   readonly element: (e: number) => Float64Array;
-  /** turns a vector over all freedoms from fixed axes to those of the nodes' flats, in place, or back */
+  /** turns a vector over all degrees of freedom from fixed axes to those of the nodes' flats, in place, or back */
   readonly turn: (v: Float64Array, back: boolean) => void;
 }
 
@@ -78,8 +78,8 @@ function nodeAxes(model: ShellModel): (Float64Array | undefined)[] {
   for (let n = 0; n < of.length; n++) {
     // held along some of the fixed axes: it has to be seen from them
     let held = 0;
-    for (let i = 0; i < FREEDOMS; i++) held += model.held[FREEDOMS * n + i] as number;
-    if (mixed[n] || (of[n] !== FIXED && held > 0 && held < FREEDOMS)) of[n] = undefined;
+    for (let i = 0; i < DOF_PER_NODE; i++) held += model.held[DOF_PER_NODE * n + i] as number;
+    if (mixed[n] || (of[n] !== FIXED && held > 0 && held < DOF_PER_NODE)) of[n] = undefined;
   }
   return of;
 }
@@ -92,12 +92,12 @@ export function uncoupled(model: ShellModel): Uncoupled {
   const at: number[] = [];
   const from = [0];
   const of: number[] = [];
-  /** the vertex of a node's in-plane freedoms, and of the others; one and the same where they are coupled */
+  /** the vertex of a node's in-plane degrees of freedom, and of the others; one and the same where they are coupled */
   const vertexOf = new Int32Array(2 * count);
   for (let n = 0; n < count; n++) {
-    const put = (freedoms: readonly number[]): number => {
+    const put = (dofs: readonly number[]): number => {
       at.push(...mesh.coordinates.subarray(3 * n, 3 * n + 3));
-      of.push(...freedoms.map(i => FREEDOMS * n + i));
+      of.push(...dofs.map(i => DOF_PER_NODE * n + i));
       return from.push(of.length) - 2;
     };
     if (axesOf[n]) {
@@ -133,21 +133,21 @@ export function uncoupled(model: ShellModel): Uncoupled {
       if (c)
         return chosen(
           contactAtRest(c),
-          nodesOf(c).flatMap((n, i) => (axesOf[n] ? OUT : ALL).map(f => FREEDOMS * i + f)),
-          FREEDOMS * nodesOf(c).length,
+          nodesOf(c).flatMap((n, i) => (axesOf[n] ? OUT : ALL).map(f => DOF_PER_NODE * i + f)),
+          DOF_PER_NODE * nodesOf(c).length,
         );
       const s = springs[e - 2 * m - extra.length] as JointSpring;
       return chosen(
         jointStiffness(s, () => 0),
-        s.nodes.flatMap((n, i) => (axesOf[n] ? IN_PLANE : ALL).map(f => FREEDOMS * i + f)),
-        FREEDOMS * s.nodes.length,
+        s.nodes.flatMap((n, i) => (axesOf[n] ? IN_PLANE : ALL).map(f => DOF_PER_NODE * i + f)),
+        DOF_PER_NODE * s.nodes.length,
       );
     },
     turn: (v, back) => {
       for (let n = 0; n < count; n++) {
         const a = axesOf[n];
         if (!a || a === FIXED) continue;
-        for (let h = FREEDOMS * n; h < FREEDOMS * (n + 1); h += 3) {
+        for (let h = DOF_PER_NODE * n; h < DOF_PER_NODE * (n + 1); h += 3) {
           const [x, y, z] = [v[h] as number, v[h + 1] as number, v[h + 2] as number];
           for (let c = 0; c < 3; c++)
             v[h + c] = back
@@ -170,7 +170,7 @@ function chosen(k: Float64Array, rows: readonly number[], n: number): Float64Arr
   return out;
 }
 
-/** Stiffness of part e % 2 (in the plane, out of it) of triangle e / 2 over the freedoms of its corners' vertices. */
+/** Stiffness of part e % 2 (in the plane, out of it) of triangle e / 2 over the degrees of freedom of its corners' vertices. */
 function triangleStiffness(
   model: ShellModel,
   axesOf: readonly (Float64Array | undefined)[],
@@ -194,7 +194,7 @@ function triangleStiffness(
         own[162 * e + 81 + 9 * i + j] = whole[18 * (BENDING[i] as number) + (BENDING[j] as number)] as number;
       }
   }
-  // from the freedoms of a corner's vertex to its three moves in the triangle's axes, three by three or by six
+  // from the degrees of freedom of a corner's vertex to its three moves in the triangle's axes, three by three or by six
   const T = [new Float64Array(18), new Float64Array(18), new Float64Array(18)] as const;
   const width = [0, 0, 0];
   const half = new Float64Array(9 * 18);

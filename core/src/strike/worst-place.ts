@@ -1,5 +1,5 @@
 import type { Vec3 } from '../geometry';
-import { bad, good, type Result } from '../units';
+import { err, ok, type Result } from '../units';
 import { linearSolver } from './linear';
 import { gapOver, type Held, loose, meshPlate, modelFor, onPlate, up } from './plate-model';
 import type { Flat3 } from './shell-mesh';
@@ -17,7 +17,7 @@ export function worstPlace(wish: StrikeWish, flats: readonly Flat3[], held: read
   if (!coarse.ok) return coarse;
   const model = modelFor(wish, coarse.value, held);
   const solver = linearSolver(model);
-  if ('mechanism' in solver) return bad(loose(model, solver.node, solver.freedom));
+  if ('mechanism' in solver) return err(loose(model, solver.node, solver.freedom));
   const all = flats.flatMap(f => f.polygon);
   const low = [0, 1].map(k => Math.min(...all.map(p => p[k as 0]))) as [number, number];
   const high = [0, 1].map(k => Math.max(...all.map(p => p[k as 0]))) as [number, number];
@@ -34,5 +34,5 @@ export function worstPlace(wish: StrikeWish, flats: readonly Flat3[], held: read
       const left = Math.min(400, ...rest) - w / 2;
       if (!best || left < best.left) best = { at, left };
     }
-  return best ? good(best.at) : bad('there is no place on it to be struck');
+  return best ? ok(best.at) : err('there is no place on it to be struck');
 }

@@ -87,7 +87,7 @@ export function tradeFraction(mm: number, tolerance = 0.02): string | undefined 
   return `${sign}${whole > 0 ? `${whole} ` : ''}${above}/${below}`;
 }
 
-/** A distance driven, to the whole mile or kilometre. */
+/** A distance driven, to the whole mile or kilometer. */
 export const formatDistance = (km: number, system: UnitSystem): string =>
   system === 'inch' ? `${fixed(km / KM_PER_MILE, 0)} mi` : `${fixed(km, 0)} km`;
 

@@ -1,4 +1,4 @@
-import { bad, good, type Result } from './result';
+import { err, ok, type Result } from './result';
 
 const FRACTION = /^(?:(\d+)[\s-]+)?(\d+)\s*\/\s*(\d+)$/;
 const DECIMAL = /^\d*\.?\d+(?:e-?\d+)?$|^\d+\.$/i;
@@ -14,18 +14,18 @@ export function parseNumber(text: string): Result<number> {
     sign = -1;
     s = s.slice(1).trim();
   } else if (s.startsWith('+')) s = s.slice(1).trim();
-  if (s === '') return bad('no number given');
+  if (s === '') return err('no number given');
   const fraction = FRACTION.exec(s);
   if (fraction) {
     const below = Number(fraction[3]);
-    if (below === 0) return bad(`"${text.trim()}" divides by zero`);
-    return good(sign * (Number(fraction[1] ?? 0) + Number(fraction[2]) / below));
+    if (below === 0) return err(`"${text.trim()}" divides by zero`);
+    return ok(sign * (Number(fraction[1] ?? 0) + Number(fraction[2]) / below));
   }
   if (/^\d{1,3}(,\d{3})+(\.\d+)?$/.test(s))
-    return bad(`"${text.trim()}" could mean two numbers: write it without the comma`);
+    return err(`"${text.trim()}" could mean two numbers: write it without the comma`);
   const plain = s.replace(',', '.');
-  if (!DECIMAL.test(plain)) return bad(`"${text.trim()}" is not a number`);
-  return good(sign * Number(plain));
+  if (!DECIMAL.test(plain)) return err(`"${text.trim()}" is not a number`);
+  return ok(sign * Number(plain));
 }
 
 /** Rounds half away from zero to `digits` decimals and never returns negative zero. */

@@ -1,6 +1,6 @@
 import { KG_PER_LB, MM_PER_FOOT, MM_PER_INCH, NM_PER_KGF_M, NM_PER_LBF_FT, NM_PER_LBF_IN } from './constants';
 import { parseNumber } from './number';
-import { bad, good, type Result } from './result';
+import { err, ok, type Result } from './result';
 
 export type UnitSystem = 'inch' | 'metric';
 
@@ -45,19 +45,19 @@ function parseWith(
   const { number, unit } = split(text);
   const value = parseNumber(number);
   if (!value.ok) return value;
-  if (unit === '') return good(value.value * fallback);
+  if (unit === '') return ok(value.value * fallback);
   const key = unit.toLowerCase().replace(/[\s\u00b7.*]/g, '');
   const row = table.find(([pattern]) => pattern.test(key));
-  if (!row) return bad(`"${unit}" is not a unit of ${what}: use ${known}`);
-  return good(value.value * row[1]);
+  if (!row) return err(`"${unit}" is not a unit of ${what}: use ${known}`);
+  return ok(value.value * row[1]);
 }
 
-/** Length in mm from what a person types. A bare number is inches or millimetres by `system`. */
+/** Length in mm from what a person types. A bare number is inches or millimeters by `system`. */
 export function parseLength(text: string, system: UnitSystem): Result<number> {
   const feet = /^(\d+)\s*(?:'|ft)\s*([\d\s./]+)\s*(?:"|in)?$/.exec(text.trim());
   if (feet?.[1] && feet[2]) {
     const inches = parseNumber(feet[2]);
-    return inches.ok ? good(Number(feet[1]) * MM_PER_FOOT + inches.value * MM_PER_INCH) : inches;
+    return inches.ok ? ok(Number(feet[1]) * MM_PER_FOOT + inches.value * MM_PER_INCH) : inches;
   }
   return parseWith(text, LENGTHS, system === 'inch' ? MM_PER_INCH : 1, 'length', 'mm, cm, m, in or ft');
 }

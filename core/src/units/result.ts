@@ -3,5 +3,5 @@ export type Result<T> =
   | { readonly ok: true; readonly value: T }
   | { readonly ok: false; readonly fault: string };
 
-export const good = <T>(value: T): Result<T> => ({ ok: true, value });
-export const bad = (fault: string): Result<never> => ({ ok: false, fault });
+export const ok = <T>(value: T): Result<T> => ({ ok: true, value });
+export const err = (fault: string): Result<never> => ({ ok: false, fault });

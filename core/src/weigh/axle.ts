@@ -34,7 +34,7 @@ export function rideChange(change: AxleChange, axles: Rig['axles']): RideChange 
   };
 }
 
-/** How much more of the added mass lies on the right than on the left, kg, by moments about the centre line. */
+/** How much more of the added mass lies on the right than on the left, kg, by moments about the center line. */
 export function sideChange(loads: readonly Load[], trackWidth: number): number {
   return loads.reduce((sum, { massKg, at }) => sum + (2 * massKg * at[1]) / trackWidth, 0);
 }

@@ -31,7 +31,7 @@ export function cutLength(p: FoldedPanel): number {
 /** What making a panel costs, dollars; at the default rates unless others are given. */
 export function panelCost(p: FoldedPanel, rates: Rates = RATES): PanelCost {
   const sheet = p.massKg * rates.sheetPerKg[p.sheet.material];
-  const cutting = cutLength(p) * p.sheet.thickness * rates.cutPerMetreMm;
+  const cutting = cutLength(p) * p.sheet.thickness * rates.cutPerMeterMm;
   const bending = p.bends.filter(b => b.angle !== 0).length * rates.perBend;
   const finish = (p.blank.areaMm2 / 1e6) * rates.finishPerM2[p.sheet.finish];
   return { sheet, cutting, bending, finish, total: sheet + cutting + bending + finish };

@@ -113,7 +113,7 @@ export function quote({ blanks, shop }: QuoteRequest): QuoteAnswer {
     const kg = b.areaMm2 * b.thickness * MATERIALS[b.material].density * 1e-9;
     const price =
       kg * RATES.sheetPerKg[b.material] +
-      (b.cutMm / 1000) * b.thickness * RATES.cutPerMetreMm +
+      (b.cutMm / 1000) * b.thickness * RATES.cutPerMeterMm +
       b.bends.length * RATES.perBend +
       (b.areaMm2 / 1e6) * RATES.finishPerM2[b.finish];
     return { mark: b.mark, price: Math.round(price * 100) / 100 };

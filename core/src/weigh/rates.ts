@@ -5,8 +5,8 @@ import { MATERIAL_IDS, MATERIALS, type MaterialId } from '../sheet';
 export interface Rates {
   /** per kg of blank */
   readonly sheetPerKg: Readonly<Record<MaterialId, number>>;
-  /** per metre of cut and mm of thickness */
-  readonly cutPerMetreMm: number;
+  /** per meter of cut and mm of thickness */
+  readonly cutPerMeterMm: number;
   readonly perBend: number;
   /** per m², both faces once */
   readonly finishPerM2: Readonly<Record<SheetFinish, number>>;
@@ -30,7 +30,7 @@ export const RATES: Rates = {
     'al-6061-t6': 6.4,
     'uhmw-pe': 4.8,
   },
-  cutPerMetreMm: 0.35,
+  cutPerMeterMm: 0.35,
   perBend: 6,
   finishPerM2: { raw: 0, powder: 38, paint: 14, zinc: 30 },
   perFastenerKg: 9,
@@ -62,7 +62,7 @@ const LINES: readonly Pick<RateLine, 'id' | 'name' | 'per' | 'value'>[] = [
     per: 'a kg of blank',
     value: RATES.sheetPerKg[m],
   })),
-  { id: 'cut', name: 'Cutting', per: 'a metre of cut, for each mm of thickness', value: RATES.cutPerMetreMm },
+  { id: 'cut', name: 'Cutting', per: 'a meter of cut, for each mm of thickness', value: RATES.cutPerMeterMm },
   { id: 'bend', name: 'Bending', per: 'a bend', value: RATES.perBend },
   ...(['powder', 'paint', 'zinc'] as const).map(f => ({
     id: `finish ${f}` as const,
@@ -95,7 +95,7 @@ export function ratesOf(entered: RatesEntered = {}): Rates {
       MaterialId,
       number
     >,
-    cutPerMetreMm: of('cut'),
+    cutPerMeterMm: of('cut'),
     perBend: of('bend'),
     finishPerM2: {
       raw: 0,

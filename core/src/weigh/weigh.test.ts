@@ -159,7 +159,7 @@ describe('a build', () => {
     const c = panelCost(p);
     expect(cutLength(p)).toBeCloseTo(2.6, 9);
     expect(c.sheet).toBeCloseTo(p.massKg * RATES.sheetPerKg['steel-hr36'], 9);
-    expect(c.cutting).toBeCloseTo(2.6 * 4 * RATES.cutPerMetreMm, 9);
+    expect(c.cutting).toBeCloseTo(2.6 * 4 * RATES.cutPerMeterMm, 9);
     expect(c.finish).toBeCloseTo(0.42 * RATES.finishPerM2.powder, 9);
     expect(c.total).toBeCloseTo(c.sheet + c.cutting + c.bending + c.finish, 9);
   });
@@ -172,7 +172,7 @@ describe('rates', () => {
   });
   it('that are entered stand in for their defaults alone, with their source', () => {
     const entered = { cut: { value: 0.5, source: 'a shop, by telephone' } };
-    expect(ratesOf(entered)).toEqual({ ...RATES, cutPerMetreMm: 0.5, note: 'partly invented defaults' });
+    expect(ratesOf(entered)).toEqual({ ...RATES, cutPerMeterMm: 0.5, note: 'partly invented defaults' });
     expect(rateLines(entered).filter(l => l.entered)).toMatchObject([
       { id: 'cut', value: 0.5, source: 'a shop, by telephone' },
     ]);

@@ -1,7 +1,7 @@
 import { writeDocument } from '@plate-fold/core/plan';
 import { theirsTaken } from '../state/plan-actions';
 import { selectDocument } from '../state/select';
-import { useApp, useDo } from '../state/store';
+import { useAppDispatch, useAppSelector } from '../state/store';
 import { mineKept } from '../state/sync-slice';
 import { Button } from '../ui/button';
 import { Dialog } from '../ui/dialog';
@@ -10,9 +10,9 @@ import { Differences } from './versions-sheet';
 
 /** Shown when the plan was changed elsewhere meanwhile: neither version is lost, the owner says which goes on. */
 export function ConflictSheet() {
-  const dispatch = useDo();
-  const { conflict, revision } = useApp(s => s.sync);
-  const present = useApp(selectDocument);
+  const dispatch = useAppDispatch();
+  const { conflict, revision } = useAppSelector(s => s.sync);
+  const present = useAppSelector(selectDocument);
   if (!conflict || !present) return null;
   const mine = present.plan.builds.find(b => b.id === present.plan.activeBuild);
   const theirs = conflict.document.plan.builds.find(b => b.id === conflict.document.plan.activeBuild);

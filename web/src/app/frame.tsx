@@ -5,7 +5,7 @@ import { ConflictSheet } from './conflict-sheet';
 import { KeySheet, PlanKeys, useKeySheet } from './keys';
 import { Notice } from './notice';
 import { StageRail } from './stage-rail';
-import { Tally } from './tally';
+import { Summary } from './summary';
 import { TopBar } from './top-bar';
 import { useFold } from './use-fold';
 import { VersionsSheet } from './versions-sheet';
@@ -29,7 +29,7 @@ function OpenFrame() {
           <Suspense fallback={<p className="p-6">Opening …</p>}>
             <Outlet />
           </Suspense>
-          <Tally />
+          <Summary />
         </div>
       </div>
       <PlanKeys />
@@ -40,7 +40,7 @@ function OpenFrame() {
   );
 }
 
-/** The frame that never jumps: builds on top, stages at the left, the bench, the tally at the foot. */
+/** The frame that never jumps: builds on top, stages at the left, the bench, the summary at the foot. */
 export function Frame() {
   const { planId = '' } = useParams();
   const opening = useOpenPlan(planId);

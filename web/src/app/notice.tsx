@@ -1,12 +1,12 @@
 import { X } from 'lucide-react';
-import { useApp, useDo } from '../state/store';
+import { useAppDispatch, useAppSelector } from '../state/store';
 import { noticeGiven } from '../state/view-slice';
 
 /** Why the last edit was refused, until the next one is made or it is put away; and why the server refuses the plan. */
 export function Notice() {
-  const dispatch = useDo();
-  const notice = useApp(s => s.view.notice);
-  const refused = useApp(s => (s.sync.save === 'refused' ? s.sync.fault : undefined));
+  const dispatch = useAppDispatch();
+  const notice = useAppSelector(s => s.view.notice);
+  const refused = useAppSelector(s => (s.sync.save === 'refused' ? s.sync.fault : undefined));
   if (notice === undefined && refused === undefined) return null;
   if (notice === undefined)
     return (

@@ -1,12 +1,12 @@
 import { NavLink, useParams } from 'react-router';
 import { selectFindings } from '../state/derived';
-import { useApp } from '../state/store';
+import { useAppSelector } from '../state/store';
 import { STAGES } from './stages';
 
 /** Stages in the order of the work, each with what waits there: at the left on a desk, at the foot on a phone. */
 export function StageRail() {
   const { planId } = useParams();
-  const findings = useApp(selectFindings);
+  const findings = useAppSelector(selectFindings);
   return (
     <nav
       aria-label="Stages"

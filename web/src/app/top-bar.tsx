@@ -23,13 +23,13 @@ import { useRun } from '../state/commands/run';
 import { useBound } from '../state/commands/use-bound';
 import { selectWeights } from '../state/derived';
 import { selectDocument, selectShown } from '../state/select';
-import { useApp } from '../state/store';
+import { useAppSelector } from '../state/store';
 import { when } from '../ui/dates';
 import { SIDE_NAMES } from '../ui/names';
 import { saveFile } from '../ui/save-file';
 
 function SaveMark() {
-  const { save, savedAt, fault, unkept } = useApp(s => s.sync);
+  const { save, savedAt, fault, unkept } = useAppSelector(s => s.sync);
   const words = {
     saved: savedAt ? `saved ${when(savedAt)}` : 'saved',
     pending: 'saving \u2026',
@@ -59,9 +59,9 @@ function SaveMark() {
 /** Builds as swatches of their sheet; the active one is worked on, the others are compared. */
 function BuildSwitch() {
   const run = useRun();
-  const plan = useApp(s => selectShown(s)?.plan);
-  const weights = useApp(selectWeights);
-  const units = useApp(s => s.view.units);
+  const plan = useAppSelector(s => selectShown(s)?.plan);
+  const weights = useAppSelector(selectWeights);
+  const units = useAppSelector(s => s.view.units);
   if (!plan) return null;
   return (
     <RadioGroup.Root
@@ -105,8 +105,8 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
   const turn = useBound(TURN_SIDE);
   const other = useBound(SWITCH_UNITS);
   const dress = useBound(SWITCH_THEME);
-  const present = useApp(selectDocument);
-  const { side, units, theme } = useApp(s => s.view);
+  const present = useAppSelector(selectDocument);
+  const { side, units, theme } = useAppSelector(s => s.view);
   if (!present) return null;
   const { rig, plan } = present;
   return (

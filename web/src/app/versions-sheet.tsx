@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { useVersionQuery, useVersionsQuery, type VersionRow } from '../state/api';
 import { useRun } from '../state/commands/run';
 import { selectDocument } from '../state/select';
-import { useApp } from '../state/store';
+import { useAppSelector } from '../state/store';
 import { Button } from '../ui/button';
 import { when } from '../ui/dates';
 import { Dialog } from '../ui/dialog';
@@ -24,7 +24,7 @@ export function Differences({
   /** what is said where there is none */
   same: string;
 }) {
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const list = useMemo(() => differences(before, after, units), [before, after, units]);
   if (list.length === 0) return <p className="text-ink2">{same}</p>;
   return (
@@ -82,7 +82,7 @@ function Version({ plan, row, onDone }: { plan: PlanDocument; row: VersionRow; o
 
 /** Every version of the open plan that the server keeps, also those that came too late: seen, compared, restored. */
 export function VersionsSheet({ onClose }: { onClose: () => void }) {
-  const plan = useApp(selectDocument);
+  const plan = useAppSelector(selectDocument);
   const [chosen, setChosen] = useState<number>();
   const { data, isError } = useVersionsQuery(plan?.plan.id ?? '', {
     skip: !plan,

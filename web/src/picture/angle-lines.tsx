@@ -8,7 +8,7 @@ interface Line {
   readonly to: Vec2;
 }
 
-/** The line from where it touches a tyre (centre `c`, radius r) through the limiting point and a bit beyond. */
+/** The line from where it touches a tire (center `c`, radius r) through the limiting point and a bit beyond. */
 function tangent(c: Vec2, p: Vec2, deg: number, forward: boolean): Line {
   const a = toRadians(deg);
   const u: Vec2 = [forward ? -Math.cos(a) : Math.cos(a), Math.sin(a)];

@@ -25,13 +25,13 @@ export function HatchDefs({ id }: { id: string }) {
         <path d="M0 0V8M0 0H8" stroke="var(--hatch)" strokeWidth="0.9" opacity="0.5" />
       </pattern>
       <pattern
-        id={`${id}-aluminium`}
+        id={`${id}-aluminum`}
         width="13"
         height="13"
         patternUnits="userSpaceOnUse"
         patternTransform="rotate(45)"
       >
-        <rect width="13" height="13" fill="var(--aluminium)" />
+        <rect width="13" height="13" fill="var(--aluminum)" />
         <path d="M0 0V13" stroke="var(--hatch)" strokeWidth="1" opacity="0.5" />
       </pattern>
       <pattern id={`${id}-plastic`} width="8" height="8" patternUnits="userSpaceOnUse">

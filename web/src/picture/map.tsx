@@ -6,7 +6,7 @@ import { memo, type ReactNode } from 'react';
 import { HatchDefs, hatch } from './hatch';
 import { flatsFromAbove, holesFromAbove, markPlace, openingsFromAbove, paintOrder, pathOf } from './paths';
 import type { SheetScale } from './sheet-scale';
-import { SideNotes, Tyres } from './vehicle';
+import { SideNotes, Tires } from './vehicle';
 
 export interface MapProps {
   readonly facts: Facts;
@@ -108,7 +108,7 @@ function Vehicle({ facts, scale, height }: Pick<MapProps, 'facts' | 'scale' | 'h
   const put = (p: Vec2): Vec2 => [scale.X(p[0]), scale.Y(p[1], height)];
   return (
     <g aria-hidden="true">
-      <Tyres rig={rig} put={put} />
+      <Tires rig={rig} put={put} />
       {members.map(m => (
         <path
           key={m.id}

@@ -8,7 +8,7 @@ import type { SheetScale } from './sheet-scale';
 const CARD = 106;
 const WIDEST = 240;
 const ROW = 74;
-/** A card may slide this far, px, to stand beside its neighbour rather than below it. */
+/** A card may slide this far, px, to stand beside its neighbor rather than below it. */
 const SLIDE = 48;
 
 interface Placed {

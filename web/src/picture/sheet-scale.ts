@@ -10,7 +10,7 @@ export interface Stretch {
   readonly yMid: number;
 }
 
-/** One scale for keel, map and strip, as the views of a drawing sheet share it. Pixels from millimetres. */
+/** One scale for keel, map and strip, as the views of a drawing sheet share it. Pixels from millimeters. */
 export interface SheetScale {
   readonly k: number;
   readonly width: number;
@@ -26,7 +26,7 @@ export interface SheetScale {
   readonly frontAtLeft: boolean;
 }
 
-/** The whole vehicle: from ahead of the front overhang to behind the rear tyre, plates in any case. */
+/** The whole vehicle: from ahead of the front overhang to behind the rear tire, plates in any case. */
 export function wholeVehicle(facts: Facts): Stretch {
   const { rig } = facts.rig;
   const xs = facts.panels.flatMap(p => p.facets.map(f => f.frame.origin[0]));

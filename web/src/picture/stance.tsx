@@ -2,7 +2,7 @@ import type { Rig } from '@plate-fold/core/rig';
 import { formatMass, lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
 import type { BuildWeight } from '@plate-fold/core/weigh';
 
-/** Ride height changes are a few millimetres on metres of wheelbase: drawn larger, and said so. */
+/** Ride height changes are a few millimeters on meters of wheelbase: drawn larger, and said so. */
 const EXAGGERATED = 12;
 
 /** How the vehicle stands: frame line before (dashed) and with the plan, load and height change at each axle. */

@@ -2,11 +2,11 @@ import type { Vec2 } from '@plate-fold/core/geometry';
 import type { Rig } from '@plate-fold/core/rig';
 import type { SheetScale } from './sheet-scale';
 
-/** Width of a tyre in the pictures, mm; the rig does not know it. */
+/** Width of a tire in the pictures, mm; the rig does not know it. */
 const tyreWidth = (rig: Rig): number => Math.min(260, rig.tyreRadius * 0.62);
 
-/** The four tyres from above or below. */
-export function Tyres({ rig, put }: { rig: Rig; put: (p: Vec2) => Vec2 }) {
+/** The four tires from above or below. */
+export function Tires({ rig, put }: { rig: Rig; put: (p: Vec2) => Vec2 }) {
   const half = tyreWidth(rig) / 2;
   return [0, rig.wheelbase].flatMap(x =>
     [-1, 1].map(s => {

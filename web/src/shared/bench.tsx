@@ -1,20 +1,20 @@
 import { useDrag, useGesture } from '@use-gesture/react';
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import { type ReactNode, useMemo, useRef } from 'react';
-import { Keel } from '../picture/keel';
 import { pinchBegan } from '../picture/pinch';
 import { moved, type SheetScale, sheetScale, wholeVehicle, zoomed } from '../picture/sheet-scale';
+import { SideView } from '../picture/side-view';
 import { useSize } from '../picture/use-size';
 import { useFacts } from '../state/derived';
-import { useApp, useDo } from '../state/store';
+import { useAppDispatch, useAppSelector } from '../state/store';
 import { panelSelected, stretchMoved } from '../state/view-slice';
 import { useNarrow, useShort } from '../ui/use-narrow';
 
 /** The scale that keel, map and strip share, with what moves it. */
 export function useSheet(width: number) {
   const facts = useFacts();
-  const dispatch = useDo();
-  const { stretch, side } = useApp(s => s.view);
+  const dispatch = useAppDispatch();
+  const { stretch, side } = useAppSelector(s => s.view);
   const whole = useMemo(() => wholeVehicle(facts), [facts]);
   const { from, to, yMid } = stretch ?? whole;
   // one scale while it shows the same: the drawings on it are kept by it
@@ -117,21 +117,21 @@ export function Bench({
   work,
   aside,
   asideName,
-  keelOver,
+  sideViewOver,
 }: {
   work: (sheet: ReturnType<typeof useSheet>, height: number) => ReactNode;
   aside: ReactNode;
   asideName: string;
   /** what a stage draws over the keel; Z puts a height on the screen, zAt takes it off */
-  keelOver?: (
+  sideViewOver?: (
     sheet: ReturnType<typeof useSheet>,
     Z: (z: number) => number,
     zAt: (px: number) => number,
   ) => ReactNode;
 }) {
   const facts = useFacts();
-  const dispatch = useDo();
-  const { units, panel, joint } = useApp(s => s.view);
+  const dispatch = useAppDispatch();
+  const { units, panel, joint } = useAppSelector(s => s.view);
   const [ref, size] = useSize<HTMLDivElement>();
   const sheet = useSheet(size.width);
   const narrow = useNarrow();
@@ -139,29 +139,32 @@ export function Bench({
   // on a short screen the side view folds to a line; where that would show the ground alone it is left out
   const line = 470 * sheet.scale.k + 8 < 60 ? 44 : 0;
   const full = narrow ? 104 : Math.round(Math.max(140, Math.min(250, 690 * sheet.scale.k + 16)));
-  const keelHeight = short ? line : full;
+  const sideViewHeight = short ? line : full;
   const scale: SheetScale = sheet.scale;
   return (
     <div data-stage-scroll className="flex min-h-0 flex-1 max-desk:flex-col max-desk:overflow-y-auto">
       <main ref={ref} className="flex min-w-0 flex-1 flex-col max-desk:flex-none">
         <div data-keel className="shrink-0 border-b border-scribe bg-ground">
-          {size.width > 0 && keelHeight > 0 && (
-            <Keel
+          {size.width > 0 && sideViewHeight > 0 && (
+            <SideView
               facts={facts}
               scale={scale}
-              height={keelHeight}
+              height={sideViewHeight}
               units={units}
               panel={panel}
               joint={joint}
               onPanel={id => dispatch(panelSelected(id))}
             >
-              {keelOver && ((Z, zAt) => keelOver(sheet, Z, zAt))}
-            </Keel>
+              {sideViewOver && ((Z, zAt) => sideViewOver(sheet, Z, zAt))}
+            </SideView>
           )}
         </div>
         <div className="min-h-0 flex-1">
           {size.width > 0 &&
-            work(sheet, narrow ? Math.min(420, Math.max(240, 1650 * scale.k)) : size.height - keelHeight - 1)}
+            work(
+              sheet,
+              narrow ? Math.min(420, Math.max(240, 1650 * scale.k)) : size.height - sideViewHeight - 1,
+            )}
         </div>
       </main>
       <aside

@@ -1,6 +1,6 @@
 import type { Finding } from '@plate-fold/core/checks';
 import { runCall } from '../state/commands/run';
-import { useDo } from '../state/store';
+import { useAppDispatch } from '../state/store';
 import { useVetted } from '../state/use-vetted';
 import { Button } from '../ui/button';
 
@@ -16,7 +16,7 @@ const TOLD = 2;
 
 /** A finding: what, where, why, and the remedy; a button where the remedy was tried out and mends it. */
 export function FindingCard({ finding, why }: { finding: Finding; why?: string }) {
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   const { remedy } = finding;
   const vetted = useVetted(finding);
   return (

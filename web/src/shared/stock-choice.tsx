@@ -1,11 +1,11 @@
-import { useApp, useDo } from '../state/store';
+import { useAppDispatch, useAppSelector } from '../state/store';
 import { stockChosen } from '../state/view-slice';
 import { Chips } from '../ui/chips';
 
 /** Which stock the thicknesses on offer are from; kept on this device. */
 export function StockChoice() {
-  const dispatch = useDo();
-  const stock = useApp(s => s.view.stock);
+  const dispatch = useAppDispatch();
+  const stock = useAppSelector(s => s.view.stock);
   return (
     <Chips
       label="Stock"

@@ -4,7 +4,7 @@ import type { PlanDocument } from '@plate-fold/core/plan';
 import type { BuildWeight } from '@plate-fold/core/weigh';
 import { createSelector } from '@reduxjs/toolkit';
 import { selectDocument, selectShown } from './select';
-import { type RootState, useApp } from './store';
+import { type RootState, useAppSelector } from './store';
 import type { StruckState } from './struck-slice';
 
 const selectUnits = (s: RootState) => s.view.units;
@@ -69,7 +69,7 @@ export const selectWeights = createSelector(
 
 /** The facts of the open plan. Stages are only shown when there is one. */
 export function useFacts(): Facts {
-  const facts = useApp(selectFacts);
+  const facts = useAppSelector(selectFacts);
   if (!facts) throw new Error('no plan is open');
   return facts;
 }

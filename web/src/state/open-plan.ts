@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { api } from './api';
 import { dropDraft, findDraft, sameDocument } from './drafts';
 import { documentOpened } from './plan-actions';
-import { useApp, useDo } from './store';
+import { useAppDispatch, useAppSelector } from './store';
 import { conflictFound } from './sync-slice';
 import { selectionCleared } from './view-slice';
 
@@ -15,8 +15,8 @@ const RETRY_MS = 2500;
  * the server has overtaken becomes a conflict, never a loss. While the server is away it is asked again.
  */
 export function useOpenPlan(id: string): Opening {
-  const dispatch = useDo();
-  const openId = useApp(s => s.sync.id);
+  const dispatch = useAppDispatch();
+  const openId = useAppSelector(s => s.sync.id);
   const [failed, setFailed] = useState<string>();
   useEffect(() => {
     if (openId === id) return;

@@ -60,8 +60,8 @@ export const store = makeStore({ saves: true });
 
 export type RootState = ReturnType<ReturnType<typeof reducers>>;
 export type Dispatch = typeof store.dispatch;
-export const useApp = useSelector.withTypes<RootState>();
-export const useDo = useDispatch.withTypes<Dispatch>();
+export const useAppSelector = useSelector.withTypes<RootState>();
+export const useAppDispatch = useDispatch.withTypes<Dispatch>();
 
 /** What only a page has to see to: nothing unsaved is left without a word, and the reader's preferences are kept and shown. */
 export function attachToPage(): void {

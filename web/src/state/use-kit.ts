@@ -1,11 +1,11 @@
 import {
   EMPTY_KIT,
+  hardwareList,
   type KitChange,
   type KitState,
   kitComplete,
   kitGaps,
-  shoppingList,
-  toolRoll,
+  toolList,
 } from '@plate-fold/core/bolt';
 import type { Facts } from '@plate-fold/core/derive';
 import { useMemo } from 'react';
@@ -16,8 +16,8 @@ export function useKit({ document, build, joints, panels, rig }: Facts) {
   const of = { document: document.plan.id, build: build.id };
   const { data, isError } = useKitQuery(of, { refetchOnMountOrArgChange: true });
   const [keep, kept] = useChangeKitMutation();
-  const parts = useMemo(() => shoppingList(joints), [joints]);
-  const tools = useMemo(() => toolRoll(joints, { panels, rig }), [joints, panels, rig]);
+  const parts = useMemo(() => hardwareList(joints), [joints]);
+  const tools = useMemo(() => toolList(joints, { panels, rig }), [joints, panels, rig]);
   const kit: KitState = data ?? EMPTY_KIT;
   const gaps = kitGaps(parts, tools, kit);
   const change = (made: KitChange): void => void keep({ ...of, change: made });

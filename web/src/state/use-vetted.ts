@@ -2,7 +2,7 @@ import { check, type Finding, type VettedRemedy, vettedRemedy } from '@plate-fol
 import type { Facts } from '@plate-fold/core/derive';
 import { useEffect, useState } from 'react';
 import { selectSettled } from './derived';
-import { useApp } from './store';
+import { useAppSelector } from './store';
 
 /** What was tried out, for as long as the plan stands as it did. */
 const tried = new WeakMap<Facts, Map<Finding, VettedRemedy | undefined>>();
@@ -33,8 +33,8 @@ function next(): void {
  * without a remedy that can be applied answer `null` at once.
  */
 export function useVetted(finding: Finding): VettedRemedy | null | undefined {
-  const facts = useApp(selectSettled);
-  const units = useApp(s => s.view.units);
+  const facts = useAppSelector(selectSettled);
+  const units = useAppSelector(s => s.view.units);
   const [, setTurn] = useState(0);
   const can = finding.mend !== undefined || (finding.more?.length ?? 0) > 0;
   const known = facts && tried.get(facts);

@@ -9,7 +9,7 @@ export interface ViewState {
   readonly units: UnitSystem;
   readonly side: Side;
   readonly theme: Theme;
-  /** what the dealer sells: gauges and fractions of an inch, or millimetres */
+  /** what the dealer sells: gauges and fractions of an inch, or millimeters */
   readonly stock: Stock;
   readonly panel?: string;
   readonly joint?: string;

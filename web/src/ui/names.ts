@@ -94,8 +94,6 @@ export const NUT_NAMES = {
   'axle-strap': 'strap over the axle tube',
 } as const;
 
-export const SPACER_NAMES = { steel: 'steel', aluminium: 'aluminium', plastic: 'plastic' } as const;
-
 export const WASHER_NAMES = {
   flat: 'flat washer',
   lock: 'lock washer',

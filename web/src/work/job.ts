@@ -7,7 +7,7 @@ export interface Job<T> {
 }
 
 /**
- * Asks one question of a worker of its own, which ends when it has answered; cancelling ends it at once, and nobody is told. What the worker
+ * Asks one question of a worker of its own, which ends when it has answered; canceling ends it at once, and nobody is told. What the worker
  * throws, or why it could not be started, comes back as the reason.
  */
 export function inWorker<W, T>(worker: Worker, ask: (remote: Remote<W>) => Promise<T>): Job<T> {

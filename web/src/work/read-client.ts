@@ -1,7 +1,7 @@
 import type { DrawnPlates, LaidIn } from '@plate-fold/core/formats';
 import type { PlanDocument } from '@plate-fold/core/plan';
 import type { RigList } from '@plate-fold/core/rig';
-import { bad, type Result, type UnitSystem } from '@plate-fold/core/units';
+import { err, type Result, type UnitSystem } from '@plate-fold/core/units';
 import type { Remote } from 'comlink';
 import { inWorker } from './job';
 import type { ReadWorker } from './read.worker';
@@ -37,7 +37,7 @@ async function read<T>(
 
 /** Plate outlines of a drawing; `perUnit` where the drawing does not say its unit. */
 export const readDxfInWorker = (text: string, perUnit?: number): Promise<Result<DrawnPlates>> =>
-  read<Result<DrawnPlates>>(w => w.dxf(text, perUnit) as Promise<Result<DrawnPlates>>, bad);
+  read<Result<DrawnPlates>>(w => w.dxf(text, perUnit) as Promise<Result<DrawnPlates>>, err);
 
 /** A table laid into the rig of a plan, all of it or nothing. */
 export const layInWorker = (

@@ -3,7 +3,7 @@ import { type Call, callOf, changeFlanges } from '../../plan';
 import { fixed } from '../../units';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
-/** A radius a shop can set: up to the next tenth of a millimetre. */
+/** A radius a shop can set: up to the next tenth of a millimeter. */
 const roundUp = (mm: number): number => Math.ceil(mm * 10 - 1e-6) / 10;
 
 export const bend: Rule = {

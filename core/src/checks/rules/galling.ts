@@ -3,7 +3,7 @@ import type { Rule } from '../finding';
 
 export const galling: Rule = {
   id: 'galling',
-  why: 'Stainless run dry into steel, stainless or aluminium seizes half-way and shears.',
+  why: 'Stainless run dry into steel, stainless or aluminum seizes half-way and shears.',
   find: facts =>
     facts.joints.flatMap(j =>
       j.joint.fastener.finish === 'stainless' && j.joint.lube === 'dry' && j.nut

@@ -44,7 +44,7 @@ const hotParts = (facts: Facts): readonly Component[] =>
 /** Plates that lose their strength beside a hot part, whether they lie under it or not. */
 export const heatNear = (facts: Facts, words: Words): readonly Unsigned[] =>
   facts.panels.flatMap(p =>
-    p.material.family !== 'aluminium' && p.material.family !== 'plastic'
+    p.material.family !== 'aluminum' && p.material.family !== 'plastic'
       ? []
       : hotParts(facts).flatMap((part): readonly Unsigned[] => {
           const apart = apartFrom(p, part);

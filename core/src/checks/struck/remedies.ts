@@ -34,9 +34,9 @@ const EDGE = { length: 40, angle: 60, clear: 35 } as const;
 const BESIDE = 160;
 const ROOM = 6;
 
-/** The other metal, as stiff: steel beside aluminium, aluminium beside all else. */
+/** The other metal, as stiff: steel beside aluminum, aluminum beside all else. */
 function otherSheet(p: FoldedPanel): Pick<SheetChoice, 'material' | 'thickness' | 'gauge'> | undefined {
-  const material: MaterialId = p.material.family === 'aluminium' ? 'steel-hr36' : 'al-5052-h32';
+  const material: MaterialId = p.material.family === 'aluminum' ? 'steel-hr36' : 'al-5052-h32';
   const least = equalStiffness(p.material, p.sheet.thickness, MATERIALS[material]);
   const t = stockThicknesses(material, stockOf(p.sheet.material, p.sheet.thickness)).find(
     s => s.thickness >= least * 0.98,

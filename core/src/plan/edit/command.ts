@@ -1,4 +1,4 @@
-import { good, type Result } from '../../units';
+import { ok, type Result } from '../../units';
 import type { PlanDocument } from '../plan';
 
 /**
@@ -28,7 +28,7 @@ export const callOf = <A>({ id }: Command<A>, args: A): Call<A> => ({ command: i
 /** Runs a command: the plan after it, or why it cannot be. */
 export function done<A>(c: Command<A>, doc: PlanDocument, args: A): Result<PlanDocument> {
   const made = c.run(doc, args);
-  return 'ok' in made ? made : good(made);
+  return 'ok' in made ? made : ok(made);
 }
 
 /** The command that a call names. Throws where there is none: calls are made by this program, never by a user. */

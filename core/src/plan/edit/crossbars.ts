@@ -1,6 +1,6 @@
 import { contains, distance2, type Vec2, type Vec3 } from '../../geometry';
 import type { Mount, PresentRig } from '../../rig';
-import { bad, good, type Result, roundTo } from '../../units';
+import { err, ok, type Result, roundTo } from '../../units';
 import type { Crossbar, Joint, PlanDocument } from '../plan';
 import { barFace } from '../present';
 import { freshId, holesTidied, inPlan } from './change';
@@ -23,12 +23,12 @@ export function barEnd(doc: PlanDocument, rig: PresentRig, at: Vec2, reach: numb
     .filter(m => m.condition !== 'blocked' && !doc.plan.crossbars.some(c => c.id === m.member))
     .map(m => ({ m, off: distance2([m.at[0], m.at[1]], at) }))
     .sort((a, b) => a.off - b.off)[0];
-  if (near && near.off <= reach) return good({ hole: near.m, fresh: false });
+  if (near && near.off <= reach) return ok({ hole: near.m, fresh: false });
   const over = rig.members.find(
     m => contains(m.footprint, at) && !doc.plan.crossbars.some(c => c.id === m.id),
   );
-  if (!over) return bad('a crossbar ends at a hole or at a member: there is neither');
-  return good({ hole: newHole(doc, over.id, [at[0], at[1], over.zBottom]), fresh: true });
+  if (!over) return err('a crossbar ends at a hole or at a member: there is neither');
+  return ok({ hole: newHole(doc, over.id, [at[0], at[1], over.zBottom]), fresh: true });
 }
 
 /** A hole to be drilled in a member or a crossbar, its id not yet taken. */
@@ -90,7 +90,7 @@ export function crossbarAdded(
   part: Partial<Pick<Crossbar, 'name' | 'section' | 'material'>> = {},
 ): Result<{ readonly document: PlanDocument; readonly id: string }> {
   if (distance2([a.hole.at[0], a.hole.at[1]], [b.hole.at[0], b.hole.at[1]]) < LEAST_BAR)
-    return bad('the two ends of a crossbar must lie apart');
+    return err('the two ends of a crossbar must lie apart');
   const section = part.section ?? USUAL_BAR;
   const id = freshId('bar', [...doc.plan.crossbars, ...doc.rig.members]);
   const ends = [a, b].map((e, i) => (e.fresh ? { ...e, hole: { ...e.hole, id: `${id}-end-${i + 1}` } } : e));
@@ -112,7 +112,7 @@ export function crossbarAdded(
     },
     inPlan(drilled, { crossbars: [...drilled.plan.crossbars, bar] }),
   );
-  return good({ document: following(added, bar), id });
+  return ok({ document: following(added, bar), id });
 }
 
 /** A crossbar changed by its figures; its bolts' spacers and the holes in it follow. */
@@ -138,7 +138,7 @@ export function crossbarSet(
 export function crossbarEnded(doc: PlanDocument, id: string, end: 0 | 1, to: BarEnd): Result<PlanDocument> {
   const old = doc.plan.crossbars.find(c => c.id === id);
   const kept = holeOf(doc, old?.mounts[1 - end]);
-  if (!old || !kept) return bad('there is no such crossbar');
+  if (!old || !kept) return err('there is no such crossbar');
   const left = { ...old, mounts: [] };
   const without = inPlan(doc, {
     crossbars: doc.plan.crossbars.filter(c => c !== old),
@@ -155,7 +155,7 @@ export function crossbarEnded(doc: PlanDocument, id: string, end: 0 | 1, to: Bar
     crossbars: made.value.document.plan.crossbars.map(c => (c.id === made.value.id ? { ...c, id } : c)),
   });
   const bar = renamed.plan.crossbars.find(c => c.id === id);
-  return good(holesTidied(bar ? following(renamed, bar) : renamed));
+  return ok(holesTidied(bar ? following(renamed, bar) : renamed));
 }
 
 /** Takes a crossbar out, with its own bolts, the holes in it and the bolts in those; plates on its end bolts stay on them. */

@@ -117,7 +117,7 @@ describe('outlines', () => {
     );
   });
 
-  it('an edge moves square to itself and its neighbours keep their lines', () => {
+  it('an edge moves square to itself and its neighbors keep their lines', () => {
     const d = demo('bramble');
     const wide = ok(edgeMoved(d, 'plate-d', 0, 25));
     expect(panel(wide, 'plate-d').base.outline.slice(0, 2)).toEqual([
@@ -150,7 +150,7 @@ describe('plates', () => {
     valid(less);
     expect(less.plan.joints.some(j => j.panels.includes('plate-b'))).toBe(false);
     expect(less.plan.seams.some(s => s.front === 'plate-b' || s.rear === 'plate-b')).toBe(false);
-    // a bolt shared with a neighbour stays with the neighbour
+    // a bolt shared with a neighbor stays with the neighbor
     expect(less.plan.joints.some(j => j.id === 'j07')).toBe(true);
     expect(less.plan.panels.map(p => p.mark).sort()).toEqual(['A', 'B', 'C', 'D']);
   });
@@ -306,8 +306,8 @@ describe('openings, flanges, seams and bolts', () => {
 describe('snapping', () => {
   const d = demo('bramble');
   const lines = snapLines(d, presentRig(d.rig), 'plate-a');
-  it('finds holes, members, the centre line and neighbours within reach, else the grid', () => {
-    expect(snapped([328, 3], lines, 5, 1)).toMatchObject({ at: [330, 0], y: 'centre line' });
+  it('finds holes, members, the center line and neighbors within reach, else the grid', () => {
+    expect(snapped([328, 3], lines, 5, 1)).toMatchObject({ at: [330, 0], y: 'center line' });
     expect(snapped([1098, 7.4], lines, 5, 1).at).toEqual([1100, 7]);
     expect(snapped([700.4, 47.6], lines, 5, 1).at).toEqual([700, 48]);
     expect(snapped([700.4, 47.6], lines, 5, 25.4 / 16).at[0]).toBeCloseTo(441 * (25.4 / 16), 6);

@@ -1,4 +1,4 @@
-import { bad, good, type Result } from '../../units';
+import { err, ok, type Result } from '../../units';
 import type { Joint, PlanDocument } from '../plan';
 import { holeNamed } from '../present';
 import { freshId, holesTidied, inPlan } from './change';
@@ -35,13 +35,13 @@ export function jointFor(
 /** Bolts a plate to a hole: into the joint that is there already (outermost), or a new one. */
 export function jointAdded(doc: PlanDocument, mountId: string, panel: string): Result<PlanDocument> {
   const mount = holeNamed(doc, mountId);
-  if (!mount) return bad(`there is no hole ${mountId}`);
+  if (!mount) return err(`there is no hole ${mountId}`);
   const there = doc.plan.joints.find(j => j.mount === mountId);
-  if (there?.panels.includes(panel)) return bad(`the plate is bolted to ${mountId} already`);
+  if (there?.panels.includes(panel)) return err(`the plate is bolted to ${mountId} already`);
   const joints = there
     ? doc.plan.joints.map(j => (j === there ? { ...j, panels: [panel, ...j.panels] } : j))
     : [...doc.plan.joints, jointFor(freshId('j', doc.plan.joints), mount, [panel])];
-  return good(inPlan(doc, { joints }));
+  return ok(inPlan(doc, { joints }));
 }
 
 /** Takes a bolt out, and its hole if it was drilled for it. */

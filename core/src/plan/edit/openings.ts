@@ -1,5 +1,5 @@
 import { contains, distanceToOutline, type Polygon, type Vec2 } from '../../geometry';
-import { bad, good, type Result } from '../../units';
+import { err, ok, type Result } from '../../units';
 import type { Opening, PlanDocument } from '../plan';
 import { withPanel } from './change';
 
@@ -51,13 +51,13 @@ export function openingFault(outline: Polygon, o: Pick<Opening, 'at' | 'shape'>)
 /** Adds or replaces an opening, refused when it does not lie within the plate. */
 export function openingSet(doc: PlanDocument, panel: string, o: Opening): Result<PlanDocument> {
   const p = doc.plan.panels.find(x => x.id === panel);
-  if (!p) return bad('there is no such plate');
+  if (!p) return err('there is no such plate');
   const fault = openingFault(p.base.outline, o);
-  if (fault) return bad(`plate ${p.mark}: ${fault}`);
+  if (fault) return err(`plate ${p.mark}: ${fault}`);
   const openings = p.openings.some(x => x.id === o.id)
     ? p.openings.map(x => (x.id === o.id ? o : x))
     : [...p.openings, o];
-  return good(withPanel(doc, panel, x => ({ ...x, openings })));
+  return ok(withPanel(doc, panel, x => ({ ...x, openings })));
 }
 
 export const openingRemoved = (doc: PlanDocument, panel: string, id: string): PlanDocument =>

@@ -13,7 +13,7 @@ import {
   type Vec2,
   type Vec3,
 } from '../../geometry';
-import { bad, good, type Result } from '../../units';
+import { err, ok, type Result } from '../../units';
 import { USUAL_SHEET } from '../blank';
 import type { Flange, Joint, Opening, Panel, PlanDocument, SheetChoice } from '../plan';
 import { holeNamed } from '../present';
@@ -48,7 +48,7 @@ const nameOf = (doc: PlanDocument, id: string): string =>
 /** Changes a panel's outline, refused when it would cross itself or enclose nothing. */
 export function outlineSet(doc: PlanDocument, id: string, outline: Polygon): Result<PlanDocument> {
   const fault = outlineFault(outline, nameOf(doc, id));
-  return fault ? bad(fault) : good(withPanel(doc, id, p => ({ ...p, base: { ...p.base, outline } })));
+  return fault ? err(fault) : ok(withPanel(doc, id, p => ({ ...p, base: { ...p.base, outline } })));
 }
 
 /** A new plate with its sheet in every build; marks are given anew from front to rear. */
@@ -106,7 +106,7 @@ export const panelMoved = (doc: PlanDocument, id: string, [dx, dy, dz]: Vec3): P
 /** Moves one corner to a place in base coordinates. */
 export function cornerMoved(doc: PlanDocument, id: string, corner: number, to: Vec2): Result<PlanDocument> {
   const panel = doc.plan.panels.find(p => p.id === id);
-  if (!panel?.base.outline[corner]) return bad(`${nameOf(doc, id)} has no corner ${corner + 1}`);
+  if (!panel?.base.outline[corner]) return err(`${nameOf(doc, id)} has no corner ${corner + 1}`);
   return outlineSet(
     doc,
     id,
@@ -114,19 +114,19 @@ export function cornerMoved(doc: PlanDocument, id: string, corner: number, to: V
   );
 }
 
-/** Moves an edge square to itself by a distance (outward is positive), its neighbours following along their lines. */
+/** Moves an edge square to itself by a distance (outward is positive), its neighbors following along their lines. */
 export function edgeMoved(doc: PlanDocument, id: string, edge: number, by: number): Result<PlanDocument> {
   const panel = doc.plan.panels.find(p => p.id === id);
   const outline = panel?.base.outline;
-  if (!outline?.[edge]) return bad(`${nameOf(doc, id)} has no edge ${edge + 1}`);
+  if (!outline?.[edge]) return err(`${nameOf(doc, id)} has no edge ${edge + 1}`);
   const n = outline.length;
   const at = (i: number): Vec2 => outline[(i + n) % n] as Vec2;
   const [a, b] = [at(edge), at(edge + 1)];
   const l = Math.hypot(b[0] - a[0], b[1] - a[1]);
-  if (l === 0) return bad(`edge ${edge + 1} of ${nameOf(doc, id)} has no length`);
+  if (l === 0) return err(`edge ${edge + 1} of ${nameOf(doc, id)} has no length`);
   const turn = signedArea(outline) < 0 ? -1 : 1;
   const out: Vec2 = [((b[1] - a[1]) / l) * turn, (-(b[0] - a[0]) / l) * turn];
-  // each end slides along its neighbour's line; where that is parallel, straight out
+  // each end slides along its neighbor's line; where that is parallel, straight out
   const slide = (end: Vec2, beyond: Vec2): Vec2 => {
     const d: Vec2 = [end[0] - beyond[0], end[1] - beyond[1]];
     const along = d[0] * out[0] + d[1] * out[1];
@@ -169,7 +169,7 @@ export function cornerAdded(doc: PlanDocument, id: string, edge: number, share =
 /** Takes a corner away; flanges on its two edges go with it. */
 export function cornerRemoved(doc: PlanDocument, id: string, corner: number): Result<PlanDocument> {
   const panel = doc.plan.panels.find(p => p.id === id);
-  if (!panel?.base.outline[corner]) return bad(`${nameOf(doc, id)} has no corner ${corner + 1}`);
+  if (!panel?.base.outline[corner]) return err(`${nameOf(doc, id)} has no corner ${corner + 1}`);
   const n = panel.base.outline.length;
   const before = (corner - 1 + n) % n;
   const set = outlineSet(
@@ -178,7 +178,7 @@ export function cornerRemoved(doc: PlanDocument, id: string, corner: number): Re
     panel.base.outline.filter((_, i) => i !== corner),
   );
   if (!set.ok) return set;
-  return good(
+  return ok(
     withPanel(set.value, id, p => ({
       ...p,
       flanges: shiftEdges(panel.flanges, e =>
@@ -201,7 +201,7 @@ export function panelDuplicated(doc: PlanDocument, id: string): { document: Plan
   );
 }
 
-/** The plate turned over to the other side of the vehicle's centre line, as a copy or in its place. */
+/** The plate turned over to the other side of the vehicle's center line, as a copy or in its place. */
 export function panelMirrored(
   doc: PlanDocument,
   id: string,
@@ -258,16 +258,16 @@ export function panelSplit(
   overlap = 60,
 ): Result<{ document: PlanDocument; ids: readonly [string, string] }> {
   const p = doc.plan.panels.find(q => q.id === id);
-  if (!p) return bad('there is no such plate');
+  if (!p) return err('there is no such plate');
   // the clipping library never comes back from a corner that is no number
   if (!p.base.outline.flat().every(Number.isFinite))
-    return bad(`${nameOf(doc, id)} has a corner that is no number`);
+    return err(`${nameOf(doc, id)} has a corner that is no number`);
   const axis = 'x' in line ? 0 : 1;
   const at = 'x' in line ? line.x : line.y;
   const cut = at - p.base.origin[axis];
   const along = p.base.outline.map(q => q[axis]);
   if (cut - Math.min(...along) < overlap || Math.max(...along) - cut < overlap)
-    return bad(`${nameOf(doc, id)} cannot be split so near to its end`);
+    return err(`${nameOf(doc, id)} cannot be split so near to its end`);
   const half = (from: number, to: number): Polygon | undefined => {
     const far = 20_000;
     const strip = axis === 0 ? rectangle(from, -far, to, far) : rectangle(-far, from, far, to);
@@ -276,7 +276,7 @@ export function panelSplit(
   };
   const front = half(-20_000, cut + overlap / 2);
   const rear = half(cut - overlap / 2, 20_000);
-  if (!front || !rear) return bad(`${nameOf(doc, id)} would fall into more than two pieces there`);
+  if (!front || !rear) return err(`${nameOf(doc, id)} would fall into more than two pieces there`);
   /** flanges on the edges they had; of the outer half they end before it laps over the other */
   const flangesOn = (outline: Polygon, lap?: number): Flange[] =>
     p.flanges.flatMap(f => {
@@ -341,13 +341,13 @@ export function panelSplit(
     panels: down.plan.panels,
     joints: joints.map(j => moved.get(j.id) ?? j),
   });
-  return good({ document, ids: [id, second] });
+  return ok({ document, ids: [id, second] });
 }
 
 /** Makes one plate of two that touch or lap; the second is drawn into the plane of the first. */
 export function panelsMerged(doc: PlanDocument, a: string, b: string): Result<PlanDocument> {
   const [p, q] = [a, b].map(id => doc.plan.panels.find(x => x.id === id));
-  if (!p || !q || p === q) return bad('choose two plates to merge');
+  if (!p || !q || p === q) return err('choose two plates to merge');
   const [fp, fq] = [frameOf(p), frameOf(q)];
   const into = (at: Vec2): Vec2 => {
     const s = toSpace(fq, at);
@@ -356,7 +356,7 @@ export function panelsMerged(doc: PlanDocument, a: string, b: string): Result<Pl
   const merged = union([p.base.outline, q.base.outline.map(into)]);
   const [outline] = merged;
   if (merged.length !== 1 || !outline)
-    return bad(`${nameOf(doc, a)} and ${nameOf(doc, b)} do not touch: move them together first`);
+    return err(`${nameOf(doc, a)} and ${nameOf(doc, b)} do not touch: move them together first`);
   const set = outlineSet(doc, a, outline);
   if (!set.ok) return set;
   const joined = withPanel(set.value, a, x => ({
@@ -382,7 +382,7 @@ export function panelsMerged(doc: PlanDocument, a: string, b: string): Result<Pl
       }))
       .filter(s => s.front !== s.rear),
   });
-  return good(panelsRemoved(handed, [b]));
+  return ok(panelsRemoved(handed, [b]));
 }
 
 /** The middle of a plate's base in vehicle coordinates. */

@@ -11,7 +11,7 @@ export interface SnapLines {
 /** Holes, members, the line of symmetry and the corners of every plate but one. */
 export function snapLines(doc: PlanDocument, rig: PresentRig, except?: string): SnapLines {
   const x: [number, string][] = [];
-  const y: [number, string][] = [[0, 'centre line']];
+  const y: [number, string][] = [[0, 'center line']];
   for (const m of rig.mounts) {
     x.push([m.at[0], `hole ${m.id}`]);
     y.push([m.at[1], `hole ${m.id}`]);

@@ -32,7 +32,7 @@ const DRIVE: RigOption = {
 };
 
 /** Ladder frame, engine ahead, gearbox and transfer case behind it in line. */
-export function ladderFrame(m: Measures, tank: 'left' | 'centre', lowered: boolean): Layout {
+export function ladderFrame(m: Measures, tank: 'left' | 'center', lowered: boolean): Layout {
   const w = m.railOutside;
   const y = (f: number): number => Math.round(f * w);
   const gearFront = m.panRear + 10;

@@ -47,7 +47,7 @@ export interface Measure {
   readonly of: Partial<Readonly<Record<Body, Spread>>>;
 }
 
-const axle = 'from the front axle’s centre, rearward; ahead of it is negative';
+const axle = 'from the front axle’s center, rearward; ahead of it is negative';
 const ground = 'straight up from the floor';
 
 /** The measuring sheet. Typical values and ranges are common practice, no source: a tape knows better. */
@@ -55,7 +55,7 @@ export const MEASURES: readonly Measure[] = [
   {
     id: 'wheelbase',
     name: 'Wheelbase',
-    how: 'front axle’s centre to rear axle’s centre, along the floor',
+    how: 'front axle’s center to rear axle’s center, along the floor',
     drives: 'axle loads, breakover, the whole scale',
     unit: 'mm',
     view: 'side',
@@ -69,7 +69,7 @@ export const MEASURES: readonly Measure[] = [
   {
     id: 'tyreRadius',
     name: 'Axle height',
-    how: 'floor to the axle’s centre, tyres at their pressure, vehicle standing',
+    how: 'floor to the axle’s center, tires at their pressure, vehicle standing',
     drives: 'approach, breakover and departure angles',
     unit: 'mm',
     view: 'side',
@@ -83,7 +83,7 @@ export const MEASURES: readonly Measure[] = [
   {
     id: 'trackWidth',
     name: 'Track',
-    how: 'middle of the left front tyre to middle of the right one',
+    how: 'middle of the left front tire to middle of the right one',
     drives: 'side to side balance, the map',
     unit: 'mm',
     view: 'below',
@@ -97,7 +97,7 @@ export const MEASURES: readonly Measure[] = [
   {
     id: 'frontOverhang',
     name: 'Front overhang',
-    how: 'front axle’s centre to the foremost low point',
+    how: 'front axle’s center to the foremost low point',
     drives: 'approach angle',
     unit: 'mm',
     view: 'side',
@@ -111,7 +111,7 @@ export const MEASURES: readonly Measure[] = [
   {
     id: 'rearOverhang',
     name: 'Rear overhang',
-    how: 'rear axle’s centre to the rearmost low point',
+    how: 'rear axle’s center to the rearmost low point',
     drives: 'departure angle',
     unit: 'mm',
     view: 'side',

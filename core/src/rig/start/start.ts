@@ -26,7 +26,7 @@ const layoutOf = (body: Body, m: Measures): Layout => {
     case 'truck':
       return ladderFrame(m, 'left', false);
     case 'suv':
-      return ladderFrame(m, 'centre', true);
+      return ladderFrame(m, 'center', true);
     case 'car':
       return unibody(m);
     case 'side-by-side':

@@ -5,8 +5,8 @@ import type { Polygon } from '@plate-fold/core/geometry';
 export interface Solid {
   readonly id: string;
   readonly triangles: readonly Triangle[];
-  /** the colour variable it is drawn in, and whether it stands out */
-  readonly tone: '--steel' | '--stainless' | '--aluminium' | '--plastic';
+  /** the color variable it is drawn in, and whether it stands out */
+  readonly tone: '--steel' | '--stainless' | '--aluminum' | '--plastic';
   readonly chosen: boolean;
 }
 
@@ -18,12 +18,12 @@ export interface Ghost {
   readonly zTop: number;
 }
 
-/** A surface coloured by a figure: x y z and a colour of every corner, r g b from 0 to 1. */
-export interface ColouredSurface {
+/** A surface colored by a figure: x y z and a color of every corner, r g b from 0 to 1. */
+export interface ColoredSurface {
   readonly id: string;
   readonly coordinates: Float32Array;
   readonly triangles: Uint32Array;
-  readonly colours: Float32Array;
+  readonly colors: Float32Array;
 }
 
 /** What is cut away: everything beyond `at` along an axis, mm. */

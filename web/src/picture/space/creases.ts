@@ -1,5 +1,5 @@
 import { Vector3 } from 'three';
-import type { ColouredSurface } from './contents';
+import type { ColoredSurface } from './contents';
 
 /** Folds sharper than this are drawn as lines, degrees: the chords of a bend's arc are not. */
 export const CREASE = 28;
@@ -7,9 +7,9 @@ export const CREASE = 28;
 const creasesKept = new WeakMap<Uint32Array, Uint32Array>();
 /**
  * Edges of a surface that are drawn: its rims, and folds sharper than the crease; pairs of corners. Worked out once for its
- * triangles: moving or colouring them changes nothing of it.
+ * triangles: moving or coloring them changes nothing of it.
  */
-export function creasesOf({ coordinates: c, triangles: t }: ColouredSurface): Uint32Array {
+export function creasesOf({ coordinates: c, triangles: t }: ColoredSurface): Uint32Array {
   const known = creasesKept.get(t);
   if (known) return known;
   const count = c.length / 3;

@@ -27,17 +27,17 @@ import {
   WebGLRenderer,
 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
-import type { ColouredSurface, Eye, Ghost, Section, Solid } from './contents';
+import type { ColoredSurface, Eye, Ghost, Section, Solid } from './contents';
 import { CREASE, creasesOf } from './creases';
 
 export interface SpaceScene {
   readonly solids: (list: readonly Solid[]) => void;
   readonly ghosts: (list: readonly Ghost[]) => void;
-  /** surfaces coloured by a figure, and where the rock stands */
-  readonly field: (list: readonly ColouredSurface[], rocks: readonly Vec3[]) => void;
+  /** surfaces colored by a figure, and where the rock stands */
+  readonly field: (list: readonly ColoredSurface[], rocks: readonly Vec3[]) => void;
   readonly section: (cut: Section | undefined) => void;
-  /** reads the colours of the page's theme anew */
-  readonly recolour: () => void;
+  /** reads the colors of the page's theme anew */
+  readonly recolor: () => void;
   readonly resize: (width: number, height: number) => void;
   readonly eye: () => Eye;
   readonly lookFrom: (eye: Eye) => void;
@@ -47,14 +47,14 @@ export interface SpaceScene {
   readonly nearer: (factor: number) => void;
   /** where a point stands in the picture, px */
   readonly seenAt: (p: Vec3) => readonly [number, number] | undefined;
-  /** the coloured surface under a place in the picture, and where it is hit */
+  /** the colored surface under a place in the picture, and where it is hit */
   readonly under: (px: number, py: number) => { readonly id: string; readonly at: Vec3 } | undefined;
   /** whether dragging turns the picture */
   readonly turns: (on: boolean) => void;
   readonly dispose: () => void;
 }
 
-const colourOf = (name: string): Color =>
+const colorOf = (name: string): Color =>
   new Color(getComputedStyle(document.documentElement).getPropertyValue(name).trim() || '#888888');
 
 const FIELD = 28;
@@ -126,11 +126,11 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
   const material = <T extends MeshLambertMaterial | MeshBasicMaterial | LineBasicMaterial>(
     name: string,
     make: () => T,
-    colour: Color,
+    color: Color,
   ): T => {
     const m = (kept.get(name) as T | undefined) ?? make();
     kept.set(name, m);
-    m.color.copy(colour);
+    m.color.copy(color);
     if (m.clippingPlanes?.length !== planes.length) m.needsUpdate = true;
     m.clippingPlanes = planes;
     return m;
@@ -143,12 +143,12 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
   };
   const layPlates = (): void => {
     empty(plates);
-    const line = colourOf('--ink');
+    const line = colorOf('--ink');
     for (const s of shown) {
       if (s.triangles.length === 0) continue;
       const g = geometryOf(s.triangles);
-      const tone = colourOf(s.tone);
-      if (!s.chosen) tone.lerp(colourOf('--ground'), 0.45);
+      const tone = colorOf(s.tone);
+      if (!s.chosen) tone.lerp(colorOf('--ground'), 0.45);
       const look = s.chosen ? 'chosen' : 'other';
       plates.add(
         new Mesh(
@@ -179,7 +179,7 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
   };
   const layParts = (): void => {
     empty(parts);
-    const grey = colourOf('--ghostline');
+    const gray = colorOf('--ghostline');
     for (const p of ghosted) {
       const shape = new Shape();
       p.footprint.forEach(([x, y], i) => {
@@ -194,26 +194,26 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
           material(
             'ghost',
             () => new MeshLambertMaterial({ transparent: true, opacity: 0.2, depthWrite: false }),
-            grey,
+            gray,
           ),
         ),
         new LineSegments(
           new EdgesGeometry(g, 20),
-          material('ghost line', () => new LineBasicMaterial({ transparent: true, opacity: 0.7 }), grey),
+          material('ghost line', () => new LineBasicMaterial({ transparent: true, opacity: 0.7 }), gray),
         ),
       );
     }
     draw();
   };
 
-  let coloured: readonly ColouredSurface[] = [];
-  const layField = (list: readonly ColouredSurface[], rocks: readonly Vec3[]): void => {
-    coloured = list;
+  let colored: readonly ColoredSurface[] = [];
+  const layField = (list: readonly ColoredSurface[], rocks: readonly Vec3[]): void => {
+    colored = list;
     empty(fields);
     for (const s of list) {
       const g = new BufferGeometry();
       g.setAttribute('position', new BufferAttribute(s.coordinates, 3));
-      g.setAttribute('color', new BufferAttribute(s.colours, 3));
+      g.setAttribute('color', new BufferAttribute(s.colors, 3));
       g.setIndex(new BufferAttribute(s.triangles, 1));
       g.computeVertexNormals();
       const edges = new BufferGeometry();
@@ -235,7 +235,7 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
           material(
             'line field',
             () => new LineBasicMaterial({ transparent: true, opacity: 0.7 }),
-            colourOf('--ink'),
+            colorOf('--ink'),
           ),
         ),
       );
@@ -243,7 +243,7 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
     for (const p of rocks) {
       const rock = new Mesh(
         new OctahedronGeometry(36),
-        material('rock', () => new MeshLambertMaterial({ flatShading: true }), colourOf('--marker')),
+        material('rock', () => new MeshLambertMaterial({ flatShading: true }), colorOf('--marker')),
       );
       rock.position.set(p[0], p[1], p[2] - 40);
       fields.add(rock);
@@ -254,7 +254,7 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
   /** Corners of what the picture is about. */
   const looked = (): readonly Vector3[] => {
     const out = shown.filter(s => s.chosen).flatMap(s => s.triangles.flat().map(p => new Vector3(...p)));
-    for (const { coordinates: c } of coloured)
+    for (const { coordinates: c } of colored)
       for (let i = 0; i < c.length; i += 3)
         out.push(new Vector3(c[i] as number, c[i + 1] as number, c[i + 2] as number));
     return out;
@@ -309,7 +309,7 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
       layPlates();
       layParts();
     },
-    recolour: () => {
+    recolor: () => {
       layPlates();
       layParts();
     },

@@ -1,6 +1,6 @@
 import type { Vec3 } from '@plate-fold/core/geometry';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
-import type { ColouredSurface, Eye, Ghost, Section, Solid } from './contents';
+import type { ColoredSurface, Eye, Ghost, Section, Solid } from './contents';
 import { EYES, frontLies } from './eyes';
 import { makeScene, type SpaceScene } from './scene';
 
@@ -9,7 +9,7 @@ interface Props {
   readonly solids: readonly Solid[];
   readonly ghosts: readonly Ghost[];
   readonly section?: Section;
-  readonly field?: readonly ColouredSurface[];
+  readonly field?: readonly ColoredSurface[];
   readonly rocks?: readonly Vec3[];
   readonly eye: keyof typeof EYES;
   /** what the picture is fitted to when it changes */
@@ -73,8 +73,8 @@ export default function SpaceView(props: Props) {
   useEffect(() => {
     if (field) scene.current?.field(field, rocks ?? []);
   }, [field, rocks]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the theme's colours are read from the page
-  useEffect(() => scene.current?.recolour(), [theme]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the theme's colors are read from the page
+  useEffect(() => scene.current?.recolor(), [theme]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another plate or another place of the eye is looked at anew
   useEffect(() => {
     scene.current?.lookFrom(EYES[eye]);

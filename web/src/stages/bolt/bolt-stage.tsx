@@ -5,18 +5,18 @@ import { Section } from '../../picture/section';
 import { useSize } from '../../picture/use-size';
 import { Bench } from '../../shared/bench';
 import { useFacts } from '../../state/derived';
-import { useApp, useDo } from '../../state/store';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import { jointSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { TAB } from '../../ui/tab-style';
-import { BagList } from './bag-list';
 import { ChooseTab } from './choose-tab';
 import { DrillingTab } from './drilling-tab';
 import { FactoryTab } from './factory-tab';
+import { HardwareList } from './hardware-list';
 import { JointCard } from './joint-card';
 import { JointTable } from './joint-table';
 import { KitTab } from './kit-tab';
-import { ToolRoll } from './tool-roll';
+import { ToolList } from './tool-list';
 import { TorqueTab } from './torque-tab';
 
 const LISTS = [
@@ -24,14 +24,14 @@ const LISTS = [
   ['torques', 'Torques', TorqueTab],
   ['drilling', 'Drilling', DrillingTab],
   ['factory', 'Factory off', FactoryTab],
-  ['bag', 'Bag list', BagList],
-  ['tools', 'Tool roll', ToolRoll],
+  ['bag', 'Bag list', HardwareList],
+  ['tools', 'Tool roll', ToolList],
   ['kit', 'Kit check', KitTab],
 ] as const;
 
 function Drawing({ joint }: { joint: ResolvedJoint }) {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const [ref, size] = useSize<HTMLDivElement>();
   const [exploded, setExploded] = useState(false);
   return (
@@ -59,9 +59,9 @@ function Drawing({ joint }: { joint: ResolvedJoint }) {
 /** Bolt: every joint in section, then what to buy and what to lay out. */
 export function BoltStage() {
   const facts = useFacts();
-  const dispatch = useDo();
-  const chosenId = useApp(s => s.view.joint);
-  const panel = useApp(s => s.view.panel);
+  const dispatch = useAppDispatch();
+  const chosenId = useAppSelector(s => s.view.joint);
+  const panel = useAppSelector(s => s.view.panel);
   const list = panel === undefined ? facts.joints : facts.joints.filter(j => j.joint.panels.includes(panel));
   const chosen = facts.joints.find(j => j.id === chosenId) ?? list[0] ?? facts.joints[0];
   return (

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { useShelfQuery } from '../../state/api';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useDo } from '../../state/store';
+import { useAppDispatch } from '../../state/store';
 import { jointSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { headName, NUT_NAMES, WASHER_NAMES } from '../../ui/names';
@@ -31,7 +31,7 @@ function inWords({ fastener, nut, washers, lube }: Joint): string {
 /** Hardware for all joints at once, each choice with its reason; a lock keeps the owner's own. */
 export function ChooseTab() {
   const facts = useFacts();
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   const run = useRun();
   const asked = useShares(facts);
   const { data: shelf } = useShelfQuery();

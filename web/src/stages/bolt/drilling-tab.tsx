@@ -1,14 +1,14 @@
 import { drillingCard } from '@plate-fold/core/bolt';
 import { lengthFigure } from '@plate-fold/core/units';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Fig } from '../../ui/figure';
 import { CONDITION_NAMES } from '../../ui/names';
 
 /** A card for every hole that has to be drilled in the vehicle. */
 export function DrillingTab() {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const { method } = facts.document.plan;
   const cards = facts.joints.flatMap(j => {
     const card = drillingCard(j, facts.joints, method);

@@ -16,7 +16,7 @@ import * as yup from 'yup';
 import { FindingCard } from '../../shared/finding-card';
 import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { Fig, Row } from '../../ui/figure';
 import { CONDITION_NAMES, LUBE_NAMES, REACH_NAMES } from '../../ui/names';
@@ -33,7 +33,7 @@ const MOST_ENTERED = 400;
 /** The vehicle maker's torque: entered, it wins over ours. */
 function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
   const run = useRun();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const entered = joint.joint.torque !== 'auto';
   const set = (torque: 'auto' | number) =>
     run(changeJoints, { joints: [{ joint: joint.id, part: { torque } }] });
@@ -91,9 +91,9 @@ function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
 export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
   const facts = useFacts();
   const run = useRun();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const asked = useShares(facts);
-  const findings = useApp(selectFindings).filter(f => f.about.includes(j.id));
+  const findings = useAppSelector(selectFindings).filter(f => f.about.includes(j.id));
   const marks = j.joint.panels.map(p => facts.document.plan.panels.find(x => x.id === p)?.mark ?? p);
   const notes = jointNotes(j, marks);
   const reaches = useMemo(() => nutReaches(facts.document, facts.panels, facts.joints), [facts]);

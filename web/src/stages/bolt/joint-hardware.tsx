@@ -1,4 +1,4 @@
-import { type ResolvedJoint, THREADS } from '@plate-fold/core/bolt';
+import { type ResolvedJoint, SPACER_NAMES, THREADS } from '@plate-fold/core/bolt';
 import {
   CLASSES,
   changeJoints,
@@ -19,7 +19,7 @@ import type { UnitSystem } from '@plate-fold/core/units';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { MeasureInput } from '../../ui/measure-input';
-import { FASTENER_FINISH_NAMES, headName, NUT_NAMES, SPACER_NAMES, WASHER_NAMES } from '../../ui/names';
+import { FASTENER_FINISH_NAMES, headName, NUT_NAMES, WASHER_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
 
 /** Sets of washers in order from the head; one that a file has beside these is kept. */

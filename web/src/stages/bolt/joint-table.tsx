@@ -1,7 +1,7 @@
 import { lengthName, type ResolvedJoint } from '@plate-fold/core/bolt';
 import { torqueFigure } from '@plate-fold/core/units';
 import { selectFindings, useFacts } from '../../state/derived';
-import { useApp, useDo } from '../../state/store';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import { panelSelected } from '../../state/view-slice';
 import { Fig } from '../../ui/figure';
 import { CONDITION_NAMES } from '../../ui/names';
@@ -17,9 +17,9 @@ export function JointTable({
   onChoose: (id: string) => void;
 }) {
   const facts = useFacts();
-  const dispatch = useDo();
-  const { units, panel } = useApp(s => s.view);
-  const findings = useApp(selectFindings);
+  const dispatch = useAppDispatch();
+  const { units, panel } = useAppSelector(s => s.view);
+  const findings = useAppSelector(selectFindings);
   const mark = (id: string): string => facts.document.plan.panels.find(p => p.id === id)?.mark ?? '';
   return (
     <div className="shrink-0 overflow-y-auto border-scribe bg-sheet max-desk:max-h-72 max-desk:border-b desk:w-[19rem] desk:border-r">

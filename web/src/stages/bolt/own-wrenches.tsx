@@ -5,7 +5,7 @@ import { useForm } from 'react-hook-form';
 import * as yup from 'yup';
 import { usePutOnShelfMutation, useShelfQuery } from '../../state/api';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { typedName, typedTorque } from '../../ui/typed';
 
@@ -15,7 +15,7 @@ const MOST_WRENCH = 1000;
 /** The owner's torque wrenches, and which torques none of them reaches. */
 export function OwnWrenches() {
   const { joints } = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const { data: shelf = [] } = useShelfQuery();
   const [put] = usePutOnShelfMutation();
   const wrenches = shelf.flatMap(e =>

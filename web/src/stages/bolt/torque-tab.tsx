@@ -2,7 +2,7 @@ import { lengthName, type ResolvedJoint } from '@plate-fold/core/bolt';
 import { fixed, formatTorque, torqueFigure } from '@plate-fold/core/units';
 import { Printer } from 'lucide-react';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { type Column, DataTable } from '../../ui/data-table';
 import { Fig } from '../../ui/figure';
@@ -10,7 +10,7 @@ import { Fig } from '../../ui/figure';
 /** Every joint's torque with its band and what limits it, for the wall of the garage. */
 export function TorqueTab() {
   const { joints, document, build } = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const most = Math.max(1, ...joints.map(j => j.torqueBand[1]));
   const share = (nm: number): string => `${(100 * nm) / most}%`;
   const columns: readonly Column<ResolvedJoint>[] = [

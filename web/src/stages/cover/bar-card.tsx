@@ -8,7 +8,7 @@ import { Trash2, X } from 'lucide-react';
 import { FindingCard } from '../../shared/finding-card';
 import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
@@ -20,7 +20,7 @@ const METALS = MATERIAL_IDS.filter(m => MATERIALS[m].family !== 'plastic');
 /** One crossbar: what it is of, where it hangs, its holes, and what is wrong with it. */
 export function BarCard({ bar, onClose }: { bar: Crossbar; onClose: () => void }) {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const run = useRun();
   const set = (part: Parameters<typeof changeCrossbar.run>[1]['part']) =>
     run(changeCrossbar, { bar: bar.id, part });
@@ -29,7 +29,7 @@ export function BarCard({ bar, onClose }: { bar: Crossbar; onClose: () => void }
   const [cut] = barCuts([bar], facts.joints, plan.holes);
   const bolts = facts.joints.filter(j => j.mount && bar.mounts.includes(j.mount.id));
   const mine = new Set([bar.id, ...bolts.map(j => j.id)]);
-  const findings = useApp(selectFindings).filter(f => f.about.some(id => mine.has(id)));
+  const findings = useAppSelector(selectFindings).filter(f => f.about.some(id => mine.has(id)));
   return (
     <div className="p-4">
       <header className="mb-3 flex items-start justify-between gap-3">

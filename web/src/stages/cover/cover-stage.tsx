@@ -9,7 +9,7 @@ import { PickLayer } from '../../picture/pick-layer';
 import { PlateStrip, stripHeight } from '../../picture/plate-strip';
 import { Bench, Pannable, ZoomButtons } from '../../shared/bench';
 import { useFacts } from '../../state/derived';
-import { useApp, useDo } from '../../state/store';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import { jointSelected, panelSelected } from '../../state/view-slice';
 import { BarCard } from './bar-card';
 import { BarHeight } from './bar-height';
@@ -27,8 +27,8 @@ const TOOLS_HEIGHT = 45;
 /** Cover: what lies under what, seen from below; plates drawn, shaped and proposed, the chosen one at the right. */
 export function CoverStage() {
   const facts = useFacts();
-  const dispatch = useDo();
-  const { panel, joint, units } = useApp(s => s.view);
+  const dispatch = useAppDispatch();
+  const { panel, joint, units } = useAppSelector(s => s.view);
   const [mode, setMode] = useState<'shape' | 'draw' | 'propose' | Pick>('shape');
   const [barId, setBarId] = useState<string>();
   const bar = facts.document.plan.crossbars.find(b => b.id === barId);
@@ -152,7 +152,7 @@ export function CoverStage() {
           </>
         );
       }}
-      keelOver={(sheet, Z, zAt) => (
+      sideViewOver={(sheet, Z, zAt) => (
         <>
           {sheet.scale.width > 600 && <AngleLines facts={facts} scale={sheet.scale} Z={Z} />}
           {mode === 'shape' && chosen && (

@@ -15,7 +15,7 @@ import { BarList } from './bar-list';
 const onGround = (p: FoldedPanel): readonly (readonly Vec2[])[] =>
   p.facets.map(f => facetInSpace(f).map((q): Vec2 => [q[0], q[1]]));
 
-/** How the chosen plate is held: its bolts, the holes that lie over it, and its seams with the neighbours. */
+/** How the chosen plate is held: its bolts, the holes that lie over it, and its seams with the neighbors. */
 export function HoldCard({
   facts,
   folded,
@@ -37,7 +37,7 @@ export function HoldCard({
     m => !used.has(m.id) && m.condition !== 'blocked' && flats.some(f => contains(f, [m.at[0], m.at[1]])),
   );
   const box = boxOf(flats.flat());
-  const neighbours = facts.panels.filter(p => {
+  const neighbors = facts.panels.filter(p => {
     if (p === folded) return false;
     const b = boxOf(onGround(p).flat());
     return (
@@ -96,9 +96,9 @@ export function HoldCard({
       </section>
       <section aria-label="Seams" className="mt-4">
         <h3 className="mb-1 font-bold">Seams</h3>
-        {neighbours.length === 0 && <p className="text-small text-ink2">No plate lies next to this one.</p>}
+        {neighbors.length === 0 && <p className="text-small text-ink2">No plate lies next to this one.</p>}
         <ul className="grid gap-3">
-          {neighbours.map(n => {
+          {neighbors.map(n => {
             const ahead = boxOf(onGround(n).flat()).min[0] < box.min[0];
             const [front, rear] = ahead ? [n.panel, panel] : [panel, n.panel];
             const seam = plan.seams.find(s => s.front === front.id && s.rear === rear.id);

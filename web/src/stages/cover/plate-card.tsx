@@ -7,7 +7,7 @@ import { Tabs } from 'radix-ui';
 import { DentsFrom, useKnownStrike } from '../../shared/dents-from';
 import { FindingCard } from '../../shared/finding-card';
 import { selectFindings, selectWeights, useFacts } from '../../state/derived';
-import { useApp, useDo } from '../../state/store';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import { panelSelected } from '../../state/view-slice';
 import { Row } from '../../ui/figure';
 import { HoldCard } from './hold-card';
@@ -19,11 +19,11 @@ const why = (rule: string): string | undefined => RULES.find(r => r.id === rule)
 /** Everything about one plate: its sheet, what it comes to, and what is wrong with it. */
 export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: string) => void }) {
   const facts = useFacts();
-  const dispatch = useDo();
-  const units = useApp(s => s.view.units);
-  const against = useApp(s => s.view.against);
-  const findings = useApp(selectFindings).filter(f => f.about.includes(folded.panel.id));
-  const weights = useApp(selectWeights);
+  const dispatch = useAppDispatch();
+  const units = useAppSelector(s => s.view.units);
+  const against = useAppSelector(s => s.view.against);
+  const findings = useAppSelector(selectFindings).filter(f => f.about.includes(folded.panel.id));
+  const weights = useAppSelector(selectWeights);
   const { panel, sheet } = folded;
 
   const guarded = panel.guards.flatMap(g => facts.rig.components.find(c => c.id === g) ?? []);
@@ -141,7 +141,7 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
             <Row
               name="Held by"
               of={{ value: String(joints.length), unit: 'bolts' }}
-              meaning={shared > 0 ? `${shared} shared with a neighbour` : 'none shared'}
+              meaning={shared > 0 ? `${shared} shared with a neighbor` : 'none shared'}
             />
             <DentsFrom answer={struck} units={units} />
             <Row

@@ -5,7 +5,7 @@ import { X } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
@@ -35,7 +35,7 @@ export function ProposeCard(props: {
 }) {
   const { proposal, onProposal, onClose } = props;
   const facts = useFacts();
-  const { units, stock: kind } = useApp(s => s.view);
+  const { units, stock: kind } = useAppSelector(s => s.view);
   const run = useRun();
   const { plan } = facts.document;
   const parts = facts.rig.components.filter(c => !c.moves);

@@ -5,7 +5,7 @@ import { fixed } from '@plate-fold/core/units';
 import { FindingCard } from '../../shared/finding-card';
 import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 import { BarList } from './bar-list';
@@ -16,8 +16,8 @@ const percent = (f: number): string => fixed(f * 100, 0);
 export function SetCard({ onBar }: { onBar: (id: string) => void }) {
   const facts = useFacts();
   const run = useRun();
-  const findings = useApp(selectFindings);
-  const units = useApp(s => s.view.units);
+  const findings = useAppSelector(selectFindings);
+  const units = useAppSelector(s => s.view.units);
   const { rig } = facts.document;
   return (
     <div className="p-4">

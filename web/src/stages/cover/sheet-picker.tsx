@@ -17,7 +17,7 @@ import { HatchStrip } from '../../picture/hatch';
 import { StockChoice } from '../../shared/stock-choice';
 import { useRun } from '../../state/commands/run';
 import { selectShown } from '../../state/select';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { FINISH_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
@@ -39,8 +39,8 @@ const on = (chosen: boolean): string =>
 /** Metal, thickness and finish of one plate in the active build. */
 export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: SheetChoice; build: string }) {
   const run = useRun();
-  const units = useApp(s => s.view.units);
-  const plan = useApp(s => selectShown(s)?.plan);
+  const units = useAppSelector(s => s.view.units);
+  const plan = useAppSelector(s => selectShown(s)?.plan);
   const [typed, setTyped] = useState('');
   const [fault, setFault] = useState<string>();
   const choose = (next: SheetChoice, panels: readonly string[] = [panel.id]): void => {
@@ -53,7 +53,7 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
     const f = stressFigure(mpa, units);
     return `${f.value} ${f.unit}`;
   };
-  const kind = useApp(s => s.view.stock);
+  const kind = useAppSelector(s => s.view.stock);
   const stock = stockThicknesses(sheet.material, kind);
   const inStock = stock.find(s => Math.abs(s.thickness - sheet.thickness) < 0.01);
   const isStock = inStock !== undefined;

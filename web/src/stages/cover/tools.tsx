@@ -26,7 +26,7 @@ import { DropdownMenu } from 'radix-ui';
 import { type ReactNode, useRef, useState } from 'react';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useApp, useDo } from '../../state/store';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import { noticeGiven, panelSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
@@ -59,7 +59,7 @@ const newest = (before: PlanDocument, after: PlanDocument): string | undefined =
 export function useAddPlate(): (outline: Polygon, name: string) => void {
   const facts = useFacts();
   const run = useRun();
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   return (outline, name) => {
     const after = run(addPlates, { panels: [roughPlate(facts.rig, outline, name, facts.lowestBare.z)] });
     if (after) dispatch(panelSelected(newest(facts.document, after)));
@@ -78,8 +78,8 @@ export function PlateTools(props: {
 }) {
   const facts = useFacts();
   const run = useRun();
-  const dispatch = useDo();
-  const { panel: id, units } = useApp(s => s.view);
+  const dispatch = useAppDispatch();
+  const { panel: id, units } = useAppSelector(s => s.view);
   const addPlate = useAddPlate();
   const file = useRef<HTMLInputElement>(null);
   const [ask, setAsk] = useState<'split' | 'merge' | 'unit'>();
@@ -311,7 +311,7 @@ export function PlateTools(props: {
         <div className="grid grid-cols-2 gap-2">
           {(
             [
-              ['millimetres', 1],
+              ['millimeters', 1],
               ['inches', MM_PER_INCH],
             ] as const
           ).map(([name, per]) => (

@@ -4,7 +4,7 @@ import { addCrossbar, type BarEnd, barEnd } from '@plate-fold/core/plan';
 import { useState } from 'react';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useDo } from '../../state/store';
+import { useAppDispatch } from '../../state/store';
 import { noticeGiven } from '../../state/view-slice';
 
 /** What a tap on the map is for. */
@@ -14,7 +14,7 @@ export type Pick = 'bar' | 'hole';
 export function usePick(panel: string | undefined, onBar: (id: string) => void, onDone: () => void) {
   const facts = useFacts();
   const run = useRun();
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   const [first, setFirst] = useState<BarEnd>();
   const pick = (what: Pick, at: Vec2, reach: number): void => {
     if (what === 'hole') {

@@ -18,7 +18,7 @@ import { RadioGroup } from 'radix-ui';
 import { FindingCard } from '../../shared/finding-card';
 import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Row } from '../../ui/figure';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
@@ -41,8 +41,8 @@ export function BendCard({
   onBend: (id: string) => void;
 }) {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
-  const findings = useApp(selectFindings).filter(
+  const units = useAppSelector(s => s.view.units);
+  const findings = useAppSelector(selectFindings).filter(
     f => f.where === 'fold' && f.about.includes(folded.panel.id),
   );
   const { panel } = folded;
@@ -112,7 +112,7 @@ export function BendCard({
 
 /** One bend: which way, how far, how round, its ends, and its figures. */
 function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const run = useRun();
   const { panel, sheet } = folded;
   const flange = folded.facets.find(f => f.id === bend.id)?.flange;

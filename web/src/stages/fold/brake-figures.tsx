@@ -11,13 +11,13 @@ import {
 } from '@plate-fold/core/fold';
 import { fixed, forceFigure, formatForce, formatLength, lengthFigure } from '@plate-fold/core/units';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Row } from '../../ui/figure';
 
 /** What a bend asks of the shop's brake: the angle to set, K, the force, and the shortest flange. */
 export function BrakeFigures({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const shop = shopOf(facts.document.plan);
   const { material } = folded;
   const t = folded.sheet.thickness;

@@ -5,7 +5,7 @@ import { BlankDrawing } from '../../picture/blank-drawing';
 import { useSize } from '../../picture/use-size';
 import { Bench } from '../../shared/bench';
 import { useFacts } from '../../state/derived';
-import { useApp, useDo } from '../../state/store';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import { panelSelected } from '../../state/view-slice';
 import { BendCard } from './bend-card';
 import { NestView } from './nest-view';
@@ -21,7 +21,7 @@ function Pictures({
   bend?: string;
   onBend: (id: string) => void;
 }) {
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const [flatBox, flat] = useSize<HTMLDivElement>();
   return (
     <div className="flex min-h-0 flex-1 max-desk:flex-col">
@@ -51,8 +51,8 @@ const NEST = 'stock sheets';
 /** Fold: each plate as a blank a shop can cut and bend, and as it will look. */
 export function FoldStage() {
   const facts = useFacts();
-  const dispatch = useDo();
-  const { panel } = useApp(s => s.view);
+  const dispatch = useAppDispatch();
+  const { panel } = useAppSelector(s => s.view);
   const [bend, setBend] = useState<string>();
   const [nesting, setNesting] = useState(false);
   const byMark = [...facts.panels].sort((a, b) => (a.panel.mark < b.panel.mark ? -1 : 1));

@@ -2,15 +2,15 @@ import { HOLE_CORNER, holeKindWords, holeRows, holeSizeWords } from '@plate-fold
 import type { FoldedPanel } from '@plate-fold/core/fold';
 import { formatLength } from '@plate-fold/core/units';
 import { useFacts } from '../../state/derived';
-import { useApp, useDo } from '../../state/store';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import { jointSelected } from '../../state/view-slice';
 import { type Column, DataTable } from '../../ui/data-table';
 
 /** The bolt holes of a plate as the shop measures them. */
 export function HoleTable({ folded }: { folded: FoldedPanel }) {
   const facts = useFacts();
-  const { units, joint } = useApp(s => s.view);
-  const dispatch = useDo();
+  const { units, joint } = useAppSelector(s => s.view);
+  const dispatch = useAppDispatch();
   const rows = holeRows(folded, facts.joints);
   const columns: readonly Column<(typeof rows)[number]>[] = [
     {

@@ -12,7 +12,7 @@ const SAME = 0.005;
 const entryAt = (own: readonly TestedK[], material: MaterialId, ratio: number): TestedK | undefined =>
   own.find(t => t.material === material && Math.abs(t.ratio / ratio - 1) < SAME);
 
-/** One K of the table: the standard's in grey until one is entered; empty takes it out again. */
+/** One K of the table: the standard's in gray until one is entered; empty takes it out again. */
 function Cell({
   label,
   shown,
@@ -83,7 +83,7 @@ export function KTable(props: {
       open={open}
       onClose={onClose}
       title="K by material and R/t"
-      about="Grey is DIN 6935, blue is the shop’s own. Between two rows K goes over evenly. Empty a field to take it back."
+      about="Gray is DIN 6935, blue is the shop’s own. Between two rows K goes over evenly. Empty a field to take it back."
     >
       <div className="overflow-x-auto">
         <table className="w-full border-collapse">

@@ -18,7 +18,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { HatchDefs, hatch } from '../../picture/hatch';
 import { useSize } from '../../picture/use-size';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { sheetName } from '../../ui/names';
@@ -131,7 +131,7 @@ function SheetDrawing(props: {
 /** All blanks of the build on the shop's stock sheets: how many sheets, how much of them is used, what is left. */
 export function NestView() {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const { sheets: stock, name } = shopOf(facts.document.plan);
   const [kerf, setKerf] = useState<number>(NEST_DEFAULTS.kerf);
   const [margin, setMargin] = useState<number>(NEST_DEFAULTS.margin);

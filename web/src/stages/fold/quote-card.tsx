@@ -4,7 +4,7 @@ import { quoteBlanks } from '@plate-fold/core/weigh';
 import { useEffect, useState } from 'react';
 import { api, type Quote } from '../../state/api';
 import { useFacts } from '../../state/derived';
-import { useDo } from '../../state/store';
+import { useAppDispatch } from '../../state/store';
 import { Button } from '../../ui/button';
 
 const ASK_AGAIN_MS = 600;
@@ -12,7 +12,7 @@ const ASK_AGAIN_MS = 600;
 /** Asks the fabricator what the set costs and how long it takes. The one that ships with the program is simulated. */
 export function QuoteCard() {
   const facts = useFacts();
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   const [id, setId] = useState<string>();
   const [answer, setAnswer] = useState<Quote>();
   const [fault, setFault] = useState<string>();

@@ -4,7 +4,7 @@ import { formatForce, formatLength } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { Select } from '../../ui/select';
 import { KTable } from './k-table';
@@ -14,7 +14,7 @@ import { TestBendForm } from './test-bend';
 /** The shop that folds the plates: which one, what its brake can do, and the K it bends by. */
 export function ShopCard({ folded }: { folded: FoldedPanel }) {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const run = useRun();
   const shop = shopOf(facts.document.plan);
   const [open, setOpen] = useState<'shop' | 'k'>();

@@ -12,14 +12,14 @@ import {
 } from '@plate-fold/core/formats';
 import { Download } from 'lucide-react';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { saveFile } from '../../ui/save-file';
 
 /** What a shop is sent, as files. */
 export function ShopFiles({ folded }: { folded: FoldedPanel }) {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const { panel } = folded;
   const file = plateFiles(facts.panels.map(p => p.panel))[
     facts.panels.findIndex(p => p.panel.id === panel.id)

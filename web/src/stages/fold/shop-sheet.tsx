@@ -2,7 +2,7 @@ import { CUTTERS, cutterOf, TOOLS } from '@plate-fold/core/fold';
 import { CUTTER_IDS, type Shop } from '@plate-fold/core/plan';
 import { KN_PER_TON } from '@plate-fold/core/units';
 import { Trash2 } from 'lucide-react';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 import { MeasureInput } from '../../ui/measure-input';
@@ -17,7 +17,7 @@ export function ShopSheet(props: {
   readonly onChange: (shop: Shop) => void;
 }) {
   const { open, shop, onClose, onChange } = props;
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const inch = units === 'inch';
   const tools = shop.tools ?? TOOLS;
   const name = useDraftField({

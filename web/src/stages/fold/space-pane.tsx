@@ -10,7 +10,7 @@ import type { EYES } from '../../picture/space/eyes';
 import { hasWebGl } from '../../picture/space/webgl';
 import { useSize } from '../../picture/use-size';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Select } from '../../ui/select';
 import { Slider } from '../../ui/slider';
 
@@ -38,10 +38,10 @@ function ghostsOver(facts: Facts, f: FoldedPanel): readonly Ghost[] {
 
 type Cut = 'none' | Section['axis'];
 
-/** The plate in space, folded by a share, with its neighbours and what it guards; cut open where asked. */
+/** The plate in space, folded by a share, with its neighbors and what it guards; cut open where asked. */
 export function SpacePane({ folded }: { folded: FoldedPanel }) {
   const facts = useFacts();
-  const { units, theme } = useApp(s => s.view);
+  const { units, theme } = useAppSelector(s => s.view);
   const [box, size] = useSize<HTMLDivElement>();
   const [share, setShare] = useState(1);
   const [look, setLook] = useState<{ eye: keyof typeof EYES; n: number }>({ eye: 'below', n: 0 });
@@ -51,12 +51,12 @@ export function SpacePane({ folded }: { folded: FoldedPanel }) {
   const [where, setWhere] = useState(0.5);
   const [flat, setFlat] = useState(!hasWebGl());
   const { panels } = facts;
-  const neighbours = useMemo(
+  const neighbors = useMemo(
     () => (withPlates ? panels.filter(p => p.panel.id !== folded.panel.id).map(p => solidOf(p, false)) : []),
     [panels, folded.panel.id, withPlates],
   );
   const own = useMemo(() => solidOf(folded, true, share), [folded, share]);
-  const solids = useMemo(() => (flat ? [own] : [own, ...neighbours]), [own, neighbours, flat]);
+  const solids = useMemo(() => (flat ? [own] : [own, ...neighbors]), [own, neighbors, flat]);
   const ghosts = useMemo(() => (withParts ? ghostsOver(facts, folded) : []), [facts, folded, withParts]);
   const range = useMemo(() => {
     const i = cut === 'y' ? 1 : 0;

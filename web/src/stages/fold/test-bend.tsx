@@ -4,7 +4,7 @@ import { MATERIALS, type MaterialId } from '@plate-fold/core/sheet';
 import { fixed } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { useRun } from '../../state/commands/run';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 
@@ -16,7 +16,7 @@ export function TestBendForm(props: {
 }) {
   const { thickness, material, shop } = props;
   const run = useRun();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const [m, setM] = useState({ flat: 130, a: 80, b: 60, angle: 90, radius: Math.max(3, thickness) });
   const k = calibratedK({
     flat: m.flat,

@@ -4,14 +4,14 @@ import type { Facts } from '@plate-fold/core/derive';
 import { BookOpen } from 'lucide-react';
 import { useState } from 'react';
 import { useShelfQuery } from '../../state/api';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { saveFile } from '../../ui/save-file';
 import { bookInWorker } from '../../work/book-client';
 
 /** The build book as one PDF, in the reader's units and seen from the reader's side. */
 export function BookButton({ facts }: { facts: Facts }) {
-  const { units, side } = useApp(s => s.view);
+  const { units, side } = useAppSelector(s => s.view);
   const { data: shelf = [] } = useShelfQuery();
   const [busy, setBusy] = useState(false);
   const [fault, setFault] = useState<string>();

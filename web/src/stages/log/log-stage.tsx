@@ -13,7 +13,7 @@ import {
   useStrikeFromLogMutation,
 } from '../../state/api';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { TAB } from '../../ui/tab-style';
 import { useNarrow } from '../../ui/use-narrow';
@@ -56,7 +56,7 @@ function HitMap(props: {
 }) {
   const { sheet, height, hits, draft, chosen, onPlace } = props;
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const { scale } = sheet;
   const placing = draft?.kind === 'hit';
   const put = ([x, y]: readonly [number, number]): Vec2 => [scale.X(x), scale.Y(y, height)];
@@ -104,7 +104,7 @@ function HitMap(props: {
 /** Log: what happened and what is due. */
 export function LogStage() {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const { id } = facts.document.plan;
   const { data: log = [], isError } = useLogQuery(id, { refetchOnMountOrArgChange: true });
   const [add, adding] = useAddToLogMutation();

@@ -7,7 +7,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useStartRunMutation } from '../../state/api';
 import { useRun } from '../../state/commands/run';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 
@@ -22,7 +22,7 @@ export function ServiceTab({ facts, units }: { facts: Facts; units: UnitSystem }
   );
   const run = useRun();
   const navigate = useNavigate();
-  const save = useApp(s => s.sync.save);
+  const save = useAppSelector(s => s.sync.save);
   const [start, starting] = useStartRunMutation();
   const [fault, setFault] = useState<string>();
   const inch = units === 'inch';
@@ -73,7 +73,7 @@ export function ServiceTab({ facts, units }: { facts: Facts; units: UnitSystem }
                   ? l.openingId === undefined
                     ? 'Nothing is in the way.'
                     : `Through the opening ${l.openingId}; nothing comes down.`
-                  : `Plate ${l.drop.map(mark).join(', then ')} down: ${l.remove.length} bolts out${l.loosen.length > 0 ? `, ${l.loosen.length} of the neighbour loosened` : ''}.`}
+                  : `Plate ${l.drop.map(mark).join(', then ')} down: ${l.remove.length} bolts out${l.loosen.length > 0 ? `, ${l.loosen.length} of the neighbor loosened` : ''}.`}
               </p>
               {l.doorSaves > 1 && (
                 <p className="text-small text-ink2">

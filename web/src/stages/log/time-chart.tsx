@@ -2,7 +2,7 @@ import { lengthFigure, MM_PER_INCH, type UnitSystem } from '@plate-fold/core/uni
 import { useMemo } from 'react';
 import Chart from '../../ui/chart';
 
-const colour = (name: string): string =>
+const color = (name: string): string =>
   getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
 /** Heights of both axles' fenders over time; the figures stand in the table below. */
@@ -16,7 +16,7 @@ export default function TimeChart({
   theme: string;
 }) {
   const key = JSON.stringify([heights, units]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the heights are told by their figures, the colours are read from the page
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the heights are told by their figures, the colors are read from the page
   const options = useMemo(() => {
     const unit = lengthFigure(0, units).unit;
     const value = (mm: number): number => Math.round((units === 'inch' ? mm / MM_PER_INCH : mm) * 100) / 100;
@@ -27,7 +27,7 @@ export default function TimeChart({
         animations: { enabled: false },
         toolbar: { show: false },
         zoom: { enabled: false },
-        foreColor: colour('--ink'),
+        foreColor: color('--ink'),
         fontFamily: 'inherit',
         background: 'transparent',
       },
@@ -35,16 +35,16 @@ export default function TimeChart({
         name: `${k} fenders`,
         data: heights.map(h => ({ x: h.at, y: value(h[k]) })),
       })),
-      colors: [colour('--fluid'), colour('--ink')],
+      colors: [color('--fluid'), color('--ink')],
       stroke: { width: 2.5, curve: 'straight' as const, dashArray: [0, 6] },
       markers: { size: 5, shape: ['circle', 'square'] as never },
       xaxis: { type: 'datetime' as const },
       yaxis: {
-        title: { text: `above the wheel centres, ${unit}` },
+        title: { text: `above the wheel centers, ${unit}` },
         labels: { formatter: (v: number) => String(Math.round(v * 10) / 10) },
       },
       legend: { position: 'top' as const, horizontalAlign: 'left' as const, fontSize: '13px' },
-      grid: { borderColor: colour('--scribe') },
+      grid: { borderColor: color('--scribe') },
       tooltip: { theme, x: { format: 'd MMM yyyy' } },
     };
   }, [key, theme]);

@@ -2,7 +2,7 @@ import type { Facts } from '@plate-fold/core/derive';
 import { LOST_MUCH, type LogEntry, preloadHistories } from '@plate-fold/core/log';
 import { lengthFigure, type UnitSystem } from '@plate-fold/core/units';
 import { lazy, Suspense } from 'react';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { dayName } from '../../ui/dates';
 
 const TimeChart = lazy(() => import('./time-chart'));
@@ -17,7 +17,7 @@ export function TimeTab({
   log: readonly LogEntry[];
   units: UnitSystem;
 }) {
-  const theme = useApp(s => s.view.theme);
+  const theme = useAppSelector(s => s.view.theme);
   const heights = log
     .filter(e => e.kind === 'ride-height' && e.corners)
     .sort((a, b) => a.at - b.at)
@@ -100,7 +100,7 @@ export function TimeTab({
       )}
       {facts.weight.rideHeight && (
         <p className="mt-4 text-small text-ink2">
-          Foretold for this build: front{' '}
+          Predicted for this build: front{' '}
           {lengthFigure(facts.weight.rideHeight.frontMm, units, true, true).value} {unit}, rear{' '}
           {lengthFigure(facts.weight.rideHeight.rearMm, units, true, true).value} {unit}.
         </p>

@@ -15,7 +15,7 @@ export function EmptySheet() {
       <header className="mb-3 flex items-end justify-between gap-4">
         <div>
           <h1 className="text-large font-extrabold">Measuring sheet, {BODY_NAMES[known]}</h1>
-          <p>Level floor, tyres at their pressure, vehicle standing. Never work under it on a jack alone.</p>
+          <p>Level floor, tires at their pressure, vehicle standing. Never work under it on a jack alone.</p>
         </div>
         <div className="flex gap-2 print:hidden">
           <Button look="strong" onClick={() => window.print()}>

@@ -4,7 +4,7 @@ import { HOLE_CONDITIONS, REPAIR, type Rig } from '@plate-fold/core/rig';
 import { X } from 'lucide-react';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { CONDITION_NAMES } from '../../ui/names';
@@ -14,7 +14,7 @@ import type { Chosen } from './rig-map';
 /** What was chosen on the map, in exact figures. */
 export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => void }) {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const run = useRun();
   const { rig } = facts.document;
   const { list, id } = chosen;
@@ -153,7 +153,7 @@ function BoxFields(props: {
   footprint: Rig['members'][number]['footprint'];
 }) {
   const { list, id, footprint } = props;
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const run = useRun();
   const { min, max } = boxOf(footprint);
   const stretch = (axis: 0 | 1, from: number, to: number) => run(stretchEntry, { list, id, axis, from, to });

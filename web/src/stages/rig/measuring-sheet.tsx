@@ -13,7 +13,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { MeasureInput } from '../../ui/measure-input';
 import { MeasureEffectDialog, wantsWord } from './measure-effect';
 import { Tape } from './tape';
@@ -21,7 +21,7 @@ import { Tape } from './tape';
 /** The measuring sheet: some twenty numbers that reshape the underside, each with a drawing of where the tape goes. */
 export function MeasuringSheet() {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const run = useRun();
   const { rig } = facts.document;
   const list = measuresOf(rig.body);

@@ -8,7 +8,7 @@ import { useForm } from 'react-hook-form';
 import * as yup from 'yup';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { BODY_NAMES } from '../../ui/names';
@@ -98,7 +98,7 @@ function Misfits() {
 export function RigCard() {
   const facts = useFacts();
   const run = useRun();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const { rig } = facts.document;
   const [effect, setEffect] = useState<OptionEffect & { readonly choice: string }>();
   const name = useDraftField({

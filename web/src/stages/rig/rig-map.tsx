@@ -7,7 +7,7 @@ import type { ReactNode } from 'react';
 import { pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
 import { type Grip, mapPlane, useGrip } from '../../picture/use-grip';
-import { SideNotes, Tyres } from '../../picture/vehicle';
+import { SideNotes, Tires } from '../../picture/vehicle';
 import { useHand, useRun } from '../../state/commands/run';
 
 export interface Chosen {
@@ -66,7 +66,7 @@ export function RigMap(props: {
     >
       <rect width={scale.width} height={height} fill="var(--paper)" />
       <g aria-hidden="true">
-        <Tyres rig={rig} put={put} />
+        <Tires rig={rig} put={put} />
       </g>
       {members.map(m => (
         <path

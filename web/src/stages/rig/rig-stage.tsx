@@ -7,7 +7,7 @@ import { PickLayer } from '../../picture/pick-layer';
 import { Bench, Pannable, ZoomButtons } from '../../shared/bench';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { TAB } from '../../ui/tab-style';
 import { AddEntry, type Adding, lastOf, rounded } from './add-entry';
@@ -23,7 +23,7 @@ const TABS_HEIGHT = 45;
 /** Rig: measured with a tape, corrected on the map and in tables, with its options. */
 export function RigStage() {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const [chosen, setChosen] = useState<Chosen>();
   const [tab, setTab] = useState('measure');
   const run = useRun();

@@ -2,12 +2,12 @@ import { weighAxles } from '@plate-fold/core/plan';
 import { WheelScales } from '../../shared/wheel-scales';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 
 /** Reads four wheel scales and takes the axle loads from them. */
 export function ScalesCard() {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const run = useRun();
   const { front, rear } = facts.document.rig.axles;
   return (

@@ -17,7 +17,7 @@ import { useStore } from 'react-redux';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { selectDocument } from '../../state/select';
-import { type RootState, useApp, useDo } from '../../state/store';
+import { type RootState, useAppDispatch, useAppSelector } from '../../state/store';
 import { noticeGiven } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { type Column, DataTable } from '../../ui/data-table';
@@ -104,9 +104,9 @@ function Cell(props: {
 /** One of the rig's lists as a table: typed into, pasted into from a spreadsheet, opened and saved as CSV. */
 export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const run = useRun();
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   const store = useStore<RootState>();
   const [pasting, setPasting] = useState(false);
   const [reading, setReading] = useState(false);
@@ -269,7 +269,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
         open={pasting}
         onClose={() => setPasting(false)}
         title={`Paste ${of.tab.toLowerCase()}`}
-        about={`Rows from a spreadsheet with a header: ${table.columns.map(c => c.name).join(', ')}. A header may carry its unit (x mm, x in); else the figures are ${units === 'inch' ? 'inches' : 'millimetres'}. Rows with a known id replace it, others are added.`}
+        about={`Rows from a spreadsheet with a header: ${table.columns.map(c => c.name).join(', ')}. A header may carry its unit (x mm, x in); else the figures are ${units === 'inch' ? 'inches' : 'millimeters'}. Rows with a known id replace it, others are added.`}
       >
         {faults.length > 0 && <Faults faults={faults} />}
         <textarea

@@ -1,4 +1,4 @@
-import { type KitGaps, partNames, shoppingList } from '@plate-fold/core/bolt';
+import { hardwareList, type KitGaps, partNames } from '@plate-fold/core/bolt';
 import type { Facts } from '@plate-fold/core/derive';
 import { boltByBolt, type Step } from '@plate-fold/core/sequence';
 import { TriangleAlert } from 'lucide-react';
@@ -28,7 +28,7 @@ export function Missing({ step, facts, gaps }: { step: Step; facts: Facts; gaps?
 export function PickUp({ step, facts, gaps }: { step: Step; facts: Facts; gaps?: KitGaps }) {
   const counted = step.id === 'kit';
   const byHole = (step.stage === 'bench' || step.stage === 'start') && !boltByBolt(step);
-  const parts = counted ? shoppingList(facts.joints) : [];
+  const parts = counted ? hardwareList(facts.joints) : [];
   const joints = byHole ? step.joints.flatMap(id => facts.joints.find(j => j.id === id) ?? []) : [];
   const tools = boltByBolt(step) ? [] : step.tools;
   const lacks = missing(step, facts, gaps);

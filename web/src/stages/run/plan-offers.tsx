@@ -5,14 +5,14 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { api, useRunQuery, useRunsQuery } from '../../state/api';
 import { runCall } from '../../state/commands/run';
-import { useDo } from '../../state/store';
+import { useAppDispatch } from '../../state/store';
 import { Button } from '../../ui/button';
 import { deviceName, freshTickId } from './tick-store';
 
 /** What the newest run tells the plan: taken in with a press, or dismissed for good. */
 export function PlanOffers({ facts }: { facts: Facts }) {
   const { document } = facts;
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   const { data: runs } = useRunsQuery(document.plan.id);
   const newest = runs?.find(r => r.setAsideAt === null);
   const { data: run, refetch } = useRunQuery(newest?.id ?? skipToken, { refetchOnMountOrArgChange: true });

@@ -5,7 +5,7 @@ import { useRunsQuery, useSetRunAsideMutation } from '../../state/api';
 import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
 import { selectDocument } from '../../state/select';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { when } from '../../ui/dates';
 
 import { type Choice, Select } from '../../ui/select';
@@ -28,8 +28,8 @@ const METHODS: {
   start: {
     name: 'Bolts are started',
     choices: [
-      { value: 'front-rear-centre', name: 'front, rear, then centre' },
-      { value: 'rear-centre-first', name: 'rear centre first' },
+      { value: 'front-rear-centre', name: 'front, rear, then center' },
+      { value: 'rear-centre-first', name: 'rear center first' },
       { value: 'front-to-rear', name: 'front to rear' },
       { value: 'rear-to-front', name: 'rear to front' },
     ],
@@ -82,7 +82,7 @@ const METHODS: {
 
 function MethodChoice<K extends Key>({ of }: { of: K }) {
   const run = useRun();
-  const method = useApp(s => selectDocument(s)?.plan.method);
+  const method = useAppSelector(s => selectDocument(s)?.plan.method);
   const { name, choices, suits } = METHODS[of];
   if (!method) return null;
   return (
@@ -105,7 +105,7 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
   const facts = useFacts();
   const run = useRun();
   const { plan } = facts.document;
-  const findings = useApp(selectFindings).filter(f => f.where === 'run' || f.severity === 'stop');
+  const findings = useAppSelector(selectFindings).filter(f => f.where === 'run' || f.severity === 'stop');
   const { data: runs } = useRunsQuery(plan.id, { refetchOnMountOrArgChange: true });
   const [setAside] = useSetRunAsideMutation();
   const narrow = useNarrow();

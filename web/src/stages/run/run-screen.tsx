@@ -2,7 +2,7 @@ import { boltByBolt, FAULT_HELP, type FaultKind, type Move, type Turn } from '@p
 import { useCallback, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { ProblemSheet } from './problem-sheet';
 import { RunDone } from './run-done';
 import { RunHeader } from './run-header';
@@ -34,7 +34,7 @@ export function RunScreen() {
   const { runId = '' } = useParams();
   const [search] = useSearchParams();
   const { run, ticks, waiting, unkept, fault, other, record } = useRun(runId);
-  const { side, units } = useApp(s => s.view);
+  const { side, units } = useAppSelector(s => s.view);
   const walked = useScreens(run, ticks, units);
   const [shown, setShown] = useState<number>();
   const [chosen, setChosen] = useState<string>();

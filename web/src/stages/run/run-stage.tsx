@@ -8,7 +8,7 @@ import { useSize } from '../../picture/use-size';
 import { Bench } from '../../shared/bench';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { STAGE_NAMES } from '../../ui/names';
@@ -64,7 +64,7 @@ function Torques({ of, units }: { of: Step; units: UnitSystem }) {
 /** Run: the whole order of the hands to look through, and the way onto the floor. */
 export function RunStage() {
   const facts = useFacts();
-  const { units, side } = useApp(s => s.view);
+  const { units, side } = useAppSelector(s => s.view);
   const { steps } = useMemo(() => sequenceOf(facts, null, units), [facts, units]);
   const [id, setId] = useState<string>();
   const [mapBox, size] = useSize<HTMLDivElement>();

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useRunsQuery, useStartRunMutation } from '../../state/api';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { useKit } from '../../state/use-kit';
 import { Button } from '../../ui/button';
 import { when } from '../../ui/dates';
@@ -28,7 +28,7 @@ export function RunStart() {
   const facts = useFacts();
   const navigate = useNavigate();
   const { plan } = facts.document;
-  const { save } = useApp(s => s.sync);
+  const { save } = useAppSelector(s => s.sync);
   const { data: runs } = useRunsQuery(plan.id, { refetchOnMountOrArgChange: true });
   const [start, starting] = useStartRunMutation();
   const [fault, setFault] = useState<string>();

@@ -1,7 +1,7 @@
 import type { Tick } from '@plate-fold/core/sequence';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { api, type Run } from '../../state/api';
-import { useDo } from '../../state/store';
+import { useAppDispatch } from '../../state/store';
 import { whoseHands } from './hands';
 import { dropPhoto, keepPhoto, waitingPhotos } from './photos';
 import { isSharedPage } from './share-button';
@@ -47,7 +47,7 @@ type Answer = { readonly data?: { readonly fault?: string }; readonly status: nu
  * acknowledges it; ticks of other devices come in with every answer.
  */
 export function useRun(id: string): RunState {
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   const [run, setRun] = useState<Run>();
   const [ticks, setTicks] = useState<readonly Tick[]>([]);
   const [waiting, setWaiting] = useState(0);

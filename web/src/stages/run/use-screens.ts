@@ -1,4 +1,4 @@
-import { type KitGaps, kitGaps, shoppingList, toolRoll } from '@plate-fold/core/bolt';
+import { hardwareList, type KitGaps, kitGaps, toolList } from '@plate-fold/core/bolt';
 import { type Facts, gatherFacts } from '@plate-fold/core/derive';
 import {
   type BoltFault,
@@ -48,7 +48,7 @@ export function useScreens(
   );
   const gaps = useMemo(() => {
     if (!facts || !run?.kit || run.service !== null) return undefined;
-    return kitGaps(shoppingList(facts.joints), toolRoll(facts.joints, facts), run.kit);
+    return kitGaps(hardwareList(facts.joints), toolList(facts.joints, facts), run.kit);
   }, [facts, run]);
   return useMemo(() => {
     if (!facts || !sequence) return undefined;

@@ -2,7 +2,7 @@ import type { Vec2 } from '@plate-fold/core/geometry';
 import type { UnitSystem } from '@plate-fold/core/units';
 import { lazy, Suspense, useMemo } from 'react';
 import { type SheetScale, sheetScale } from '../../picture/sheet-scale';
-import type { ColouredSurface, Eye } from '../../picture/space/contents';
+import type { ColoredSurface, Eye } from '../../picture/space/contents';
 import { hasWebGl } from '../../picture/space/webgl';
 import { useSize } from '../../picture/use-size';
 import type { Struck } from '../../state/strikes/use-strikes';
@@ -98,7 +98,7 @@ const ROUND = 60;
 
 /** A scale that shows all surfaces as large as they fit. */
 function fitted(
-  surfaces: readonly ColouredSurface[],
+  surfaces: readonly ColoredSurface[],
   width: number,
   height: number,
   side: SheetScale['side'],

@@ -2,7 +2,7 @@ import type { Vec2, Vec3 } from '@plate-fold/core/geometry';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { useEffect, useRef } from 'react';
 import type { SheetScale } from '../../picture/sheet-scale';
-import type { ColouredSurface } from '../../picture/space/contents';
+import type { ColoredSurface } from '../../picture/space/contents';
 import { mapPlane, useGrip } from '../../picture/use-grip';
 import { css } from './ramp';
 
@@ -12,7 +12,7 @@ export interface Rock {
   readonly at: Vec3;
 }
 
-/** The belly drawn flat on the sheet's scale, coloured; its rocks are dragged, or moved by the arrow keys. */
+/** The belly drawn flat on the sheet's scale, colored; its rocks are dragged, or moved by the arrow keys. */
 export function DrawnBelly({
   surfaces,
   rocks,
@@ -21,7 +21,7 @@ export function DrawnBelly({
   units,
   onRock,
 }: {
-  surfaces: readonly ColouredSurface[];
+  surfaces: readonly ColoredSurface[];
   rocks: readonly Rock[];
   scale: SheetScale;
   height: number;
@@ -52,7 +52,7 @@ export function DrawnBelly({
       <canvas
         ref={canvas}
         role="img"
-        aria-label="The belly from below, coloured by what the rock does to it"
+        aria-label="The belly from below, colored by what the rock does to it"
         className="text-ink"
         style={{ width, height }}
       />
@@ -108,10 +108,10 @@ export function DrawnBelly({
   );
 }
 
-/** A corner of a triangle on the screen: its place, px, and its colour, 0 to 1. */
+/** A corner of a triangle on the screen: its place, px, and its color, 0 to 1. */
 type Corner = readonly [x: number, y: number, r: number, g: number, b: number];
 
-/** Triangles larger than this are cut into four, px²: their colours run into one another without facets to be seen. */
+/** Triangles larger than this are cut into four, px²: their colors run into one another without facets to be seen. */
 const SMALL = 24;
 
 const half = (p: Corner, q: Corner): Corner => [
@@ -122,7 +122,7 @@ const half = (p: Corner, q: Corner): Corner => [
   (p[4] + q[4]) / 2,
 ];
 
-/** A triangle in the mean colour of its corners, with a hairline in the same colour so that no gap shows. */
+/** A triangle in the mean color of its corners, with a hairline in the same color so that no gap shows. */
 function fill(g: CanvasRenderingContext2D, p: Corner, q: Corner, r: Corner): void {
   const area = Math.abs((q[0] - p[0]) * (r[1] - p[1]) - (r[0] - p[0]) * (q[1] - p[1])) / 2;
   const even = [2, 3, 4].every(
@@ -151,10 +151,10 @@ function fill(g: CanvasRenderingContext2D, p: Corner, q: Corner, r: Corner): voi
   g.stroke();
 }
 
-/** One plate: its triangles in their colours, and its outline and openings in ink. */
+/** One plate: its triangles in their colors, and its outline and openings in ink. */
 function paint(
   g: CanvasRenderingContext2D,
-  { coordinates: c, triangles: t, colours }: ColouredSurface,
+  { coordinates: c, triangles: t, colors }: ColoredSurface,
   scale: SheetScale,
   height: number,
 ): void {
@@ -162,9 +162,9 @@ function paint(
   const at = (n: number): Corner => [
     scale.X(c[3 * n] as number),
     scale.Y(c[3 * n + 1] as number, height),
-    colours[3 * n] as number,
-    colours[3 * n + 1] as number,
-    colours[3 * n + 2] as number,
+    colors[3 * n] as number,
+    colors[3 * n + 1] as number,
+    colors[3 * n + 2] as number,
   ];
   const lone = new Map<string, readonly [number, number]>();
   for (let e = 0; e < t.length; e += 3) {

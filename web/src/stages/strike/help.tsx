@@ -13,7 +13,7 @@ import { fixed, lengthFigure, massFigure, type Result, type UnitSystem } from '@
 import { useEffect, useMemo, useState } from 'react';
 import { FindingCard } from '../../shared/finding-card';
 import { runCall } from '../../state/commands/run';
-import { useDo } from '../../state/store';
+import { useAppDispatch } from '../../state/store';
 import { found, useAnswers, useAsker } from '../../state/strikes/store';
 import { type Blow, forceOf, type Struck } from '../../state/strikes/use-strikes';
 import { wishKey } from '../../state/strikes/wish-key';
@@ -81,7 +81,7 @@ function Remedies({
   /** the part that is touched or crowded */
   crowded: string | undefined;
 }) {
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   const [tried, setTried] = useState<readonly Tried[]>([]);
   const asker = useAsker();
   useAnswers();

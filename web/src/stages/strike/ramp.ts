@@ -1,4 +1,4 @@
-/** Colours from nought to the most, light theme and dark: lightness alone tells them apart, so that print and any eye can read them. */
+/** Colors from nought to the most, light theme and dark: lightness alone tells them apart, so that print and any eye can read them. */
 const RAMPS = {
   light: [
     [0.9, 0.93, 0.95],
@@ -16,8 +16,8 @@ const RAMPS = {
 /** Where a part is touched. */
 const TOUCHED = { light: [0.61, 0.16, 0.1], dark: [1, 0.54, 0.46] } as const;
 
-/** Colour of a share of the ramp; below nought: touched. */
-export function rampColour(share: number, theme: 'light' | 'dark'): readonly [number, number, number] {
+/** Color of a share of the ramp; below nought: touched. */
+export function rampColor(share: number, theme: 'light' | 'dark'): readonly [number, number, number] {
   if (share < 0) return TOUCHED[theme];
   const ramp = RAMPS[theme];
   const at = Math.min(1, share) * (ramp.length - 1);

@@ -7,7 +7,7 @@ import { legendOf, mostGiven, surfacesOf } from './shown';
 
 const facts = gatherFacts(demo('heron'));
 
-describe('the coloured belly', () => {
+describe('the colored belly', () => {
   const value = {
     deflectionMm: 12,
     picture: {
@@ -31,10 +31,10 @@ describe('the coloured belly', () => {
     expect(mostGiven(struck)).toBe(12);
     expect(mostGiven([])).toBe(5);
   });
-  it('is darkest where it gives, crowds or strains the most, and another colour where it touches', () => {
+  it('is darkest where it gives, crowds or strains the most, and another color where it touches', () => {
     const dark = (shown: 'deflection' | 'gap' | 'stress'): number[] => {
       const [s] = surfacesOf(struck, shown, 12, 1, 'light');
-      return [0, 1, 2].map(n => s!.colours[3 * n]! + s!.colours[3 * n + 1]! + s!.colours[3 * n + 2]!);
+      return [0, 1, 2].map(n => s!.colors[3 * n]! + s!.colors[3 * n + 1]! + s!.colors[3 * n + 2]!);
     };
     for (const shown of ['deflection', 'stress'] as const) {
       const [a, b, c] = dark(shown) as [number, number, number];
@@ -43,7 +43,7 @@ describe('the coloured belly', () => {
     }
     const [s] = surfacesOf(struck, 'gap', 12, 1, 'light');
     // red leads where a part is touched
-    expect(s!.colours[0]).toBeGreaterThan(2 * s!.colours[2]!);
+    expect(s!.colors[0]).toBeGreaterThan(2 * s!.colors[2]!);
     expect(legendOf('gap', 12, 'metric').map(f => f.value)).toEqual(['60', '30', '0']);
     expect(legendOf('stress', 12, 'inch').map(f => f.unit)).toEqual(['%', '%', '%']);
   });

@@ -9,7 +9,7 @@ import type { Eye } from '../../picture/space/contents';
 import { hasWebGl } from '../../picture/space/webgl';
 import { Bench } from '../../shared/bench';
 import { useFacts } from '../../state/derived';
-import { useApp, useDo } from '../../state/store';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import { type Belly, type Blow, forceOf, useStrikes } from '../../state/strikes/use-strikes';
 import { bellyStruck } from '../../state/struck-slice';
 import { Button } from '../../ui/button';
@@ -18,7 +18,7 @@ import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 import { Slider } from '../../ui/slider';
 import { BellyPicture } from './belly-picture';
-import { css, rampColour } from './ramp';
+import { css, rampColor } from './ramp';
 import { legendOf, mostGiven, SHOWN, SHOWN_NAMES, type Shown } from './shown';
 import { StrikeTable } from './strike-table';
 import { StruckPlate } from './struck-plate';
@@ -49,8 +49,8 @@ const OWN = 10_000;
 /** Strike: what the plates do under a rock, by mechanics. */
 export function StrikeStage() {
   const facts = useFacts();
-  const dispatch = useDo();
-  const { units, theme, panel } = useApp(s => s.view);
+  const dispatch = useAppDispatch();
+  const { units, theme, panel } = useAppSelector(s => s.view);
   const [blow, setBlow] = useState<Blow>({
     kind: 'set-down',
     own: OWN,
@@ -88,7 +88,7 @@ export function StrikeStage() {
       }),
     [],
   );
-  // the tally and the stages' marks follow what an axle set down does at the worst places
+  // the summary and the stages' marks follow what an axle set down does at the worst places
   const told = blow.kind === 'set-down' && Object.keys(blow.places).length === 0 && mine.every(s => !s.stale);
   useEffect(() => {
     if (!told) return;
@@ -177,7 +177,7 @@ export function StrikeStage() {
           )}
           <div className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-t border-scribe bg-sheet px-2 py-1">
             <Chips
-              label="Coloured by"
+              label="Colored by"
               value={shown}
               choices={SHOWN.map(s => [s, SHOWN_NAMES[s]] as const)}
               onChoose={setShown}
@@ -313,10 +313,10 @@ function Legend({
       <p className="text-ink2">{title}</p>
       <div className="mt-1 flex">
         {SWATCHES.map(share => (
-          <span key={share} className="h-3.5 w-2" style={{ background: css(rampColour(share, theme)) }} />
+          <span key={share} className="h-3.5 w-2" style={{ background: css(rampColor(share, theme)) }} />
         ))}
         {shown === 'gap' && (
-          <span className="ml-2 h-3.5 w-5" style={{ background: css(rampColour(-1, theme)) }} />
+          <span className="ml-2 h-3.5 w-5" style={{ background: css(rampColor(-1, theme)) }} />
         )}
       </div>
       <div className="fig flex w-48 justify-between text-note">

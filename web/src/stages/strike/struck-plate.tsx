@@ -5,7 +5,7 @@ import { DENT_ERROR, type JointState, type StrikeAnswer } from '@plate-fold/core
 import { type Figure, fixed, lengthFigure, loadFigure, stressFigure } from '@plate-fold/core/units';
 import { DentsFrom } from '../../shared/dents-from';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import type { Blow, Struck } from '../../state/strikes/use-strikes';
 import { Button } from '../../ui/button';
 import { Row } from '../../ui/figure';
@@ -38,7 +38,7 @@ export function StruckPlate({
   onPlace: (at: Vec2 | undefined) => void;
 }) {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const { folded, answer } = struck;
   const { panel } = folded;
   const moved = blow.places[panel.id] !== undefined;

@@ -4,7 +4,7 @@ import { fixed } from '@plate-fold/core/units';
 import { leftForPlates } from '@plate-fold/core/weigh';
 import { useMemo, useState } from 'react';
 import { StockChoice } from '../../shared/stock-choice';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { BestAnswer } from './best-answer';
 import { BestLimits } from './best-limits';
 import { Progress } from './ladder-progress';
@@ -13,7 +13,7 @@ import { useLadder } from './use-ladder';
 
 /** The best sheet for every plate within limits, searched among what has been struck so far. */
 export function BestTab({ facts }: { facts: Facts }) {
-  const { units, stock } = useApp(s => s.view);
+  const { units, stock } = useAppSelector(s => s.view);
   const panels = useMemo(() => facts.panels.map(p => p.panel.id), [facts.panels]);
   const [goal, setGoal] = useState<Goal>('mass');
   const { plan } = facts.document;
@@ -48,7 +48,7 @@ export function BestTab({ facts }: { facts: Facts }) {
       </p>
       {stuck.length > 0 && (
         <p role="status" className="mt-3 border-l-[6px] border-marker bg-markersoft px-3 py-2">
-          No sheet {ladder.waiting === 0 ? 'of the catalogue' : 'struck so far'} keeps the limits for{' '}
+          No sheet {ladder.waiting === 0 ? 'of the catalog' : 'struck so far'} keeps the limits for{' '}
           {stuck.map(p => `plate ${p.panel.mark}`).join(', ')}: what breaks fewest is taken there. A crossbar,
           a flange or more room above would let it keep them, or ease a limit.
         </p>

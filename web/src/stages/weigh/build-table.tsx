@@ -12,7 +12,7 @@ import { Fragment } from 'react';
 import { Swatch } from '../../picture/hatch';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
-import { useApp, useDo } from '../../state/store';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import { comparedAgainst } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
@@ -22,7 +22,7 @@ import { type CompareRow, compareRows } from './rows';
 import { type Column, useColumns } from './use-columns';
 
 function BuildHead({ column, base }: { column: Column; base: boolean }) {
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   const { build, document } = column.facts;
   const active = document.plan.activeBuild === build.id;
   const run = useRun();
@@ -135,7 +135,7 @@ export function BuildTable() {
   const facts = useFacts();
   const run = useRun();
   const { columns, strikes } = useColumns();
-  const { units, against } = useApp(s => s.view);
+  const { units, against } = useAppSelector(s => s.view);
   const base =
     columns.find(c => c.facts.build.id === against) ?? columns.find(c => c.facts.build.id === facts.build.id);
   const busy = strikes.waiting > 0 && !strikes.stopped;

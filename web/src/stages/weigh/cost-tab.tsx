@@ -5,7 +5,7 @@ import { againstRepair, type BuildCost, type RateLine, rateLines } from '@plate-
 import { useState } from 'react';
 import { useRun } from '../../state/commands/run';
 import { selectWeights } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 
@@ -26,7 +26,7 @@ const PARTS: readonly (readonly [keyof BuildCost, string])[] = [
 /** What every build costs, part by part, and what that is held against. */
 function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
   const run = useRun();
-  const weights = useApp(selectWeights);
+  const weights = useAppSelector(selectWeights);
   const { builds, money } = facts.document.plan;
   const offer = (build: string, price: number, source: string): void => {
     run(setOffer, { build, price, source });
@@ -161,7 +161,7 @@ const EXTRAS: readonly (readonly [keyof Money, string, string])[] = [
 /** Rates with their sources, what comes on top, and every build's price by part. */
 export function CostTab({ facts }: { facts: Facts }) {
   const run = useRun();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const { rates, money } = facts.document.plan;
   const enterRate = (line: RateLine, value: number, source: string): void => {
     run(setRate, { rate: line.id, entered: { value, source } });

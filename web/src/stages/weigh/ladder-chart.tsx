@@ -15,12 +15,12 @@ const LOOK: Readonly<
 > = {
   steel: { tone: '--ink', shape: 'square' },
   stainless: { tone: '--ink2', shape: 'diamond' },
-  aluminium: { tone: '--fluid', shape: 'circle' },
+  aluminum: { tone: '--fluid', shape: 'circle' },
   plastic: { tone: '--marker', shape: 'triangle' },
 };
 const FAMILIES = Object.keys(LOOK) as MaterialFamily[];
 
-const colour = (name: string): string =>
+const color = (name: string): string =>
   getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
 /** Marks of the mass axis, in the reader's unit. */
@@ -29,7 +29,7 @@ const STEP = 10;
 /** No line joins the points of the first series. */
 const NO_LINE = [0, 0, 0, 0, 0, 0, 0, 0, 0];
 
-/** What the chart's marks stand for: its own key cannot tell shapes and colours apart. */
+/** What the chart's marks stand for: its own key cannot tell shapes and colors apart. */
 function ChartKey() {
   const mark = (shape: (typeof LOOK)[MaterialFamily]['shape']) =>
     ({
@@ -115,7 +115,7 @@ export default function LadderChart({
     const masses = struck.map(r => mass(r.massKg));
     const low = Math.floor(Math.min(...masses) / STEP) * STEP;
     const high = Math.ceil(Math.max(...masses) / STEP) * STEP;
-    const ink = colour('--ink');
+    const ink = color('--ink');
     const length = units === 'inch' ? 'in' : 'mm';
     return {
       chart: {
@@ -138,10 +138,10 @@ export default function LadderChart({
       },
       series,
       colors: [
-        ...FAMILIES.map(f => colour(LOOK[f].tone)),
-        ...FAMILIES.map(() => colour('--oxide')),
-        colour('--fluid'),
-        colour('--ink2'),
+        ...FAMILIES.map(f => color(LOOK[f].tone)),
+        ...FAMILIES.map(() => color('--oxide')),
+        color('--fluid'),
+        color('--ink2'),
       ],
       stroke: {
         width: [...NO_LINE, 1.5],
@@ -162,7 +162,7 @@ export default function LadderChart({
       },
       fill: { opacity: [1, 1, 1, 1, 1, 1, 1, 1, 0, 1] },
       legend: { show: false },
-      grid: { borderColor: colour('--scribe') },
+      grid: { borderColor: color('--scribe') },
       tooltip: {
         shared: false,
         intersect: true,

@@ -4,7 +4,7 @@ import { resheeted, setSheets } from '@plate-fold/core/plan';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { StockChoice } from '../../shared/stock-choice';
 import { useRun } from '../../state/commands/run';
-import { useApp, useDo } from '../../state/store';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import { panelSelected } from '../../state/view-slice';
 import { Chips } from '../../ui/chips';
 import { Progress } from './ladder-progress';
@@ -30,11 +30,11 @@ function allTogether(known: ReadonlyMap<string, readonly KnownRung[]>): readonly
   });
 }
 
-/** Every sheet of the catalogue for one plate or for all: mass against gap left, and the same as a table. */
+/** Every sheet of the catalog for one plate or for all: mass against gap left, and the same as a table. */
 export function LadderTab({ facts }: { facts: Facts }) {
   const run = useRun();
-  const dispatch = useDo();
-  const { units, theme, panel, stock } = useApp(s => s.view);
+  const dispatch = useAppDispatch();
+  const { units, theme, panel, stock } = useAppSelector(s => s.view);
   const [all, setAll] = useState(false);
   const own = facts.panels.find(p => p.panel.id === panel) ?? facts.panels[0];
   const id = own?.panel.id;
@@ -83,9 +83,9 @@ export function LadderTab({ facts }: { facts: Facts }) {
         <Progress ladder={ladder} />
       </div>
       <p className="mt-1 text-small text-ink2">
-        Every sheet of the catalogue for {all ? 'all plates' : `plate ${own.panel.mark}`}, struck with half
-        the heavier axle where the plate as it is has its worst place. On the edge nothing lighter leaves as
-        much gap. Sheets thinner than one that gives way or hits are left out until asked for. Estimates;{' '}
+        Every sheet of the catalog for {all ? 'all plates' : `plate ${own.panel.mark}`}, struck with half the
+        heavier axle where the plate as it is has its worst place. On the edge nothing lighter leaves as much
+        gap. Sheets thinner than one that gives way or hits are left out until asked for. Estimates;{' '}
         {facts.weight.rates.note}.
       </p>
       {struck.length > 0 && (

@@ -5,7 +5,7 @@ import { type Figure, fixed, loadFigure, massFigure, type UnitSystem } from '@pl
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { lazy, Suspense } from 'react';
 import { useRun } from '../../state/commands/run';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
 import { Sortable, SortableRow } from '../../ui/sortable';
@@ -56,7 +56,7 @@ function decidedBy(t: ProfileTerm, { facts }: Column): string {
 /** What matters to the owner, in order, and how the builds stand in each of it: no single score. */
 export function MattersTab({ facts }: { facts: Facts }) {
   const run = useRun();
-  const { units, theme } = useApp(s => s.view);
+  const { units, theme } = useAppSelector(s => s.view);
   const { columns, strikes } = useColumns();
   const ranked = facts.document.plan.priorities ?? PRIORITIES;
   const order = [...ranked, ...PRIORITIES.filter(p => !ranked.includes(p))];

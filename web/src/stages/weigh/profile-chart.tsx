@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import Chart from '../../ui/chart';
 
-const colour = (name: string): string =>
+const color = (name: string): string =>
   getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
 /** Builds told apart by hatch as well as by tone; there are eight at most. */
@@ -35,7 +35,7 @@ export default function ProfileChart({
   theme: string;
 }) {
   const key = JSON.stringify([names, builds]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the builds are told by their figures, the colours are read from the page
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the builds are told by their figures, the colors are read from the page
   const options = useMemo(
     () => ({
       chart: {
@@ -43,7 +43,7 @@ export default function ProfileChart({
         height: 110 + names.length * (14 + 13 * builds.length),
         animations: { enabled: false },
         toolbar: { show: false },
-        foreColor: colour('--ink'),
+        foreColor: color('--ink'),
         fontFamily: 'inherit',
         background: 'transparent',
       },
@@ -54,7 +54,7 @@ export default function ProfileChart({
           y: s === undefined ? null : Math.round(100 * s),
         })),
       })),
-      colors: builds.map((_, i) => colour(TONES[i] ?? '--ink')),
+      colors: builds.map((_, i) => color(TONES[i] ?? '--ink')),
       fill: {
         type: builds.map(() => 'pattern'),
         pattern: {
@@ -64,11 +64,11 @@ export default function ProfileChart({
           strokeWidth: 2,
         },
       },
-      stroke: { show: true, width: 1.5, colors: builds.map((_, i) => colour(TONES[i] ?? '--ink')) },
+      stroke: { show: true, width: 1.5, colors: builds.map((_, i) => color(TONES[i] ?? '--ink')) },
       plotOptions: { bar: { horizontal: true, barHeight: '78%' } },
       dataLabels: { enabled: false },
       legend: { position: 'top' as const, horizontalAlign: 'left' as const, fontSize: '13px' },
-      grid: { borderColor: colour('--scribe') },
+      grid: { borderColor: color('--scribe') },
       tooltip: {
         theme,
         y: { formatter: (v: number | null) => (v === null ? 'not known' : `${v} % of the best build`) },

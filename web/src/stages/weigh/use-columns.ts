@@ -5,7 +5,7 @@ import type { Result } from '@plate-fold/core/units';
 import { createSelector } from '@reduxjs/toolkit';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { selectFacts } from '../../state/derived';
-import { type RootState, useApp } from '../../state/store';
+import { type RootState, useAppSelector } from '../../state/store';
 import { SET_DOWN, useStrikes } from '../../state/strikes/use-strikes';
 import type { BuildAsked, BuildExtra } from '../../work/build.worker';
 import { buildInWorker } from '../../work/build-client';
@@ -75,7 +75,7 @@ const answered = (r: Result<StrikeAnswer> | undefined): readonly StrikeAnswer[] 
 
 /** The builds side by side, with the strikes that are known; the others are struck when asked for. */
 export function useColumns() {
-  const builds = useApp(selectBuilds);
+  const builds = useAppSelector(selectBuilds);
   const facts = useMemo(() => builds.map(b => b.facts), [builds]);
   const bellies = useMemo(
     () =>

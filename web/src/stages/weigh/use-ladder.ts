@@ -63,7 +63,7 @@ export function useAhead(facts: Facts, panel: string | undefined): void {
 }
 
 /**
- * The ladders of some plates: every sheet of the catalogue, each struck where the plate as it is has its worst place, coming in as
+ * The ladders of some plates: every sheet of the catalog, each struck where the plate as it is has its worst place, coming in as
  * they are ready. Sheets that cannot be made are not struck. Plates take turns, so that all of them soon have something to choose.
  */
 export function useLadder(

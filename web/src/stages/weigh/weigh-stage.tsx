@@ -6,7 +6,7 @@ import { useSize } from '../../picture/use-size';
 import { Bench } from '../../shared/bench';
 import { FindingCard } from '../../shared/finding-card';
 import { selectFindings, useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { Chips } from '../../ui/chips';
 import { Row } from '../../ui/figure';
 import { sheetName } from '../../ui/names';
@@ -23,8 +23,8 @@ const LADDER = ['steel-hr36', 'stainless-304', 'al-5052-h32', 'al-6061-t6'] as c
 /** What the chosen plate's sheet would have to be in other metals, to be as stiff and to dent as late. */
 function Equals() {
   const facts = useFacts();
-  const units = useApp(s => s.view.units);
-  const panel = useApp(s => s.view.panel);
+  const units = useAppSelector(s => s.view.units);
+  const panel = useAppSelector(s => s.view.panel);
   const folded = facts.panels.find(p => p.panel.id === panel) ?? facts.panels[0];
   if (!folded) return null;
   const { sheet, material } = folded;
@@ -91,8 +91,8 @@ const TABS = [
 export function WeighStage() {
   const facts = useFacts();
   const [tab, setTab] = useState<(typeof TABS)[number][0]>('builds');
-  const { units, panel } = useApp(s => s.view);
-  const findings = useApp(selectFindings).filter(f => f.where === 'weigh');
+  const { units, panel } = useAppSelector(s => s.view);
+  const findings = useAppSelector(selectFindings).filter(f => f.where === 'weigh');
   const [ref, size] = useSize<HTMLDivElement>();
   // the ladder begins with where a plate is struck, and with its chart: both are fetched before it is asked for
   useAhead(facts, panel);

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { edited } from '../plan-actions';
 import { previewDropped, previewed } from '../preview-slice';
 import { selectDocument } from '../select';
-import { type Dispatch, type RootState, useDo } from '../store';
+import { type Dispatch, type RootState, useAppDispatch } from '../store';
 import { noticeGiven } from '../view-slice';
 import { commandNamed } from './all';
 
@@ -59,7 +59,7 @@ export const letGo = (): Thunk<void> => (dispatch, getState) => {
 
 /** Changes the open plan; see `run`. */
 export function useRun(): <A>(command: Command<A>, args: A, group?: string) => PlanDocument | false {
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   return useMemo(() => (command, args, group) => dispatch(run(command, args, group)), [dispatch]);
 }
 
@@ -71,7 +71,7 @@ export interface Hand {
 }
 
 export function useHand(): Hand {
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   return useMemo(
     () => ({
       show: call => dispatch(preview(call)),

@@ -1,5 +1,5 @@
 import { useStore } from 'react-redux';
-import { type RootState, useApp, useDo } from '../store';
+import { type RootState, useAppDispatch, useAppSelector } from '../store';
 import type { Bound } from './bound';
 
 /** A command of the frame for a button: what it is called now, whether it can be done, and how. */
@@ -8,9 +8,9 @@ export function useBound(b: Bound): {
   readonly enabled: boolean;
   readonly run: () => void;
 } {
-  const dispatch = useDo();
+  const dispatch = useAppDispatch();
   const store = useStore<RootState>();
-  const label = useApp(b.label);
-  const enabled = useApp(b.enabled);
+  const label = useAppSelector(b.label);
+  const enabled = useAppSelector(b.enabled);
   return { label, enabled, run: () => b.run(dispatch, store.getState()) };
 }

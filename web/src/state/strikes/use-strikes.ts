@@ -12,7 +12,7 @@ import {
   strikeForce,
   wishOf,
 } from '@plate-fold/core/strike';
-import { bad, type Result } from '@plate-fold/core/units';
+import { err, type Result } from '@plate-fold/core/units';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { found, useAnswers, useAsker } from './store';
 import { wishKey } from './wish-key';
@@ -83,7 +83,7 @@ function tasksOf(belly: Belly, blow: Blow): readonly Task[] {
       folded,
       key: wishKey(wish),
       wish,
-      ...(refused === undefined ? {} : { refused: bad(refused) }),
+      ...(refused === undefined ? {} : { refused: err(refused) }),
     };
   });
 }

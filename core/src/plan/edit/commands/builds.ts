@@ -1,4 +1,4 @@
-import { bad, good } from '../../../units';
+import { err, ok } from '../../../units';
 import type { PlanDocument, SheetChoice } from '../../plan';
 import { redrawnFor, sheetsSet } from '../../restack';
 import { inPlan } from '../change';
@@ -31,10 +31,10 @@ export const copyBuild = command<OfBuild>({
   label: (doc, a) => `copy ${named(doc, a)}`,
   run: (doc, { build }) => {
     const from = doc.plan.builds.find(b => b.id === build);
-    if (!from) return bad('there is no such build');
-    if (doc.plan.builds.length >= MOST_BUILDS) return bad(`A plan has ${MOST_BUILDS} builds at the most.`);
+    if (!from) return err('there is no such build');
+    if (doc.plan.builds.length >= MOST_BUILDS) return err(`A plan has ${MOST_BUILDS} builds at the most.`);
     const copy = { ...from, id: freeLetter(doc.plan.builds), name: `${from.name}, copy` };
-    return good(inPlan(doc, { builds: [...doc.plan.builds, copy], activeBuild: copy.id }));
+    return ok(inPlan(doc, { builds: [...doc.plan.builds, copy], activeBuild: copy.id }));
   },
 });
 

@@ -1,5 +1,5 @@
 import type { Vec2 } from '../../../geometry';
-import { good } from '../../../units';
+import { ok } from '../../../units';
 import type { Crossbar, PlanDocument } from '../../plan';
 import { presentOf } from '../../present';
 import { command } from '../command';
@@ -28,7 +28,7 @@ export const addCrossbar = command<{
     if (!made.ok) return made;
     const { document, id } = made.value;
     const bar = document.plan.crossbars.find(c => c.id === id);
-    return good(
+    return ok(
       z === undefined || !bar
         ? document
         : crossbarSet(document, id, { from: [bar.from[0], bar.from[1], z], to: [bar.to[0], bar.to[1], z] }),

@@ -1,5 +1,5 @@
 import type { Vec2 } from '../../../geometry';
-import { bad } from '../../../units';
+import { err } from '../../../units';
 import type { Opening } from '../../plan';
 import { command, plateNamed } from '../command';
 import { openingRemoved, openingSet } from '../openings';
@@ -22,7 +22,7 @@ export const moveOpening = command<{ readonly panel: string; readonly opening: s
   label: (doc, { panel }) => `move an opening of ${plateNamed(doc, panel)}`,
   run: (doc, { panel, opening, at }) => {
     const o = doc.plan.panels.find(p => p.id === panel)?.openings.find(x => x.id === opening);
-    return o ? openingSet(doc, panel, { ...o, at }) : bad('there is no such opening');
+    return o ? openingSet(doc, panel, { ...o, at }) : err('there is no such opening');
   },
 });
 

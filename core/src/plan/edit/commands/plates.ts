@@ -1,5 +1,5 @@
 import type { Vec2, Vec3 } from '../../../geometry';
-import { good } from '../../../units';
+import { ok } from '../../../units';
 import type { Duty, Grain, Panel } from '../../plan';
 import { inPlan, withPanel } from '../change';
 import { command, plateNamed } from '../command';
@@ -132,7 +132,7 @@ export const splitPlate = command<OfPlate<{ readonly line: SplitLine }>>({
   label: (doc, { panel }) => `split ${plateNamed(doc, panel)}`,
   run: (doc, { panel, line }) => {
     const r = panelSplit(doc, panel, line);
-    return r.ok ? good(r.value.document) : r;
+    return r.ok ? ok(r.value.document) : r;
   },
 });
 

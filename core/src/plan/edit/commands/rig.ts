@@ -19,7 +19,7 @@ import {
   withChoice,
   withEntry,
 } from '../../../rig';
-import { bad, good, roundTo } from '../../../units';
+import { err, ok, roundTo } from '../../../units';
 import type { PlanDocument } from '../../plan';
 import { freshId } from '../change';
 import { command } from '../command';
@@ -109,9 +109,9 @@ export const takeMeasure = command<{
     // only what this number brings about is its fault: a pair may be out of order while both ends are being typed
     const old = new Set(measureFaults(rig.body, before).map(f => f.fault));
     const fault = measureFaults(rig.body, next).find(f => f.id === measure && !old.has(f.fault));
-    if (fault) return bad(`${fault.fault}.`);
+    if (fault) return err(`${fault.fault}.`);
     const used = new Set(doc.plan.joints.flatMap(j => j.mount ?? []));
-    return good(fitted({ ...doc, rig: remeasured(rig, next, how, used) }));
+    return ok(fitted({ ...doc, rig: remeasured(rig, next, how, used) }));
   },
 });
 
@@ -214,7 +214,7 @@ export const repeatEntry = command<{ readonly list: RigList }>({
     const last = rows.at(-1);
     return last
       ? inRig(doc, { [list]: [...rows, { ...last, id: freshId(ONE[list].replace(' ', '-'), rows) }] })
-      : bad(`there is no ${ONE[list]} to be repeated`);
+      : err(`there is no ${ONE[list]} to be repeated`);
   },
 });
 
@@ -276,7 +276,7 @@ export const addHole = command<{
       .filter(m => contains(m.footprint, [x, y]))
       .sort((p, q) => p.zBottom - q.zBottom)[0];
     if (!over)
-      return bad(
+      return err(
         'No member lies over that place: a hole is in the face of one. Add or move the member first.',
       );
     const size = kind === 'drill' ? {} : { diameter };
@@ -288,6 +288,6 @@ export const addHole = command<{
       condition: 'good',
       nutReach: kind === 'through' ? 'slot' : 'none',
     };
-    return good(inRig(doc, { mounts: [...doc.rig.mounts, hole] }));
+    return ok(inRig(doc, { mounts: [...doc.rig.mounts, hole] }));
   },
 });

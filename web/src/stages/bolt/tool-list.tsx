@@ -1,11 +1,11 @@
-import { toolRoll } from '@plate-fold/core/bolt';
-import { toolRollCsv } from '@plate-fold/core/formats';
+import { toolList } from '@plate-fold/core/bolt';
+import { toolListCsv } from '@plate-fold/core/formats';
 import { useFacts } from '../../state/derived';
 import { type Column, DataTable } from '../../ui/data-table';
 import { ListHead } from './list-head';
 import { OwnWrenches } from './own-wrenches';
 
-type Line = ReturnType<typeof toolRoll>[number];
+type Line = ReturnType<typeof toolList>[number];
 /** Joints that are named before the rest is left out. */
 const NAMED = 12;
 const COLUMNS: readonly Column<Line>[] = [
@@ -34,15 +34,15 @@ const COLUMNS: readonly Column<Line>[] = [
 ];
 
 /** Everything to lay out before the vehicle is in the air. */
-export function ToolRoll() {
+export function ToolList() {
   const { joints, document, build, panels, rig } = useFacts();
-  const lines = toolRoll(joints, { panels, rig });
+  const lines = toolList(joints, { panels, rig });
   return (
     <div className="max-w-3xl p-4">
       <ListHead
         title={`Tool roll for build ${build.id}`}
         file={`${document.plan.id}-${build.id}-tool-roll.csv`}
-        text={() => toolRollCsv(lines)}
+        text={() => toolListCsv(lines)}
       />
       <DataTable
         className="w-full"

@@ -1,19 +1,19 @@
-import { shoppingList, toBuy } from '@plate-fold/core/bolt';
+import { hardwareList, toBuy } from '@plate-fold/core/bolt';
 import { buyListCsv } from '@plate-fold/core/formats';
 import { usePutOnShelfMutation, useShelfQuery } from '../../state/api';
 import { useFacts } from '../../state/derived';
-import { useApp } from '../../state/store';
+import { useAppSelector } from '../../state/store';
 import { type Column, DataTable } from '../../ui/data-table';
 import { MeasureInput } from '../../ui/measure-input';
 import { ListHead } from './list-head';
 
 /** What the active build needs, what lies on the shelf, and what is to buy, in packs. */
-export function BagList() {
+export function HardwareList() {
   const { joints, document, build } = useFacts();
-  const units = useApp(s => s.view.units);
+  const units = useAppSelector(s => s.view.units);
   const { data: shelf = [], isError } = useShelfQuery();
   const [put, putting] = usePutOnShelfMutation();
-  const lines = shoppingList(joints);
+  const lines = hardwareList(joints);
   const counts = Object.fromEntries(shelf.filter(e => e.kind === 'part').map(e => [e.name, e.count]));
   const buy = toBuy(lines, counts);
   const packs = buy.reduce((s, l) => s + l.packs, 0);

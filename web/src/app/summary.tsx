@@ -9,7 +9,7 @@ import {
 } from '@plate-fold/core/units';
 import { useNavigate, useParams } from 'react-router';
 import { selectFindings, selectStruckNow, selectWeights, useFacts } from '../state/derived';
-import { useApp } from '../state/store';
+import { useAppSelector } from '../state/store';
 import type { LeastStruck, StruckState } from '../state/struck-slice';
 
 interface Entry {
@@ -121,25 +121,25 @@ function entries(
 }
 
 /** The foot of the page: what it all comes to, with the change against the compared build. */
-export function Tally() {
+export function Summary() {
   const facts = useFacts();
-  const findings = useApp(selectFindings);
-  const weights = useApp(selectWeights);
-  const { units, against } = useApp(s => s.view);
+  const findings = useAppSelector(selectFindings);
+  const weights = useAppSelector(selectWeights);
+  const { units, against } = useAppSelector(s => s.view);
   const navigate = useNavigate();
   const { planId } = useParams();
   const other =
     weights.find(w => w.id === against && w.id !== facts.build.id) ??
     weights.find(w => w.id !== facts.build.id);
   const count = (s: string): number => findings.filter(f => f.severity === s).length;
-  const struck = useApp(selectStruckNow);
+  const struck = useAppSelector(selectStruckNow);
   const counts = { stop: count('stop'), fix: count('fix'), note: count('note') };
   const list = entries(facts, units, other, counts, struck);
   return (
     <footer
       role="group"
       className="flex shrink-0 overflow-x-auto bg-foot text-[#f2f5f7] max-desk:h-11 desk:h-19.5"
-      aria-label="Tally"
+      aria-label="Summary"
     >
       {list.map(e => (
         <button

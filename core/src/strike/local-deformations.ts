@@ -80,7 +80,7 @@ function turnOf(rest: Rest, turned: Float64Array, r: number, axes: Float64Array)
  * The moves of a triangle seen from its own axes, eighteen; `axes` and `flat` receive those axes and its corners in them as they
  * stand now.
  */
-export function ownMoves(
+export function localDeformations(
   model: ShellModel,
   rest: Rest,
   e: number,

@@ -7,7 +7,7 @@ import { HatchDefs, hatch } from './hatch';
 import { flatsFromSide, paintOrder, pathOf } from './paths';
 import type { SheetScale } from './sheet-scale';
 
-export interface KeelProps {
+export interface SideViewProps {
   readonly facts: Facts;
   readonly scale: SheetScale;
   readonly height: number;
@@ -67,7 +67,7 @@ function Dimension({
 }
 
 /** Side elevation of the whole underside: the constant companion and the way around. */
-export const Keel = memo(function Keel(props: KeelProps) {
+export const SideView = memo(function SideView(props: SideViewProps) {
   const { facts, scale, height, units, panel, joint, onPanel } = props;
   const [cursor, setCursor] = useState<number>();
   const ground = height - (height < 60 ? 5 : 16);
@@ -86,7 +86,7 @@ export const Keel = memo(function Keel(props: KeelProps) {
       width={scale.width}
       height={height}
       role="group"
-      aria-label="Keel: the underside from the side"
+      aria-label="SideView: the underside from the side"
       className="block touch-pan-y select-none"
       onPointerMove={e => setCursor(scale.xAt(e.clientX - e.currentTarget.getBoundingClientRect().left))}
       onPointerLeave={() => setCursor(undefined)}
