@@ -80,7 +80,7 @@ describe('platefold', () => {
     await call('export', DEMO, '--as', 'ics', '--out', out);
     const ics = await readFile(join(out, 'bramble-winter.ics'), 'utf8');
     expect(ics.match(/BEGIN:VEVENT/g)?.length).toBeGreaterThan(5);
-    expect(ics).toContain('Go round all bolts with the torque wrench: Bramble');
+    expect(ics).toContain('Re-torque all bolts: Bramble');
   });
 
   it('export writes one file a plate, lists, or the plan; and refuses what it cannot write', async () => {

@@ -275,7 +275,7 @@ const strikeVerb: Verb = facts => {
     json: { panels: struck },
     text: [
       rows([
-        ['plate', 'force', 'gives', 'gap left', 'to', 'stress', 'dent', 'rings at', 'by'],
+        ['plate', 'force', 'gives', 'clearance', 'to', 'stress', 'dent', 'rings at', 'by'],
         ...made.map(({ folded, answer: a }) => {
           const { mark } = folded.panel;
           if (!a.ok) return [mark, a.fault];

@@ -85,11 +85,11 @@ describe('an own vehicle, from nothing', () => {
 
     await press(page, 'Cover 7 findings', 'link');
     await says(page, 'Oil pan 0% 0% Engine front 0% 0%');
-    await press(page, 'Propose');
-    await press(page, 'Lay out a set');
-    await says(page, /Take \d of \d plates/, 60_000);
-    await says(page, 'so that both ends are bolted to a member');
-    await page.locator('::-p-text(Take 5 of 5 plates)').click();
+    await press(page, 'Suggest plates');
+    await press(page, 'Suggest');
+    await says(page, /Add \d of \d plates/, 60_000);
+    await says(page, 'so both ends bolt to a crossmember');
+    await page.locator('::-p-text(Add 5 of 5 plates)').click();
     await says(page, 'The whole set');
     expect(Number((await summary(page, 'Covered')).replace('%', ''))).toBeGreaterThan(93);
     doc = await stored(page);
@@ -124,9 +124,9 @@ describe('an own vehicle, from nothing', () => {
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await page.keyboard.press('1');
     await choose(page, 'Engine', '4 cylinder');
-    await says(page, 'Now there: oil pan, engine front. Gone: oil pan, engine front.');
+    await says(page, 'Added: oil pan, engine front. Removed: oil pan, engine front.');
     await choose(page, 'Front differential', 'lowered 12 mm');
-    await says(page, 'Now there: front differential. Gone: front differential.');
+    await says(page, 'Added: front differential. Removed: front differential.');
     expect((await stored(page)).rig.selected).toMatchObject({ engine: 'four', differential: 'lowered' });
 
     // all of it undone, back to the starting rig without a plate
@@ -146,9 +146,9 @@ describe('an own vehicle, from nothing', () => {
     await type(page, 'Wheelbase', '3300');
     const start = await stored(page);
     await press(page, 'Cover 7 findings', 'link');
-    await press(page, 'Propose');
-    await press(page, 'Lay out a set');
-    await page.locator('::-p-text(Take 5 of 5 plates)').click();
+    await press(page, 'Suggest plates');
+    await press(page, 'Suggest');
+    await page.locator('::-p-text(Add 5 of 5 plates)').click();
     await page.locator('aria/Plate D, transfer case[role="button"]').click();
     const edge = (await page.waitForSelector(
       '[aria-label^="Edge 2 of plate D"]',
@@ -183,12 +183,12 @@ describe('an own vehicle, from nothing', () => {
     await page.keyboard.press('Tab');
     await page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await page.keyboard.press('2');
-    await says(page, 'Choose a plate on the map');
+    await says(page, 'Select a plate on the map');
     await page.keyboard.press('p');
-    await focusOn('aria/Lay out a set[role="button"]');
+    await focusOn('aria/Suggest[role="button"]');
     await page.keyboard.press('Enter');
-    await says(page, /Take \d of \d plates/, 60_000);
-    await focusOn('aria/Take 5 of 5 plates[role="button"]');
+    await says(page, /Add \d of \d plates/, 60_000);
+    await focusOn('aria/Add 5 of 5 plates[role="button"]');
     await page.keyboard.press('Space');
     await says(page, 'The whole set');
     await page.keyboard.press(']');
@@ -249,7 +249,7 @@ describe('the rig', () => {
     )) as ElementHandle<HTMLInputElement>;
     await writeFile(join(folder, 'bad.csv'), text.replace('good', 'fine').replace(/^id,x mm/, 'id,x mm'));
     await input.uploadFile(join(folder, 'bad.csv'));
-    await says(page, /Nothing was laid in\. row 2 condition is "fine"/);
+    await says(page, /Nothing was imported\. row 2 condition is "fine"/);
     await press(page, 'Paste rows');
     const rows = (await page.waitForSelector(
       'aria/Rows[role="textbox"]',
@@ -262,8 +262,8 @@ describe('the rig', () => {
       );
       e.dispatchEvent(new Event('input', { bubbles: true }));
     });
-    await press(page, 'Lay in');
-    await says(page, '2 rows laid in');
+    await press(page, 'Import');
+    await says(page, '2 rows imported');
     const doc = await stored(page);
     expect(doc.rig.mounts.find(m => m.id === 'extra-1')?.at[0]).toBeCloseTo(254, 6);
     expect(doc.rig.mounts.find(m => m.id === 'h1lo')?.condition).toBe('broken-nut');
@@ -275,12 +275,12 @@ describe('the rig', () => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/pebble-tray/rig'));
     await says(page, 'Simulated: a stand-in');
-    await choose(page, 'The simulated set', 'loses a pad');
+    await choose(page, 'Simulated scales', 'loses one pad');
     await press(page, 'Read');
     await says(page, 'The front-right pad does not answer');
-    await choose(page, 'The simulated set', 'behaves well');
+    await choose(page, 'Simulated scales', 'works normally');
     await press(page, 'Read');
-    await press(page, 'Take these axle loads');
+    await press(page, 'Use these axle loads');
     expect(Math.abs((await stored(page)).rig.axles.front.massKg - 830)).toBeLessThan(3);
     await page.browserContext().close();
   });
@@ -290,7 +290,7 @@ describe('the rig', () => {
     await page.goto(server.at('/plan/heron-autumn/rig'));
     await choose(page, 'Front differential', 'lowered 12 mm');
     await choose(page, 'Sway-bar links', 'drop kit');
-    await says(page, 'No longer fits: This combination does not fit');
+    await says(page, 'No longer fits: These options do not go together');
     await page.browserContext().close();
   });
 
@@ -341,7 +341,7 @@ describe('plates', () => {
     const merged = (await stored(page)).plan.panels.map(p => p.name);
     await press(page, 'Mirror');
     await says(page, 'New plate, mirrored');
-    await press(page, 'Take out');
+    await press(page, 'Delete');
     expect((await stored(page)).plan.panels.map(p => p.name)).toEqual(merged);
     await page.browserContext().close();
   });
@@ -399,7 +399,7 @@ describe('plates', () => {
     await input.uploadFile(join(folder, 'cross.dxf'));
     await says(page, /The drawing was not taken: a contour crosses itself near .* Nothing was changed/);
     await input.uploadFile(join(folder, 'plate.dxf'));
-    await says(page, 'In which unit is the drawing?');
+    await says(page, 'What unit is the drawing in?');
     await press(page, 'inches');
     await says(page, 'From a drawing 1');
     const added = (await stored(page)).plan.panels.at(-1);
@@ -421,7 +421,7 @@ describe('plates', () => {
       page,
       /Plate D would cross itself: edge \d meets edge \d\. ?Nothing was changed|Plate D would cross itself/,
     );
-    await press(page, 'Put away');
+    await press(page, 'Dismiss');
     await press(page, 'Round hole');
     await type(page, 'Diameter', '900');
     await says(page, 'Plate D: the opening reaches past the edge of the plate');

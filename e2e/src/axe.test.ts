@@ -29,18 +29,18 @@ const VIEWS: Readonly<Record<string, View>> = {
   },
   'a proposed set': {
     path: '/plan/wren-sliders/cover',
-    says: 'Propose',
-    open: [{ press: 'Propose' }, { press: 'Lay out a set', says: /Take \d of \d plates/ }],
+    says: 'Suggest plates',
+    open: [{ press: 'Suggest plates' }, { press: 'Suggest', says: /Add \d of \d plates/ }],
   },
   'a plate of Cover': {
     path: '/plan/bramble-winter/cover',
-    says: 'Propose',
-    open: [{ press: 'Plate A, engine' }, ...tabs('Shape', 'Held by')],
+    says: 'Suggest plates',
+    open: [{ press: 'Plate A, engine' }, ...tabs('Shape', 'Bolts')],
   },
   Fold: { path: '/plan/bramble-winter/fold', says: /\d mm|\d in/ },
   Strike: {
     path: '/plan/wren-sliders/strike',
-    says: 'Gives',
+    says: 'Deflection',
     open: radios(['in space'], ['as a map'], ['as a table']),
   },
   'Weigh, builds': { path: '/plan/bramble-winter/weigh', says: 'Build' },
@@ -50,17 +50,25 @@ const VIEWS: Readonly<Record<string, View>> = {
     open: radios(
       ['every sheet for a plate', 'invented defaults'],
       ['best build', 'invented defaults'],
-      ['what matters', 'never added up into one score'],
-      ['cost', 'On top, and held against'],
+      ['what matters', 'There is no single score'],
+      ['cost', 'Extras and comparison'],
     ),
   },
   Bolt: {
     path: '/plan/heron-autumn/bolt',
     says: /torque/i,
-    open: tabs('Choose for me', 'Torques', 'Drilling', 'Factory off', 'Bag list', 'Tool roll', 'Kit check'),
+    open: tabs(
+      'Choose for me',
+      'Torques',
+      'Drilling',
+      'Factory parts',
+      'Hardware list',
+      'Tools',
+      'Kit check',
+    ),
   },
   'Run at the desk': { path: '/plan/bramble-winter/run', says: 'Time, a guess' },
-  Log: { path: '/plan/bramble-winter/log', says: 'Log something' },
+  Log: { path: '/plan/bramble-winter/log', says: 'Add an entry' },
   'a run on the floor, ended': { path: '/run/demo-install', says: 'As built' },
 };
 
@@ -69,7 +77,12 @@ async function sweep(page: Page, view: View): Promise<readonly string[]> {
   await says(page, view.says, 90_000);
   const found = (await seriousFaults(page)).map(f => `as it opens: ${f}`);
   for (const o of view.open ?? []) {
-    await press(page, o.press, o.role);
+    // a button of a page that folds its head as it scrolls is pressed where it is, not where it was
+    if (o.role) await press(page, o.press, o.role);
+    else
+      await (await page.waitForSelector(`aria/${o.press}[role="button"]`))?.evaluate(e =>
+        (e as HTMLElement).click(),
+      );
     if (o.says) await says(page, o.says, 90_000);
     found.push(...(await seriousFaults(page)).map(f => `${o.press}: ${f}`));
   }

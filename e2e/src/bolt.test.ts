@@ -29,7 +29,7 @@ const onHeron = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<
 describe('Bolt chooses the hardware of the lifted SUV', () => {
   onHeron('one joint changed by hand is locked, and what it bears is told', async ({ page, server }) => {
     await page.locator('::-p-xpath(//ul[@aria-label="Joints"]//button[starts-with(., "j-3")])').click();
-    await says(page, 'What it bears');
+    await says(page, 'Strength');
     await says(page, /Pulled \d+\.\d kN \(.*\), sheared/);
     await page.locator('::-p-text(Change its hardware)').click();
     await choose(page, 'Class', '10.9');
@@ -63,7 +63,7 @@ describe('Bolt chooses the hardware of the lifted SUV', () => {
         )
         .click();
       expect(await jointOf(server, page, 'j-5')).toMatchObject({ nut: 'rivet-nut', lock: true });
-      await says(page, 'as planned');
+      await says(page, 'planned');
     },
   );
 
@@ -74,13 +74,13 @@ describe('Bolt chooses the hardware of the lifted SUV', () => {
       const before = await stored(server, page);
       await says(page, 'Your own choice, kept.');
       await says(page, 'rivet nut from below, since the captive nut is broken');
-      await page.locator('::-p-xpath(//button[starts-with(., "Take all")])').click();
-      await says(page, 'All joints are as they would be chosen.');
+      await page.locator('::-p-xpath(//button[starts-with(., "Apply all")])').click();
+      await says(page, 'Every bolt already has the hardware suggested.');
       const after = await stored(server, page);
       expect(after.joints.find(j => j.id === 'j-3')).toEqual(before.joints.find(j => j.id === 'j-3'));
       expect(after.joints.find(j => j.id === 'j-11')?.nut).toBe('rivet-nut');
       await press(page, 'Lock j-3');
-      await says(page, 'Take all 1 changes');
+      await says(page, 'Apply all 1 changes');
       await press(page, 'Lock j-3');
       await undo(page);
       await undo(page);
@@ -96,7 +96,7 @@ describe('Bolt chooses the hardware of the lifted SUV', () => {
       await says(page, 'eye and face protection');
       await says(page, /Fit first: j-\d+/);
       await says(page, 'step bit to 11 mm');
-      await press(page, 'Factory off', 'tab');
+      await press(page, 'Factory parts', 'tab');
       await says(page, 'Lift its center pin first');
       await press(page, 'Torques', 'tab');
       const rows = await page.$$eval('[role=tabpanel][data-state=active] tbody tr', all =>
@@ -104,7 +104,7 @@ describe('Bolt chooses the hardware of the lifted SUV', () => {
       );
       expect(rows.length).toBe(18);
       for (const r of rows) expect(r).toMatch(/N·m/);
-      await press(page, 'Bag list', 'tab');
+      await press(page, 'Hardware list', 'tab');
       expect(await words(page)).toMatch(/rivet nut M8x1.25/);
     },
   );
@@ -118,9 +118,9 @@ describe('the kit', () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/pebble-tray/bolt'));
     await page.waitForSelector('[aria-label="Joints"]');
-    await press(page, 'Bag list', 'tab');
+    await press(page, 'Hardware list', 'tab');
     await says(page, /\d+ packs to buy/);
-    const first = await page.waitForSelector('input[aria-label^="On the shelf"], tbody input');
+    const first = await page.waitForSelector('input[aria-label^="What I have"], tbody input');
     await first?.click({ count: 3 });
     await page.keyboard.type('100');
     await page.keyboard.press('Enter');
@@ -129,7 +129,7 @@ describe('the kit', () => {
         (document.querySelector('[role=tabpanel][data-state=active] tbody tr') as HTMLElement).innerText,
       ),
     );
-    await press(page, 'Tool roll', 'tab');
+    await press(page, 'Tools', 'tab');
     for (const [label, text] of [
       ['Name of the wrench', 'the small one'],
       ['From, N·m', '5'],
@@ -139,23 +139,23 @@ describe('the kit', () => {
       await field?.type(text);
     }
     await press(page, 'Add');
-    await says(page, /None of them reaches \d+/);
+    await says(page, /None of them covers \d+/);
     await press(page, 'Kit check', 'tab');
-    await says(page, /\d+ parts missing, \d+ tools not tried/);
+    await says(page, /\d+ parts missing, \d+ tools not checked/);
     for (const all of await page.$$('[aria-label="Parts to count"] li button:last-child')) await all.click();
-    const ticks = await page.$$('[aria-label="Tools to try"] input');
+    const ticks = await page.$$('[aria-label="Tools to check"] input');
     for (const t of ticks.slice(1)) await t.click();
-    await says(page, /^(?!.*parts missing).*1 tools not tried/);
+    await says(page, /^(?!.*parts missing).*1 tools not checked/);
     await page.reload();
     await press(page, 'Kit check', 'tab');
-    await says(page, '1 tools not tried');
+    await says(page, '1 tools not checked');
     // a missing bit stops the run
     await page.locator('a[href$="/run"]').click();
-    await says(page, '0 parts missing, 1 tools not tried');
+    await says(page, '0 parts missing, 1 tools not checked');
     const start = () =>
       page.$eval('::-p-xpath(//button[contains(., "Start a run")])', e => (e as HTMLButtonElement).disabled);
     expect(await start()).toBe(true);
-    await (await page.waitForSelector('aria/Why it is begun without a whole kit[role="textbox"]'))?.type(
+    await (await page.waitForSelector('aria/Why the run starts with parts missing[role="textbox"]'))?.type(
       'the bit is in the post',
     );
     expect(await start()).toBe(false);
@@ -170,7 +170,7 @@ describe('the kit', () => {
         {
           stepId: 'kit',
           kind: 'deviation',
-          note: 'Begun with parts or tools not counted: the bit is in the post',
+          note: 'Started with parts or tools missing: the bit is in the post',
         },
       ]);
     expect(page.faults).toEqual([]);
@@ -183,12 +183,12 @@ describe('Bolt, struck', () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/wren-sliders/strike'));
     await page.waitForFunction(
-      () => /Gives/.test(document.body.innerText) && !/striking|being struck/.test(document.body.innerText),
+      () => /Deflection/.test(document.body.innerText) && !/striking/.test(document.body.innerText),
       { polling: 200, timeout: 120_000 },
     );
     await page.locator('a[href$="/bolt"]').click();
     await page.waitForSelector('[role="meter"]');
-    await says(page, /A strike asks \d+ %/);
+    await says(page, /A strike uses \d+ %/);
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   }, 180_000);
@@ -199,7 +199,7 @@ describe('Bolt on a phone', () => {
     const page = await openPage(browser, PHONE, { theme: 'dark' });
     await page.goto(server.at('/plan/heron-autumn/bolt'));
     await page.waitForSelector('[aria-label="Joints"]');
-    for (const tab of ['Torques', 'Drilling', 'Factory off', 'Bag list', 'Tool roll', 'Kit check']) {
+    for (const tab of ['Torques', 'Drilling', 'Factory parts', 'Hardware list', 'Tools', 'Kit check']) {
       await press(page, tab, 'tab');
       expect(
         await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),

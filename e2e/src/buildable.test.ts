@@ -181,13 +181,13 @@ describe('a crossbar', () => {
       const y = middle(rail.footprint)[1];
       await page.mouse.click(...at([1700, y]));
     }
-    await says(page, 'Upper face above ground');
+    await says(page, 'Top above ground');
     const made = (await stored(page)).plan;
     const bar = made.crossbars.at(-1);
     expect(made.crossbars).toHaveLength(2);
     expect(bar?.mounts).toHaveLength(2);
     for (const id of bar?.mounts ?? []) expect(made.holes?.some(h => h.id === id)).toBe(true);
-    await says(page, 'Cut and drill');
+    await says(page, 'Cutting and drilling');
     await says(page, 'its lower end countersunk');
     expect(await seriousFaults(page)).toEqual([]);
     await press(page, 'Delete the crossbar');
@@ -203,9 +203,9 @@ describe('a crossbar', () => {
     await page.goto(server.at('/plan/heron-autumn/cover'));
     await press(page, 'Crossbar bar under the tank');
     await page.waitForSelector('[aria-label^="Corner 1 of plate D,"]');
-    await press(page, 'Held by', 'tab');
+    await press(page, 'Bolts', 'tab');
     await page.locator('[aria-label="Crossbars it is bolted to"] button').click();
-    await says(page, 'Upper face above ground');
+    await says(page, 'Top above ground');
     expect(await seriousFaults(page)).toEqual([]);
     await page.browserContext().close();
   });
@@ -247,8 +247,8 @@ describe('a measure that moves what the owner has changed', () => {
         .join('\n')
         .replaceAll(',', '\t'),
     );
-    await press(page, 'Lay in');
-    await says(page, '1 row laid in');
+    await press(page, 'Import');
+    await says(page, '1 row imported');
     const moved = await stored(page);
     const xOf = (doc: Saved): number => doc.rig.mounts.find(m => m.id === held.id)?.at[0] ?? NaN;
     expect(xOf(moved)).toBeCloseTo(held.at[0] + 12, 6);
@@ -262,7 +262,7 @@ describe('a measure that moves what the owner has changed', () => {
       await page.keyboard.type('1010');
       await page.keyboard.press('Enter');
       await says(page, 'this moves more');
-      await says(page, `You have changed hole ${held.id}`);
+      await says(page, `You changed hole ${held.id}`);
     };
     await enter();
     expect(await stored(page)).toEqual(moved);
@@ -273,7 +273,7 @@ describe('a measure that moves what the owner has changed', () => {
     await undo(page);
     expect(await stored(page)).toEqual(moved);
     await enter();
-    await press(page, 'Follow the measure');
+    await press(page, 'Use the measurement');
     await page.waitForFunction(() => !document.body.innerText.includes('this moves more'));
     expect(xOf(await stored(page))).toBeCloseTo(held.at[0], 6);
     await undo(page);

@@ -33,7 +33,7 @@ describe('Weigh', () => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/bramble-winter/weigh'));
     await says(page, 'against build A');
-    await press(page, 'Copy build B');
+    await press(page, 'Duplicate build B');
     await says(page, '1/4 aluminum, copy');
     const name = (await page.waitForSelector(
       'aria/Name of build D[role="textbox"]',
@@ -45,7 +45,7 @@ describe('Weigh', () => {
     expect(doc.plan.builds.map(b => b.name)).toContain('for the second winter');
     expect(doc.plan.activeBuild).toBe('D');
     // a build that is the same as B shows no difference against it
-    const compare = await page.$$('::-p-text(Compare to)');
+    const compare = await page.$$('::-p-text(Make baseline)');
     expect(compare).toHaveLength(3);
     await compare[1]?.click();
     await says(page, 'against build B');
@@ -54,7 +54,7 @@ describe('Weigh', () => {
       e => e.textContent,
     );
     expect(last).toContain('=');
-    await press(page, 'Remove build D');
+    await press(page, 'Delete build D');
     doc = await stored(page, 'bramble-winter');
     expect(doc.plan.builds.map(b => b.id)).toEqual(['A', 'B', 'C']);
     // put in another order by the keyboard, as by a drag
@@ -77,7 +77,7 @@ describe('Weigh', () => {
     await page.goto(server.at('/plan/bramble-winter/bolt'));
     await says(page, 'captive nut');
     await page.locator('[aria-label="Summary"] button::-p-text(Net mass)').click();
-    await says(page, 'How it stands');
+    await says(page, 'Axles and ride height');
     await page.locator('[aria-label="Summary"] button::-p-text(Covered)').click();
     await says(page, 'The whole set');
     await page.browserContext().close();
@@ -93,16 +93,16 @@ describe('Bolt', () => {
     await page.goto(server.at('/plan/bramble-winter/bolt'));
     await page.locator('::-p-text(j10)').click();
     await says(page, '88 N·m');
-    await choose(page, 'On the thread', 'anti-seize');
+    await choose(page, 'On the threads', 'anti-seize');
     await says(page, 'K = 0.12, anti-seize');
     const after = Number(/(\d+) N·m Limited by/.exec(await words(page))?.[1]);
     expect(after).toBeLessThan(60);
     expect((await stored(page, 'bramble-winter')).plan.joints.find(j => j.id === 'j10')?.lube).toBe(
       'anti-seize',
     );
-    await press(page, 'Pull apart');
-    await says(page, 'Put together');
-    await press(page, 'Tool roll', 'tab');
+    await press(page, 'Explode');
+    await says(page, 'Assemble');
+    await press(page, 'Tools', 'tab');
     await says(page, 'Anti-seize');
     await page.browserContext().close();
   });
@@ -164,7 +164,7 @@ describe('the frame', () => {
     await says(page, 'On your back, head to rear');
     expect(await summary(page, 'Net mass')).toContain('kg');
     await press(page, 'Menu');
-    await press(page, 'Dark, for the floor', 'menuitem');
+    await press(page, 'Dark theme', 'menuitem');
     expect(await page.$eval('html', e => e.dataset.theme)).toBe('dark');
     await page.browserContext().close();
   });

@@ -147,14 +147,14 @@ describe('fields', () => {
     const read = () => whole(server);
     const before = await read();
     await press(page, 'Parts', 'tab');
-    const cell = await page.waitForSelector('aria/keep out of pan-six[role="textbox"]');
+    const cell = await page.waitForSelector('aria/clearance of pan-six[role="textbox"]');
     await cell?.click({ count: 3 });
     await page.keyboard.type('1.5');
     await page.keyboard.press('Enter');
     await page.waitForFunction(
       () =>
         document.querySelector('button[aria-label^="Undo"]')?.getAttribute('aria-label') ===
-        'Undo: enter the keep out of pan-six',
+        'Undo: enter the clearance of pan-six',
     );
     await saved(page);
     const after = await read();

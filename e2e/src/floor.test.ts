@@ -36,7 +36,7 @@ const logOf = async (server: TestServer, plan: string): Promise<readonly LogEntr
 
 /** Puts the simulated wrench on such a joint and reads it. */
 async function pull(page: Page, mood: string): Promise<void> {
-  await press(page, 'The simulated wrench is on', 'combobox');
+  await press(page, 'Simulated wrench on', 'combobox');
   await press(page, mood, 'option');
   await page
     .locator(
@@ -61,13 +61,13 @@ describe('an installation on the phone', () => {
     run = await startRun(server, PLAN);
     const page = await openPage(browser, PHONE, { units: 'metric', theme: 'dark' });
     await page.goto(server.at(`/run/${run}`));
-    await says(page, 'See that the vehicle is the one planned for');
+    await says(page, 'Check that this is the vehicle planned for');
     await press(page, 'Who is working: who?');
     await page.locator('aria/Name[role="textbox"]').fill('Juniper');
     await press(page, 'Save');
     await says(page, 'Juniper');
     await onward(page);
-    await says(page, 'Count the kit');
+    await says(page, 'Count the parts');
     await walkUntil(page, /Take off: /);
     await says(page, /Bag, keep:|Throw away:|Bag, used again:/);
     await walkUntil(page, /The jack carries|With its first two bolts in/);
@@ -87,7 +87,7 @@ describe('an installation on the phone', () => {
     // the connection breaks: nothing is lost, and it is read again
     await page.waitForSelector('[data-bolt="j-11"][data-look="now"]');
     await pull(page, 'a connection that breaks');
-    await says(page, 'The wrench has stopped answering. Nothing is lost: pull again, or type');
+    await says(page, 'The wrench stopped answering. Nothing is lost: pull again, or type');
     await press(page, 'Stop reading');
     // a rivet nut that strips is reported and stays open
     await pull(page, 'a rivet nut that strips');
@@ -127,7 +127,7 @@ describe('an installation on the phone', () => {
     await input.uploadFile(torn);
     await says(page, 'no picture this browser can read');
     await input.uploadFile(photo);
-    await says(page, /A photo of \d+ kB goes with it/);
+    await says(page, /A photo of \d+ kB attached/);
     await press(page, 'Touches something above');
     await says(page, 'Touches something above');
     await page.waitForFunction(
@@ -144,7 +144,7 @@ describe('an installation on the phone', () => {
     await press(page, 'To the end of the run');
     await says(page, /\d+ steps are still open/);
     await page.locator(`aria/Why ${stripped} is left so[role="textbox"]`).fill('no tool here');
-    await press(page, 'Leave it');
+    await press(page, 'Cancel');
     await page.locator('aria/Odometer, km[role="textbox"]').fill('60210');
     await press(page, 'End the run with steps open');
     await says(page, 'it stands in the log');
@@ -234,7 +234,7 @@ describe('an installation on the phone', () => {
     const desk = await openPage(browser, DESK);
     await desk.goto(server.at(`/run/${id}`));
     await says(desk, /1 of \d+ .*Done/);
-    await press(desk, 'Run it on a phone');
+    await press(desk, 'Run on a phone');
     await press(desk, 'Share this run');
     await desk.waitForSelector('svg[aria-label="QR code that opens the run on a phone"]');
     const code = await desk.$eval('[data-code]', e => e.textContent ?? '');
@@ -256,9 +256,7 @@ describe('an installation on the phone', () => {
     await says(phone, /2 of \d+/);
     await press(desk, 'Close');
     // the focus is back on what opened it, where Space opens it again
-    await desk.waitForFunction(
-      () => document.activeElement?.getAttribute('aria-label') === 'Run it on a phone',
-    );
+    await desk.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Run on a phone');
     await desk.evaluate(() => (document.activeElement as HTMLElement).blur());
     await desk.keyboard.press('Space');
     // it has seen the phone's tick by itself: this is the one after
@@ -270,11 +268,11 @@ describe('an installation on the phone', () => {
       id,
     );
     expect(new Set((await ticksOf(server, id)).map(t => t.device)).size).toBe(2);
-    await press(desk, 'Run it on a phone');
-    await press(desk, 'End the sharing');
+    await press(desk, 'Run on a phone');
+    await press(desk, 'Stop sharing');
     await says(desk, 'Share this run');
     // the phone is told at once, before it has sent anything
-    await says(phone, 'The desk has ended the sharing');
+    await says(phone, 'The desk stopped sharing');
     await onward(phone);
     await says(phone, 'kept on this device');
     expect(phone.faults.concat(desk.faults)).toEqual([]);
@@ -301,8 +299,8 @@ const onLog = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<ty
 describe('the log', () => {
   onLog('takes a hit where the map is touched, with what Strike foresees there', async ({ page, server }) => {
     const before = (await logOf(server, PLAN)).length;
-    await press(page, 'Log something');
-    await says(page, 'Touch the map where it hit.');
+    await press(page, 'Add an entry');
+    await says(page, 'Tap the map where it hit.');
     // in the middle of plate C
     const spot = await page.$$eval('[aria-label^="Plate C"]', all => {
       // it stands in the keel and in the map: the larger of the two is the map's
@@ -312,7 +310,7 @@ describe('the log', () => {
     });
     await page.mouse.click(spot[0], spot[1]);
     await says(page, /Marked on the map, plate C/);
-    await page.locator('aria/Depth of the dent, straightedge across it[role="textbox"]').fill('4');
+    await page.locator('aria/Dent depth, straightedge across it[role="textbox"]').fill('4');
     await page.keyboard.press('Tab');
     await says(page, /Strike foresees \d+\.\d mm of dent there/, 60_000);
     const picture = join(tmpdir(), `plate-fold-hit-${process.pid}.png`);
@@ -321,9 +319,9 @@ describe('the log', () => {
       uploadFile(p: string): Promise<void>;
     };
     await input.uploadFile(picture);
-    await says(page, /A photo of \d+ kB goes with it/);
+    await says(page, /A photo of \d+ kB attached/);
     await page.locator('aria/Note[role="textbox"]').fill('boulder in the third crossing');
-    await press(page, 'Keep it');
+    await press(page, 'Save');
     await says(page, 'boulder in the third crossing');
     const log = await logOf(server, PLAN);
     expect(log.length).toBe(before + 1);
@@ -337,7 +335,7 @@ describe('the log', () => {
     expect(kept.headers.get('content-type')).toBe('image/jpeg');
     await page.waitForSelector('img[alt="Taken with this entry"]');
     expect(log.at(-1)?.foreseenMm).toBeGreaterThanOrEqual(0);
-    await says(page, 'Look at what the last hit did above the plate');
+    await says(page, 'Check above the plate after the last hit');
   });
 
   onLog('is searched, sifted and struck from', async ({ page, server }) => {
@@ -350,33 +348,33 @@ describe('the log', () => {
     await press(page, 'Kind of entry', 'combobox');
     await press(page, 'all kinds', 'option');
     // the entry just kept is the chosen one: it is put right where it stands
-    await press(page, 'put right');
-    await page.locator('aria/Depth of the dent, straightedge across it[role="textbox"]').fill('5');
+    await press(page, 'edited');
+    await page.locator('aria/Dent depth, straightedge across it[role="textbox"]').fill('5');
     await page.keyboard.press('Tab');
-    await press(page, 'Keep it');
+    await press(page, 'Save');
     await says(page, /dent 5\.0 mm/);
     expect((await logOf(server, PLAN)).filter(e => e.note?.includes('third crossing'))).toEqual([
       expect.objectContaining({ kind: 'hit', dentMm: 5, panel: 'plate-c' }),
     ]);
     const count = (await logOf(server, PLAN)).length;
-    const bin = await page.waitForSelector('[aria-label^="Strike out: Hit"]');
+    const bin = await page.waitForSelector('[aria-label^="Delete: Hit"]');
     await bin?.click();
     expect((await logOf(server, PLAN)).length).toBe(count);
-    await press(page, 'Strike it out: press again');
+    await press(page, 'Delete: press again');
     await page.waitForFunction(n => document.body.innerText.includes(`${n} of ${n}`), {}, count - 1);
     expect((await logOf(server, PLAN)).length).toBe(count - 1);
   });
 
   onLog('keeps a re-torque with what each bolt lost, and shows it over time', async ({ page }) => {
-    await press(page, 'Log something');
+    await press(page, 'Add an entry');
     await press(page, 'What happened', 'combobox');
     await press(page, 'Re-torque', 'option');
-    await says(page, 'Still wanted: the torque found on at least one bolt.');
-    await page.locator('aria/j07 began to turn at[role="textbox"]').fill('25');
-    await press(page, 'Keep it');
+    await says(page, 'Still needed: the torque found on at least one bolt.');
+    await page.locator('aria/j07 moved at[role="textbox"]').fill('25');
+    await press(page, 'Save');
     await says(page, /Re-torque: 1 bolt, most lost 50 %/);
     await press(page, 'Over time', 'tab');
-    await says(page, 'Preload lost since it was tightened');
+    await says(page, 'Preload lost since tightening');
     await says(page, /j07 50 %/);
     await page.waitForSelector('.apexcharts-series path');
   });
@@ -385,7 +383,7 @@ describe('the log', () => {
     await press(page, 'Services', 'tab');
     await says(page, /Engine oil drain Through the opening oil-drain-hole; nothing comes down\./);
     await says(page, /Transfer case fill Plate C down: 6 bolts out, 1 of the neighbor loosened\./);
-    await says(page, 'A door below it would save');
+    await says(page, 'A door under it would save');
     await page
       .locator(
         '::-p-xpath(//ul[@aria-label="Services"]/li[contains(., "ngine oil drain")]//button[contains(., "Do it")])',
@@ -416,7 +414,7 @@ describe('the log', () => {
     await walkUntil(walk, /Take plate C, transfer case, down/);
     await walkUntil(walk, /look at the level/);
     await walkUntil(walk, /Raise plate C/);
-    await walkUntil(walk, /round again until nothing turns/);
+    await walkUntil(walk, /repeat at full torque until no bolt moves/);
     await walkUntil(walk, /Bring the loosened bolts back/);
     await walkUntil(walk, /Take the stands away/);
     await walkUntil(walk, /All done/);
@@ -450,17 +448,17 @@ describe('the log', () => {
   });
 
   onLog('says what it cannot keep, and keeps it in the form', async ({ page, server }) => {
-    await press(page, 'Log something');
+    await press(page, 'Add an entry');
     await press(page, 'What happened', 'combobox');
     await press(page, 'Coating', 'option');
     await press(page, 'Which plate', 'combobox');
     await press(page, 'E, converter shield', 'option');
     await page.locator('aria/Note[role="textbox"]').fill('second coat');
     await server.stop();
-    await press(page, 'Keep it');
+    await press(page, 'Save');
     await says(page, 'the entry is still here');
     await server.start();
-    await press(page, 'Keep it');
+    await press(page, 'Save');
     await page.waitForFunction(() =>
       /second coat/.test(document.querySelector('[aria-label="Entries"]')?.textContent ?? ''),
     );
@@ -485,10 +483,10 @@ describe('the run and the log hold', () => {
         ]);
       expect(await beyond()).toEqual([0, 0]);
       await page.goto(server.at('/plan/bramble-winter/log'));
-      await press(page, 'Log something');
+      await press(page, 'Add an entry');
       await press(page, 'What happened', 'combobox');
       await press(page, 'Re-torque', 'option');
-      await says(page, 'Began to turn at');
+      await says(page, 'Moved at');
       expect(await beyond()).toEqual([0, 0]);
       expect(page.faults).toEqual([]);
       await page.browserContext().close();
@@ -513,10 +511,10 @@ describe('the run and the log hold', () => {
     await post(server, '/api/documents', { document: { ...document, plan } });
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/bare/run'));
-    await says(page, 'There is no plate to hang yet');
+    await says(page, 'There are no plates yet');
     expect(await words(page)).not.toContain('Start a run');
     await page.goto(server.at('/plan/bare/log'));
-    await says(page, 'Nothing is due before the plates are on');
+    await says(page, 'Nothing is due until the plates are on');
     const folder = await downloadsOf(page);
     await press(page, 'Build book');
     for (let i = 0; i < 100 && !(await readdir(folder)).includes('bare-build-book.pdf'); i++)
@@ -555,7 +553,7 @@ describe('the run and the log hold', () => {
     await press(page, 'Stop');
     expect(await now()).toBe(0);
     // an evening of the owner's own
-    await page.locator('aria/An evening has, minutes[role="textbox"]').fill('600');
+    await page.locator('aria/Minutes per evening[role="textbox"]').fill('600');
     await page.keyboard.press('Tab');
     await says(page, /Evening 1, \d+ steps/);
     await page.browserContext().close();

@@ -60,7 +60,7 @@ describe('Fold', () => {
     const folder = await downloadsOf(page);
     await page.goto(server.at('/plan/bramble-winter/fold'));
     await press(page, 'B transmission', 'radio');
-    await says(page, '2 bends in the brake’s order');
+    await says(page, '2 bends in the order for the brake');
     const before = await blank(page);
     await page.locator('[aria-label^="Bend side, 85.0 degrees up"]').click();
     await page.locator('aria/Inside radius[role="textbox"]').click({ count: 3 });
@@ -137,13 +137,13 @@ describe('Fold', () => {
   it('the simulated fabricator offers, and refuses a bend that would crack', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/heron-autumn/fold'));
-    await press(page, 'Ask for all 4 plates of build A');
+    await press(page, 'Get a quote for all 4 plates of build A');
     await says(page, /\d+ \$, in \d+ days/);
     await page.locator('[aria-label^="Bend front-ramp"]').click();
     await page.locator('aria/Inside radius[role="textbox"]').click({ count: 3 });
     await page.keyboard.type('2');
     await page.keyboard.press('Enter');
-    await press(page, 'Ask for all 4 plates of build A');
+    await press(page, 'Get a quote for all 4 plates of build A');
     await says(page, /They cannot make it: .*would crack/);
     await page.browserContext().close();
   });
@@ -274,16 +274,16 @@ describe('Fold', () => {
     await typed(page, 'Punch, tip to beam', '20');
     await typed(page, 'Beam and bed, thickness', '700');
     await page.keyboard.press('Escape');
-    await says(page, 'No order works on this brake');
-    await says(page, /no order of bends works\. Bend .* meets the beam above the punch/);
+    await says(page, 'No bend order works on this brake');
+    await says(page, /no bend order works\. Bend .* hits the beam above the punch/);
     await press(page, 'D fuel tank', 'radio');
     await page.locator('[aria-label^="Bend sill"]').click();
     await typed(page, 'Angle', '90');
     await page.locator('[aria-label^="Bend tail"]').click();
     await typed(page, 'Angle', '90');
-    await says(page, /tail and sill run into one another/);
+    await says(page, /tail and sill overlap/);
     const before = await blank(page);
-    await page.locator('::-p-text(mitred with the flange beside it)').click();
+    await page.locator('::-p-text(mitered with the flange beside it)').click();
     await page.waitForFunction(() => !document.body.innerText.includes('run into one another'));
     // the walls are trimmed by a sheet's thickness: the blank's size stays, its outline does not
     expect(await blank(page)).toBe(before);

@@ -15,7 +15,6 @@ import {
   saved,
   says,
   startRun,
-  storedPlan,
   TestServer,
   ticksOf,
   undo,
@@ -282,10 +281,10 @@ describe('versions', () => {
       });
       await press(page, 'Menu');
       await press(page, 'Versions', 'menuitem');
-      await says(page, 'Saved too late, made from revision 1');
+      await says(page, 'Not saved in time, made from revision 1');
       await page.evaluate(() =>
         [...document.querySelectorAll<HTMLElement>('[role=dialog] li button')]
-          .find(b => b.textContent?.includes('Saved too late'))
+          .find(b => b.textContent?.includes('Not saved in time'))
           ?.click(),
       );
       await says(page, /The plan is called/i);
@@ -298,15 +297,10 @@ describe('versions', () => {
       expect(await seriousFaults(page)).toEqual([]);
       await press(page, 'Restore this version');
       await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
-      await page.waitForFunction(
-        () => document.querySelector('[data-save]')?.getAttribute('data-save') !== 'saved',
-      );
-      expect((await storedPlan(own, page, 'bramble-winter')).builds).toEqual(before.builds);
+      const builds = async () => (await stored(own, 'bramble-winter')).plan.builds;
+      await expect.poll(builds, { timeout: 60_000 }).toEqual(before.builds);
       await undo(page);
-      await page.waitForFunction(
-        () => document.querySelector('[data-save]')?.getAttribute('data-save') !== 'saved',
-      );
-      expect((await storedPlan(own, page, 'bramble-winter')).builds).not.toEqual(before.builds);
+      await expect.poll(builds, { timeout: 60_000 }).not.toEqual(before.builds);
       expect(page.faults).toEqual([]);
       await page.browserContext().close();
     } finally {
@@ -323,7 +317,7 @@ describe('an archive', () => {
       const folder = await downloadsOf(page);
       await page.goto(own.at(COVER));
       await press(page, 'Menu');
-      await press(page, 'Save with runs, log and photos', 'menuitem');
+      await press(page, 'Save with runs, log and photos (zip)', 'menuitem');
       let file: string | undefined;
       for (let i = 0; i < 100 && !file; i++) {
         await new Promise(d => setTimeout(d, 100));
@@ -396,7 +390,7 @@ describe('a page older than the build', () => {
     });
     await page.evaluate(() => document.querySelector<HTMLElement>('a[href$="/fold"]')?.click());
     if (stays) {
-      await says(page, 'This page has broken down');
+      await says(page, 'Something went wrong on this page');
       expect(await page.evaluate(() => 'mark' in window)).toBe(true);
     } else {
       await page.waitForFunction(() => !('mark' in window));

@@ -55,12 +55,12 @@ describe.each([
       await saved(page);
 
       await press(page, 'Weigh 1 findings', 'link');
-      await says(page, 'How it stands in build A');
+      await says(page, 'Axles and ride height in build A');
       await says(page, '1/4 in 5052');
       await page.goto(own.at('/plan/bramble-winter/bolt'));
       await says(page, 'captive nut');
       await page.goto(own.at('/plan/bramble-winter/run'));
-      const why = await page.waitForSelector('aria/Why it is begun without a whole kit[role="textbox"]');
+      const why = await page.waitForSelector('aria/Why the run starts with parts missing[role="textbox"]');
       await why?.type('counted by hand');
       await press(page, 'Start a run');
       await says(page, /1 of \d+ .*Done/);
@@ -118,11 +118,11 @@ describe('the run', () => {
     const id = await startRun(server, 'bramble-winter');
     const [desk, phone] = [await openPage(browser, DESK), await openPage(browser, PHONE)];
     await Promise.all([desk, phone].map(p => p.goto(server.at(`/run/${id}`))));
-    await Promise.all([desk, phone].map(p => says(p, 'See that the vehicle is the one planned for')));
+    await Promise.all([desk, phone].map(p => says(p, 'Check that this is the vehicle planned for')));
     await desk.keyboard.press('Space');
-    await says(desk, 'Count the kit');
+    await says(desk, 'Count the parts');
     // the other device hears of it by itself
-    await says(phone, 'Count the kit');
+    await says(phone, 'Count the parts');
     await press(phone, 'Problem');
     await press(phone, 'Part missing');
     await says(phone, 'Part missing');
@@ -131,7 +131,7 @@ describe('the run', () => {
     await says(desk, 'Done.');
     await press(desk, 'Not done after all');
     await desk.reload();
-    await says(desk, 'See that the vehicle is the one planned for');
+    await says(desk, 'Check that this is the vehicle planned for');
     await desk.locator('header button').click();
     await press(desk, 'To the end of the run');
     await says(desk, 'Part missing');
@@ -207,9 +207,9 @@ describe('edits', () => {
     await page.keyboard.press('v');
     await says(page, 'On your back, head to rear');
     await page.keyboard.press(']');
-    await says(page, 'guards oil pan');
+    await says(page, 'protects oil pan');
     await page.keyboard.press('5');
-    await says(page, 'How it stands');
+    await says(page, 'Axles and ride height');
     await page.keyboard.press('?');
     await says(page, 'plate after');
     await page.browserContext().close();
@@ -230,7 +230,9 @@ describe('edits', () => {
     await page.keyboard.press('Enter');
     await says(page, 'gauge: give the thickness');
     await page.goto(server.at('/plan/bramble-winter/bolt'));
-    const torque = page.locator('aria/The vehicle maker’s value, if there is one: it wins[role="textbox"]');
+    const torque = page.locator(
+      'aria/The vehicle maker’s value, if there is one, comes first[role="textbox"]',
+    );
     await torque.fill('30 furlongs');
     await press(page, 'Enter');
     await says(page, '"furlongs" is not a unit of torque');
@@ -261,7 +263,7 @@ describe('files', () => {
     await says(page, 'Bramble');
     const input = await page.waitForSelector('input[type=file]');
     await (input as import('puppeteer-core').ElementHandle<HTMLInputElement>).uploadFile(torn);
-    await says(page, /torn\.platefold\.json was not opened; nothing was changed\. line \d+/);
+    await says(page, /torn\.platefold\.json was not opened\. Nothing was changed\. line \d+/);
     await (input as import('puppeteer-core').ElementHandle<HTMLInputElement>).uploadFile(other);
     await says(page, 'spring set');
     await page.goto(server.at('/plan/bramble-spring/bolt'));
@@ -271,7 +273,7 @@ describe('files', () => {
     for (let i = 0; i < 50 && !(await readdir(folder)).includes('bramble-spring-A-bag-list.csv'); i++)
       await new Promise(done => setTimeout(done, 100));
     expect(await readFile(bag, 'utf8')).toMatch(
-      /^part,count,on the shelf,missing,packs to buy,in a pack\r\n"flange bolt M10x1\.5/,
+      /^part,count,what I have,missing,packs to buy,in a pack\r\n"flange bolt M10x1\.5/,
     );
     await page.browserContext().close();
   });

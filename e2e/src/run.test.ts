@@ -55,7 +55,7 @@ describe('a whole installation at 390 by 844', () => {
     await page.waitForSelector('svg[aria-label^="Where"] path[stroke-dasharray="9 6"]');
     await says(page, 'stamped engine skid, about here');
     taps += await walkUntil(page, /Set the rivet nut M8 at j28 and test it/);
-    await says(page, /grip range on the packet/);
+    await says(page, /grip range on the package/);
     expect(await beyond(page)).toEqual([0, 0, 0]);
     taps += await walkUntil(page, /Jack under plate A/);
     await says(page, /Raise plate A, engine, to its holes/);
@@ -95,7 +95,7 @@ describe('a whole installation at 390 by 844', () => {
     await press(page, 'Hole does not line up');
     await press(page, 'to the rear', 'radio');
     await page.locator('aria/How far[role="textbox"]').fill('4');
-    await press(page, 'Report it');
+    await press(page, 'Report');
     await says(page, /off to the rear by 4\.0 mm/);
     // that one is only noted; a stripped one stays open
     await press(page, 'Problem');
@@ -116,7 +116,7 @@ describe('a whole installation at 390 by 844', () => {
     await onward(page);
     await says(page, /Set a new rivet nut at j-10, the next size up/);
     await onward(page);
-    await says(page, 'bring it to where the others stand');
+    await says(page, 'bring it to the torque of the others');
     await onward(page);
     await says(page, 'Plate B: tighten to 100 %');
     await page.waitForSelector('[data-bolt="j-10"]:not([data-look="fault"])');
@@ -193,7 +193,7 @@ describe('on the floor', () => {
     const id = await startRun(server, 'pebble-tray');
     const page = await openPage(browser, PHONE);
     await page.goto(server.at(`/run/${id}`));
-    await goToStep(page, 'Make plate B ready on the bench');
+    await goToStep(page, 'Prepare plate B on the bench');
     await says(page, /Missing by the kit check: .*M8/);
     const seen = await page.$$eval(
       '[aria-label="What goes in each hole"] li',
@@ -236,7 +236,7 @@ describe('on the floor', () => {
     asked.length = 0;
     await onward(one);
     await says(two, /2 of \d+/, 4000);
-    await says(two, 'Another device: done, See that the vehicle is the one planned for');
+    await says(two, 'Another device: done, Check that this is the vehicle planned for');
     // it was told, and did not ask
     expect(asked.filter(r => r.includes('/runs/'))).toEqual([]);
     await one.evaluate(() => localStorage.setItem('plate-fold who', 'Moss'));
@@ -251,7 +251,7 @@ describe('on the floor', () => {
     await says(one, /A, engine and transmission: Moss/);
     // the other one is led past plate A's bench
     await onward(two);
-    await says(two, 'Make plate B ready on the bench', 5000);
+    await says(two, 'Prepare plate B on the bench', 5000);
     await Promise.all([one, two].map(p => p.browserContext().close()));
   });
 
@@ -262,12 +262,12 @@ describe('on the floor', () => {
     await startRun(server, 'heron-autumn');
     const page = await openPage(browser, PHONE);
     await page.goto(server.at('/plan/heron-autumn/run'));
-    const go = await page.waitForSelector('::-p-xpath(//a[contains(., "Go on with the run of")])');
+    const go = await page.waitForSelector('::-p-xpath(//a[contains(., "Continue the run of")])');
     // in the first half of the screen, before anything is scrolled
     expect((await go?.boundingBox())?.y).toBeLessThan(422);
-    await press(page, 'begun by mistake: set it aside');
-    await says(page, 'take it up again');
-    await page.waitForFunction(() => !/Go on with the run/.test(document.body.innerText));
+    await press(page, 'started by mistake: set it aside');
+    await says(page, 'resume');
+    await page.waitForFunction(() => !/Continue the run/.test(document.body.innerText));
     await page.browserContext().close();
   });
 
@@ -293,7 +293,7 @@ describe('on the floor', () => {
       await phone.goto(`${first.addresses[0]}/#${first.code.text}`);
       await says(phone, /1 of \d+ /);
       await fetch(own.at('/api/share'), { method: 'DELETE' });
-      await says(phone, 'The desk has ended the sharing');
+      await says(phone, 'The desk stopped sharing');
       await onward(phone);
       await says(phone, '1 kept on this device');
       const second = await share();
@@ -330,11 +330,11 @@ describe('on the floor', () => {
     await floor.locator('header button').click();
     await press(floor, 'To the end of the run');
     await says(floor, /\d+ steps are still open/);
-    await says(floor, 'First the bolt that is not sound');
+    await says(floor, 'Fix the bolt that is not sound first');
     const joint = (await ticksOf(server, run)).find(t => t.fault === 'sheared')?.jointId as string;
     await floor.locator(`aria/Why ${joint} is left so[role="textbox"]`).fill('extractor comes on Monday');
-    await press(floor, 'Leave it');
-    await says(floor, 'Left so: extractor comes on Monday');
+    await press(floor, 'Cancel');
+    await says(floor, 'Left as it is: extractor comes on Monday');
     await sent(floor);
     await press(floor, 'End the run with steps open');
     await says(floor, 'it stands in the log');
@@ -374,7 +374,7 @@ describe.each(SMALL)('on $name', ({ width, height }) => {
     await page.goto(server.at(`/run/${id}`));
     await page.waitForSelector('footer button');
     for (const step of [
-      'Count the kit',
+      'Count the parts',
       'Measure all four',
       'Set the rivet nut M8 at j28',
       'Raise plate A',

@@ -26,7 +26,7 @@ interface Shot {
 
 /** Goes to the last torque of plate A, two of its bolts clicked. */
 async function toTorque(page: Page): Promise<void> {
-  const why = await page.waitForSelector('aria/Why it is begun without a whole kit[role="textbox"]');
+  const why = await page.waitForSelector('aria/Why the run starts with parts missing[role="textbox"]');
   await why?.type('counted by hand');
   await press(page, 'Start a run');
   await says(page, /1 of \d+ .*Done/);
@@ -42,9 +42,7 @@ const still = (): Promise<void> => new Promise(done => setTimeout(done, 2500));
 /** Every plate has been struck, and what would help has been tried. */
 async function struck(page: Page): Promise<void> {
   await page.waitForFunction(
-    () =>
-      document.body.innerText.includes('Gives') &&
-      !/striking \d|being struck|being tried/.test(document.body.innerText),
+    () => document.body.innerText.includes('Deflection') && !/striking|trying/i.test(document.body.innerText),
     { timeout: 240_000 },
   );
   await still();
@@ -59,9 +57,9 @@ const SHOTS: readonly Shot[] = [
     path: '/plan/wren-sliders/cover',
     view: DESK,
     before: async p => {
-      await press(p, 'Propose');
-      await press(p, 'Lay out a set');
-      await says(p, /Take \d of \d plates/, 60_000);
+      await press(p, 'Suggest plates');
+      await press(p, 'Suggest');
+      await says(p, /Add \d of \d plates/, 60_000);
     },
   },
   { name: 'cover', path: `${PLAN}/cover`, view: DESK, before: p => press(p, 'Plate B, transmission') },
@@ -92,9 +90,9 @@ const SHOTS: readonly Shot[] = [
     view: DESK,
     before: async p => {
       await struck(p);
-      await p.locator('aria/Build beside it').click();
-      await p.locator('::-p-text(beside B)').click();
-      await press(p, 'gap left', 'radio');
+      await p.locator('aria/Compare with build').click();
+      await p.locator('::-p-text(with B)').click();
+      await press(p, 'clearance', 'radio');
       await still();
       await struck(p);
     },
@@ -121,7 +119,7 @@ const SHOTS: readonly Shot[] = [
       await p.waitForFunction(
         () =>
           document.querySelector('.apexcharts-canvas') &&
-          !/being struck|laying out|striking/.test(document.body.innerText),
+          !/striking|preparing/i.test(document.body.innerText),
         { timeout: 200_000 },
       );
       await still();

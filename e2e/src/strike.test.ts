@@ -12,10 +12,7 @@ const figure = (page: Page, name: string): Promise<string> =>
   );
 const allStruck = (page: Page): Promise<unknown> =>
   page.waitForFunction(
-    () =>
-      document.body.innerText.includes('Gives') &&
-      !document.body.innerText.includes('striking') &&
-      !document.body.innerText.includes('being struck'),
+    () => document.body.innerText.includes('Deflection') && !/striking|trying/i.test(document.body.innerText),
     { polling: 200, timeout: 120_000 },
   );
 
@@ -60,7 +57,7 @@ describe('a strike in the background', () => {
     const page = await openPage(composited, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/wren-sliders/strike'));
     await says(page, /striking \d of 5 plates/);
-    await says(page, 'Gives', 90_000);
+    await says(page, 'Deflection', 90_000);
     await press(page, 'Stop');
     await says(page, /\d plates not struck/);
     // setting up the picture in space is not what is looked at here
@@ -69,13 +66,13 @@ describe('a strike in the background', () => {
     await page.tracing.start({ categories: ['toplevel', '__metadata'] });
     await press(page, 'Go on');
     await allStruck(page);
-    expect(await figure(page, 'Gives')).toMatch(/\d+\.\d\smm/);
+    expect(await figure(page, 'Deflection')).toMatch(/\d+\.\d\smm/);
     expect(await figure(page, 'Dents from')).toMatch(/\d\s?k?N/);
     const tasks = pageTasks(await page.tracing.stop());
     expect(tasks.length).toBeGreaterThan(100);
     expect(tasks.filter(ms => ms > 100)).toEqual([]);
     // the foot of the page follows the strike
-    expect(await summary(page, 'Least gap, struck')).toMatch(/mm/);
+    expect(await summary(page, 'Clearance under a strike')).toMatch(/mm/);
     expect(page.faults).toEqual([]);
   });
 });
@@ -85,7 +82,7 @@ describe('Strike', () => {
     'the rock is dragged along the map and the answer follows; back it goes to the worst place',
     async ({ page }) => {
       await allStruck(page);
-      const worst = await figure(page, 'Gives');
+      const worst = await figure(page, 'Deflection');
       await press(page, 'as a map', 'radio');
       const rock = await page.waitForSelector(
         'aria/Rock under plate A: drag it, or move it with the arrow keys',
@@ -96,9 +93,9 @@ describe('Strike', () => {
       await page.mouse.down();
       for (let i = 1; i <= 5; i++) await page.mouse.move(x + 6 * i, y + 2 * i);
       await page.mouse.up();
-      await says(page, 'The rock stands where you put it');
+      await says(page, 'The rock is where you put it');
       await allStruck(page);
-      const moved = await figure(page, 'Gives');
+      const moved = await figure(page, 'Deflection');
       expect(moved).not.toBe(worst);
       await rock?.evaluate(e => (e as unknown as SVGGElement).focus());
       for (let i = 0; i < 3; i++) {
@@ -107,11 +104,11 @@ describe('Strike', () => {
         await page.keyboard.up('Shift');
       }
       await allStruck(page);
-      expect(await figure(page, 'Gives')).not.toBe(moved);
-      await page.locator('::-p-text(The rock stands where you put it)').click();
-      await press(page, 'Back to the worst place');
+      expect(await figure(page, 'Deflection')).not.toBe(moved);
+      await page.locator('::-p-text(The rock is where you put it)').click();
+      await press(page, 'Back to the worst spot');
       await allStruck(page);
-      expect(await figure(page, 'Gives')).toBe(worst);
+      expect(await figure(page, 'Deflection')).toBe(worst);
       expect(page.faults).toEqual([]);
     },
     240_000,
@@ -122,13 +119,13 @@ describe('Strike', () => {
     async ({ page }) => {
       await press(page, 'in space', 'radio');
       await allStruck(page);
-      const picture = await page.waitForSelector('[role="slider"][aria-label^="The belly of build"]');
+      const picture = await page.waitForSelector('[role="slider"][aria-label^="Underside of build"]');
       const box = (await picture?.boundingBox())!;
       // somewhere along the middle of the picture a plate is hit
       let put = false;
       for (let i = 2; i < 9 && !put; i++) {
         await page.mouse.click(box.x + (box.width * i) / 10, box.y + box.height / 2);
-        put = await page.evaluate(() => document.body.innerText.includes('The rock stands where you put it'));
+        put = await page.evaluate(() => document.body.innerText.includes('The rock is where you put it'));
       }
       expect(put).toBe(true);
       await allStruck(page);
@@ -140,13 +137,13 @@ describe('Strike', () => {
   onWren(
     'compares two builds on the same colors, figure by figure',
     async ({ page }) => {
-      await says(page, 'Gives', 90_000);
-      await page.locator('aria/Build beside it').click();
-      await page.locator('::-p-text(beside B)').click();
+      await says(page, 'Deflection', 90_000);
+      await page.locator('aria/Compare with build').click();
+      await page.locator('::-p-text(with B)').click();
       await allStruck(page);
       await says(page, 'Build A');
       await says(page, 'Build B');
-      await says(page, /In build B it gives \d+\.\d.mm/);
+      await says(page, /In build B it deflects \d+\.\d.mm/);
       expect((await page.$$('canvas')).length).toBe(2);
       await press(page, 'as a table', 'radio');
       const rows = await page.$$eval('tbody tr', all => all.map(r => r.textContent ?? ''));
@@ -163,15 +160,15 @@ describe('Strike', () => {
     async ({ page }) => {
       await page.reload();
       await allStruck(page);
-      await says(page, 'What would help, tried out');
-      await page.waitForFunction(() => !document.body.innerText.includes('being tried'), {
+      await says(page, 'What would help');
+      await page.waitForFunction(() => !/trying/.test(document.body.innerText), {
         timeout: 120_000,
       });
       await says(page, /gap −?\d+\.\d.mm \([+−]/);
-      const before = await figure(page, 'Gap left');
-      await page.locator('::-p-text(Take it for plate A)').click();
+      const before = await figure(page, 'Clearance');
+      await page.locator('::-p-text(Use it for plate A)').click();
       await allStruck(page);
-      expect(Number.parseFloat((await figure(page, 'Gap left')).replace('−', '-'))).toBeGreaterThan(
+      expect(Number.parseFloat((await figure(page, 'Clearance')).replace('−', '-'))).toBeGreaterThan(
         Number.parseFloat(before.replace('−', '-')),
       );
       await saved(page);
@@ -183,24 +180,24 @@ describe('Strike', () => {
   onWren(
     'takes the reader’s own force, warns under a jack, and lets plates lean on members',
     async ({ page }) => {
-      await says(page, 'Gives', 90_000);
-      await press(page, 'on a jack', 'radio');
+      await says(page, 'Deflection', 90_000);
+      await press(page, 'jacked', 'radio');
       await says(page, 'Never get under a vehicle that stands on a jack alone');
       // no plate of this plan is made for it: none is struck so
-      await says(page, /plate A is not made to be jacked on/i);
-      expect(await page.evaluate(() => document.body.innerText.includes('Dent left'))).toBe(false);
-      await press(page, 'own force', 'radio');
+      await says(page, /plate A is not a jacking point/i);
+      expect(await page.evaluate(() => document.body.innerText.includes('Dent'))).toBe(false);
+      await press(page, 'custom load', 'radio');
       const field = await page.waitForSelector('aria/Force, kN[role="textbox"]');
       await field?.click({ count: 3 });
       await page.keyboard.type('1');
       await page.keyboard.press('Enter');
       await says(page, /1\.0 kN on a square/, 60_000);
       await allStruck(page);
-      const gives = await figure(page, 'Gives');
+      const gives = await figure(page, 'Deflection');
       await page.locator('::-p-text(How the plates are held)').click();
-      await page.locator('::-p-text(They may come up against the members over them)').click();
+      await page.locator('::-p-text(Count contact with the frame and crossmembers above)').click();
       await allStruck(page);
-      expect(Number.parseFloat(await figure(page, 'Gives'))).toBeLessThanOrEqual(
+      expect(Number.parseFloat(await figure(page, 'Deflection'))).toBeLessThanOrEqual(
         Number.parseFloat(gives) + 0.3,
       );
       expect(page.faults).toEqual([]);
@@ -229,15 +226,15 @@ describe('Strike without WebGL', () => {
     await allStruck(page);
     expect(await page.$('[aria-label^="The belly from below"]')).not.toBeNull();
     expect(await page.evaluate(() => document.body.innerText.includes('in space'))).toBe(false);
-    await press(page, 'own force', 'radio');
+    await press(page, 'custom load', 'radio');
     const field = await page.waitForSelector('aria/Force, kN[role="textbox"]');
     await field?.click({ count: 3 });
     await page.keyboard.type('40');
     await page.keyboard.press('Enter');
     await says(page, /40(\.0)? kN on a square/, 60_000);
     await allStruck(page);
-    await says(page, /gives way at \d+ % of the force/);
-    await says(page, 'It gives way: the figures are for');
+    await says(page, /collapses at \d+ % of the force/);
+    await says(page, 'It collapses: figures are for');
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   }, 150_000);

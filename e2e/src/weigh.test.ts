@@ -5,9 +5,7 @@ import { it } from './fixtures';
 
 const climbed = (page: Page): Promise<unknown> =>
   page.waitForFunction(
-    () =>
-      document.querySelector('tbody tr') !== null &&
-      !/being struck|laying out|striking/.test(document.body.innerText),
+    () => document.querySelector('tbody tr') !== null && !/striking|preparing/i.test(document.body.innerText),
     { polling: 200, timeout: 150_000 },
   );
 const rows = (page: Page): Promise<readonly string[]> =>
@@ -23,7 +21,7 @@ describe('Weigh: every sheet for a plate', () => {
     await press(page, 'every sheet for a plate', 'radio');
     // points stand in the chart before the last sheet is struck
     await page.waitForSelector('.apexcharts-canvas', { timeout: 60_000 });
-    await says(page, 'being struck');
+    await says(page, 'striking');
     await climbed(page);
     const all = await rows(page);
     expect(all.length).toBeGreaterThanOrEqual(40);
@@ -36,7 +34,7 @@ describe('Weigh: every sheet for a plate', () => {
     await says(page, 'striking');
     await climbed(page);
     expect(await markers()).toBeGreaterThan(first);
-    await press(page, 'Gap left');
+    await press(page, 'Clearance');
     const up = (await rows(page)).map(r => r.match(/(−?\d+\.\d) mm/)?.[1]).filter(Boolean);
     expect(up.length).toBeGreaterThan(30);
     const before = await summary(page, 'Net mass');
@@ -44,7 +42,7 @@ describe('Weigh: every sheet for a plate', () => {
     await row?.click();
     await saved(page);
     expect(await summary(page, 'Net mass')).not.toBe(before);
-    await page.waitForSelector('::-p-xpath(//tr[th[contains(., "1/4 in 5052")]][contains(., "as it is")])');
+    await page.waitForSelector('::-p-xpath(//tr[th[contains(., "1/4 in 5052")]][contains(., "current")])');
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   }, 300_000);
@@ -59,7 +57,7 @@ describe('Weigh: every sheet for a plate', () => {
     await press(page, 'metric plate', 'radio');
     await page.waitForSelector('::-p-xpath(//tr[th[contains(., "10 mm 6061")]])');
     await press(page, 'gauge and inch', 'radio');
-    await press(page, 'all plates in one', 'radio');
+    await press(page, 'same sheet on all plates', 'radio');
     // what all plates together leave is known once each of them is struck in it
     await page.waitForSelector('::-p-xpath(//tr[th[contains(., "3/8 in 6061")]]/td[2][contains(., "mm")])', {
       timeout: 120_000,
@@ -85,15 +83,15 @@ describe('Weigh: the best build', () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/wren-sliders/weigh'));
     await press(page, 'best build', 'radio');
-    await page.locator('::-p-text(must not drum)').click();
+    await page.locator('::-p-text(no drumming)').click();
     // only aluminum may be bought
     for (const short of ['steel', 'steel 50', 'AR 400', 'stainless', 'UHMW'])
       await page.locator(`::-p-xpath(//label[normalize-space(.)="${short}"]/input)`).click();
     await says(page, 'of 5052, 6061');
     await page.waitForSelector('[aria-label="Best build"]', { timeout: 200_000 });
-    await says(page, /thinner sheets not struck|One step cheaper/, 200_000);
-    await press(page, 'no touch', 'radio');
-    await says(page, 'Limits: touches nothing');
+    await says(page, /thinner sheets skipped|One step cheaper/, 200_000);
+    await press(page, 'no contact', 'radio');
+    await says(page, 'Limits: no contact');
     const plates = await page.$$eval('[aria-label="Best build"] tbody tr', all =>
       all.map(r => (r as HTMLElement).innerText),
     );
@@ -133,12 +131,12 @@ describe('Weigh: builds side by side', () => {
         row,
       );
     await says(page, 'plates not struck');
-    expect((await cells('Least gap, struck')).every(c => c.startsWith('\u2013'))).toBe(true);
+    expect((await cells('Clearance under a strike')).every(c => c.startsWith('\u2013'))).toBe(true);
     await press(page, 'Strike every build');
     await page.waitForFunction(() => !/plates to go|not struck/.test(document.body.innerText), {
       timeout: 120_000,
     });
-    for (const row of ['Least gap, struck', 'Lowest ring'])
+    for (const row of ['Clearance under a strike', 'Lowest vibration'])
       for (const c of await cells(row)) expect(c, row).toMatch(/\d (mm|Hz)/);
     await page.waitForFunction(() => !/Stock sheets[^\n]*\n[^\n]*\n?\s*\u2013/.test(document.body.innerText));
     for (const c of await cells('Stock sheets')) expect(c).toMatch(/^\d/);
@@ -161,14 +159,14 @@ describe('Weigh: builds side by side', () => {
       await page.keyboard.type(text);
       await page.keyboard.press('Enter');
     };
-    const before = await summary(page, 'Cost, a guess');
+    const before = await summary(page, 'Cost, estimate');
     await enter('Cutting, dollars', 'NaN');
     await says(page, /is not a number|not understood|number/);
-    expect(await summary(page, 'Cost, a guess')).toBe(before);
+    expect(await summary(page, 'Cost, estimate')).toBe(before);
     await enter('Cutting, dollars', '4.5');
     await enter('Source of Cutting', 'the shop by the mill, May');
     await saved(page);
-    expect(Number(await summary(page, 'Cost, a guess').then(t => t.replace(/\D/g, '')))).toBeGreaterThan(
+    expect(Number(await summary(page, 'Cost, estimate').then(t => t.replace(/\D/g, '')))).toBeGreaterThan(
       Number(before.replace(/\D/g, '')),
     );
     expect((await storedPlan(server, page, 'wren-sliders')).rates).toEqual({
@@ -177,7 +175,7 @@ describe('Weigh: builds side by side', () => {
     await says(page, 'partly invented defaults');
     await press(page, 'Cutting back to the default');
     await saved(page);
-    expect(await summary(page, 'Cost, a guess')).toBe(before);
+    expect(await summary(page, 'Cost, estimate')).toBe(before);
     await enter('Offer for build A', '500');
     await enter('Tax on the goods (0: none)', '10');
     await enter('Your deductible (0: none)', '250');
@@ -185,7 +183,7 @@ describe('Weigh: builds side by side', () => {
     await says(page, 'Beside the deductible');
     const { costs } = await page.evaluate(() => {
       const row = [...document.querySelectorAll('tr')].find(
-        r => r.querySelector('th')?.textContent === 'All of it',
+        r => r.querySelector('th')?.textContent === 'Total',
       );
       return { costs: [...(row?.querySelectorAll('td') ?? [])].map(c => Number(c.textContent)) };
     });
@@ -201,7 +199,7 @@ describe('Weigh: builds side by side', () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/bramble-winter/weigh'));
     await press(page, 'what matters', 'radio');
-    await says(page, 'How tough and how quiet they are is known once every plate is struck');
+    await says(page, 'Toughness and quietness need every plate struck');
     // two converters in three builds
     await page.waitForFunction(
       () => document.querySelectorAll('[aria-label="Converter shield"] tbody tr').length === 6,
@@ -251,7 +249,7 @@ describe('Weigh: builds side by side', () => {
       await page.keyboard.press('Enter');
     }
     await says(page, /front: \d+\.\d N\/mm a wheel/);
-    await press(page, 'Take this rate into the rig');
+    await press(page, 'Use this rate for this vehicle');
     await saved(page);
     // the rig now sinks in front by what was measured
     await says(page, /−10(\.\d+)? mm|−10\.\d/);

@@ -64,7 +64,7 @@ export function attached(
     : jointFor(freshId('j', doc.plan.joints), mount, [panel]);
   const byId = new Map(panels.map(p => [p.panel.id, p]));
   const mine = stand({ ...draft, spacer: 0 }, mount, rig, byId).plates.find(s => s.panel === panel);
-  if (mine?.where !== 'flat') return err(`hole ${mountId} is not over a flat of plate ${mark}`);
+  if (mine?.where !== 'flat') return err(`hole ${mountId} is not above a flat part of plate ${mark}`);
   const { joint, room } = closed(draft, mount, rig, byId);
   if (room < -SEAT_TOLERANCE)
     return err(`plate ${mark} lies ${roundTo(-room, 1)} mm inside the member at hole ${mountId}`);

@@ -132,8 +132,8 @@ function chosen(
     thread = pick;
     why.push(
       hole?.kind === 'drill' || !hole
-        ? `${pick}, so that the job needs the fewest different threads`
-        : `${own(pick)?.size} is the largest that passes the hole`,
+        ? `${pick}, for the fewest different threads`
+        : `${own(pick)?.size} is the largest that fits the hole`,
     );
   }
 
@@ -153,8 +153,8 @@ function chosen(
     nut = mount?.nutReach === 'none' ? 'rivet-nut' : 'flange-serrated';
     why.push(
       mount?.nutReach === 'none'
-        ? 'a rivet nut, since no hand reaches behind'
-        : 'a serrated flange nut, which a wrench holds through the opening and shakes do not loosen',
+        ? 'a rivet nut, since the back cannot be reached'
+        : 'a serrated flange nut, held with a wrench through the opening; it does not shake loose',
     );
   } else if (hole?.kind === 'drill') {
     const cuts = j.joint.fastener.head === 'thread-cutting' || j.joint.fastener.head === 'self-drilling';
@@ -173,7 +173,7 @@ function chosen(
   ) {
     nut = mount.nutReach === 'open' ? 'flange-serrated' : 'nut-plate';
     why.push(
-      `a ${nut === 'nut-plate' ? 'nut plate through the slot' : 'flange nut behind'} in place of a rivet nut, since a strike asks ${Math.round(100 * asked)} % of it`,
+      `a ${nut === 'nut-plate' ? 'nut plate through the slot' : 'flange nut behind'} in place of a rivet nut, since a strike uses ${Math.round(100 * asked)} % of its strength`,
     );
   }
 
@@ -193,7 +193,7 @@ function chosen(
   const washers: readonly WasherKind[] = spread ? [spread] : keepsHead || flanged ? [] : ['flat'];
   if (slotted && spread) why.push('a washer over the slot');
   if (plastic) why.push('a fender washer, since plastic creeps under a small head');
-  else if (flanged) why.push('the flange is its own washer on steel');
+  else if (flanged) why.push('the flange acts as its washer on steel');
   else if (soft && spread) why.push('a washer, since aluminum galls under a turning head');
 
   // class and finish
@@ -205,10 +205,10 @@ function chosen(
   const helps = share > TOO_MUCH && nut !== 'rivet-nut';
   const grade = helps ? strong : plainClass;
   if (share > TOO_MUCH && !helps)
-    why.push('one more bolt beside it: its rivet nut gives before a stronger bolt would');
+    why.push('add a bolt beside it: its rivet nut fails before a stronger bolt would');
   if (helps)
     why.push(
-      `class ${strong.replace('grade-', '')}, since a strike asks ${Math.round(100 * share)} % of the plain one`,
+      `class ${strong.replace('grade-', '')}, since a strike uses ${Math.round(100 * share)} % of the standard one`,
     );
   const tamper = base.tamper === true;
   const finish = base.fastener.finish === 'stainless' && !soft ? 'stainless' : 'zinc';

@@ -26,14 +26,14 @@ export function jointNotes(j: ResolvedJoint, marks: readonly string[]): JointNot
   return {
     direction:
       joint.headSide === 'below'
-        ? 'Head below: a rock meets a smooth head, and the thread is out of its way.'
+        ? 'Head below: rocks hit a smooth head, not the threads.'
         : turned
-          ? 'Head above: it is held by its own shape in the member, and the nut is drawn up from below.'
-          : 'Head above: the nut is reached from below; a rock meets its end, so keep it short.',
+          ? 'Head above: it locks into the member by its shape; the nut goes on from below.'
+          : 'Head above: the nut is reached from below. Keep the end short; rocks hit it.',
     playMm: slotAcross ? [play, longPlay] : [longPlay, play],
     ...(marks.length > 1
       ? {
-          shared: `Plates ${marks.slice(0, -1).join(', ')} and ${marks.at(-1)} share this hole, ${marks[0]} outermost: the last of them closes it.`,
+          shared: `Plates ${marks.slice(0, -1).join(', ')} and ${marks.at(-1)} share this hole, ${marks[0]} outermost: tighten it when the last of them is up.`,
         }
       : {}),
   };

@@ -25,7 +25,7 @@ type Way = Pick<RepairOption, 'id' | 'name' | 'how' | 'caution'> & { readonly ch
 const CHASE: Way = {
   id: 'chase',
   name: 'Clean and chase the thread',
-  how: 'Wire brush, penetrating oil and time, then a thread chaser by hand. If a bolt then runs in by fingers it holds as before; if not, take it for stripped.',
+  how: 'Wire brush, penetrating oil and time, then a thread chaser by hand. If a bolt then runs in by hand it holds as before; if not, treat it as stripped.',
   change: { lube: 'anti-seize' },
 };
 const FLANGE_NUT: Way = {
@@ -43,7 +43,7 @@ const NUT_PLATE: Way = {
 const RIVET_NUT: Way = {
   id: 'rivet-nut',
   name: 'Rivet nut from below',
-  how: 'Drill the hole out to the body of a rivet nut and set it with the tool; tighten no further than it bears.',
+  how: 'Drill the hole out to the body of a rivet nut and set it with the tool; do not exceed its torque.',
   change: { nut: 'rivet-nut' },
 };
 const WELD_TAB: Way = {
@@ -57,7 +57,7 @@ const WELD_TAB: Way = {
 const tBolt = (j: Joint): Way => ({
   id: 't-bolt',
   name: 'T-bolt through the slot',
-  how: 'Put a T-bolt in through the opening of the member, turn it across, and draw it down with a flange nut from below.',
+  how: 'Put a T-bolt in through the opening of the member, turn it crosswise, and tighten a flange nut from below.',
   change: {
     nut: 'flange-serrated',
     headSide: 'above',

@@ -19,7 +19,7 @@ describe('setting a nut', () => {
       /square/,
       /flush/,
       /mm of stroke, or \d+ N\u00b7m/,
-      /what the maker of the nut says comes first/,
+      /the nut maker’s figures come first/,
       /bulge/,
       /Test it/,
       /If it spins.*next size up or use a nut plate/,

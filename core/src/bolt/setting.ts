@@ -38,10 +38,10 @@ export function nutSetting(j: ResolvedJoint, units: UnitSystem): NutSetting | un
         tools: [SETTING_TOOL, 'calipers'],
         moves: [
           `Measure the hole: ${drillName(hole)}, no more than ${formatLength(HOLE_OVER, units, true)} over. In a loose hole it spins. Deburred on both faces.`,
-          `Compare the grip range on the packet with the sheet, ${sheet}: the sheet must lie within it.`,
+          `Compare the grip range on the package with the sheet, ${sheet}: the sheet must lie within it.`,
           `Screw the ${size} rivet nut onto the mandrel until it sits against the tool, a drop of grease on the thread.`,
           'Push it in square until the flange lies flush all round; hold it square and pressed home while it is set.',
-          `Pull until it firms up: about ${formatLength(STROKE * j.thread.d, units, true)} of stroke, or ${formatTorque(settingNm(j.thread.d), units)} on a tool that is turned with a wrench. Both are estimates; what the maker of the nut says comes first. Then stop.`,
+          `Pull until it firms up: about ${formatLength(STROKE * j.thread.d, units, true)} of stroke, or ${formatTorque(settingNm(j.thread.d), units)} on a tool that is turned with a wrench. Both are estimates; the nut maker’s figures come first. Then stop.`,
           'Unscrew the mandrel. Set right, the flange is flush, nothing rocks, and the bulge can be felt behind the sheet.',
           prove,
           'If it spins: hold its flange with pliers, drill the flange off, push the body through, and set the next size up or use a nut plate.',
@@ -69,7 +69,7 @@ export function nutSetting(j: ResolvedJoint, units: UnitSystem): NutSetting | un
           `Deburr the hole and the edge; the clip must be made for a sheet of ${sheet}.`,
           'Push it over the edge with the nut on the side away from the bolt head until its spring drops into the hole.',
           prove,
-          'If it slides or turns: open the hole to the size on the packet, or take the next thickness of clip.',
+          'If it slides or turns: open the hole to the size on the packet, or use the next thickness of clip.',
         ],
       };
     case 'spring':
@@ -80,7 +80,7 @@ export function nutSetting(j: ResolvedJoint, units: UnitSystem): NutSetting | un
           `The spring nut must be made for a sheet of ${sheet}.`,
           'Slide it over the hole with its arch toward the bolt.',
           'Test it: run the screw in by hand and only snug it. A spring nut never takes torque.',
-          'If it spreads, take a new one: it is bent only once.',
+          'If it spreads, use a new one.',
         ],
       };
     case 'weld-tab':

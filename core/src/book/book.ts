@@ -65,7 +65,7 @@ function cover(s: Sheet, facts: Facts, wish: BookWish): void {
   s.y += 2;
   if (panels.length === 0) {
     s.head('No plates yet');
-    s.text('This plan has no plate. Draw or propose one in Cover; the book then fills by itself.');
+    s.text('This plan has no plates. Draw or suggest plates on Cover first.');
     return;
   }
   const minutes = sequence.steps.reduce((n, x) => n + x.minutes, 0);
@@ -80,7 +80,7 @@ function cover(s: Sheet, facts: Facts, wish: BookWish): void {
       ['Covered from below', `${fixed(coverage.fraction * 100, 1)} % of the parts to protect`],
       ['Lowest point', formatLength(lowest.z, units)],
       ['Bolts', `${joints.length}, ${hardwareList(joints).length} kinds of parts`],
-      ['Working time', `${fixed(minutes / 60, 1)} hours, a guess`],
+      ['Working time', `${fixed(minutes / 60, 1)} hours, estimate`],
     ],
     { 0: 38 },
   );
@@ -151,7 +151,7 @@ function crossbars(s: Sheet, { document, joints }: Facts, { units }: BookWish): 
 }
 
 function lists(s: Sheet, { joints, panels, rig }: Facts, { shelf = {} }: BookWish): void {
-  s.page('Bag list');
+  s.page('Hardware list');
   s.table(
     ['Count', 'Part', 'At hand', 'To buy'],
     toBuy(hardwareList(joints), shelf).map(l => [
@@ -163,7 +163,7 @@ function lists(s: Sheet, { joints, panels, rig }: Facts, { shelf = {} }: BookWis
     { 0: 16, 2: 20, 3: 30 },
     [0],
   );
-  s.head('Tool roll');
+  s.head('Tools');
   s.table(
     ['Tool', 'Joints'],
     toolList(joints, { panels, rig }).map(t => [
@@ -177,7 +177,7 @@ function lists(s: Sheet, { joints, panels, rig }: Facts, { shelf = {} }: BookWis
 function torques(s: Sheet, facts: Facts, { units, side }: BookWish): void {
   s.page('Torques');
   s.text(
-    'Clean threads, lubricated as said. The maker\u2019s value, where one was entered, stands here. Numbers on the maps are lines of the table.',
+    'Clean threads, lubricated as listed. The maker\u2019s value, where one was entered, is shown. Numbers on the maps are lines of the table.',
   );
   for (const p of facts.panels) {
     const mine = facts.joints.filter(j => j.joint.panels[0] === p.panel.id);
@@ -190,11 +190,11 @@ function torques(s: Sheet, facts: Facts, { units, side }: BookWish): void {
         '',
         'Joint',
         'Bolt',
-        'On the thread',
+        'On the threads',
         units === 'inch' ? 'lbf·ft' : 'N·m',
         'Band',
         'Limited by',
-        'Bears',
+        'Strength',
       ],
       mine.map((j, i) => [
         `${i + 1}`,
@@ -236,7 +236,9 @@ function drilling(s: Sheet, facts: Facts, { units }: BookWish): void {
 function steps(s: Sheet, facts: Facts, { units }: BookWish): void {
   const sequence = installationOf(facts, units);
   s.page('The work, step by step');
-  s.text('A box to tick, minutes as a guess. A bar after a step marks a good place to stop for the night.');
+  s.text(
+    'A box to check off; minutes are estimates. A bar after a step marks a good place to stop for the night.',
+  );
   s.table(
     ['', '', 'Step', 'Tools', 'Min'],
     sequence.steps.map((x, i) => [
@@ -249,7 +251,7 @@ function steps(s: Sheet, facts: Facts, { units }: BookWish): void {
         ...(x.joints.length > 0 && x.joints.length <= 24 ? [`In order: ${x.joints.join(', ')}`] : []),
         ...(x.bags ?? []).map(b => `Bag, ${b.fate}: ${b.label}`),
         ...x.cautions.map(c => `! ${c}`),
-        ...(x.night ? ['___ here one can stop for the night'] : []),
+        ...(x.night ? ['___ good place to stop for the night'] : []),
       ].join('\n'),
       x.tools.join(', '),
       fixed(x.minutes, x.minutes < 10 ? 1 : 0),
@@ -263,7 +265,7 @@ function upkeep(s: Sheet, { document, panels, joints, rig }: Facts, { units }: B
   const lines = serviceList({ doc: document, panels, joints }, rig);
   if (lines.length === 0) return;
   s.page('Service');
-  s.text('The least that comes off for each. Minutes are guesses, without the work itself.');
+  s.text('What has to come off for each. Minutes are estimates, without the service itself.');
   s.table(
     ['Service', 'Through', 'Bolts out', 'Loosened', 'Minutes', 'Every'],
     lines.map(l => [

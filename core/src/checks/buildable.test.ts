@@ -65,7 +65,7 @@ describe('seats', () => {
     const low = panelMoved(bramble, 'plate-e', [0, 0, -33.3375]);
     const [found] = of(low, 'seat').filter(f => f.text.includes('crossmember'));
     expect(check(gatherFacts(low), 'inch').find(f => f.rule === 'seat')?.text).toMatch(
-      /^Plate E hangs 1 5\/16 in below the .+ at (\d bolts|bolt \w+)\.$/,
+      /^Plate E is 1 5\/16 in below the .+ at (\d bolts|bolt \w+)\.$/,
     );
     const facts = gatherFacts(low);
     const r = vettedRemedy(facts, found as Finding);
@@ -87,7 +87,7 @@ describe('seats', () => {
       of(panelMoved(bramble, 'plate-a', [0, 0, -2]), 'seat')
         .map(f => f.text)
         .join(' '),
-    ).toMatch(/Plate A hangs 2\.0 mm below plate B/);
+    ).toMatch(/Plate A is 2\.0 mm below plate B/);
   });
   it('close in every build, whatever sheets it has', () => {
     const thickness = fc.constantFrom(1.5, 2.5, 3.416, 4.7625, 6.35, 9.525, 12.7);
@@ -149,7 +149,7 @@ describe('seats', () => {
       of(lifted, 'seat')
         .map(f => f.text)
         .join(' '),
-    ).toContain('bar under the tank hangs 3.0 mm below');
+    ).toContain('bar under the tank is 3.0 mm below');
   });
 });
 
@@ -172,7 +172,7 @@ describe('what holds nothing does not count', () => {
     }));
     expect(faults(open, 'j18')).toContain('opening');
     expect(of(open, 'bolt-place').map(f => f.text)).toEqual([
-      'Bolt j18 goes through an opening of plate D: it does not hold it.',
+      'Bolt j18 goes through an opening of plate D, so it does not hold the plate.',
     ]);
     expect(faults(holes(bramble, 'h4lo', { at: [1632, -330, 325] }), 'j15')).toContain('edge');
   });
@@ -219,8 +219,8 @@ describe('heads', () => {
     );
     const found = of(proud, 'head-clear');
     expect(found.map(f => f.text)).toEqual([
-      'The head of bolt j-15 stands between the crossbar and plate D.',
-      'The head of bolt j-16 stands between the crossbar and plate D.',
+      'The head of bolt j-15 is between the crossbar and plate D.',
+      'The head of bolt j-16 is between the crossbar and plate D.',
     ]);
     const r = vettedRemedy(gatherFacts(proud), found[0] as Finding);
     expect(r?.brings).toEqual([]);
@@ -254,7 +254,7 @@ describe('holes in sheet', () => {
       flanges: [{ id: 'f', edge: 3, length: 60, angle: 30, insideRadius: 20 }],
     }));
     expect(of(bent, 'hole-bend').map(f => f.text)).toContain(
-      'Plate C: bolt j12 is 30 mm from bend f; it wants 35 mm.',
+      'Plate C: bolt j12 is 30 mm from bend f; it needs 35 mm.',
     );
   });
   it('smaller than the cutter makes are marked or cut full instead', () => {
@@ -358,7 +358,7 @@ describe('edits that leave a plan that can be built', () => {
     expect(j?.spacer).toBeCloseTo(4.76, 2);
     expect(of(both, 'seat')).toEqual([]);
     const far = attached(bare, facts.rig, facts.panels, 'h1lo', 'plate-d');
-    expect(far.ok ? '' : far.fault).toContain('is not over a flat of plate D');
+    expect(far.ok ? '' : far.fault).toContain('is not above a flat part of plate D');
   });
   it('holes drilled for a plan go with their plate and with their bar', () => {
     const gone = panelsRemoved(heron, ['plate-4']);

@@ -190,8 +190,8 @@ describe('every rule', () => {
     for (const [spoil, words] of [
       [{ insideRadius: 0 }, 'cannot be made'],
       [{ insideRadius: -4 }, 'cannot be made'],
-      [{ angle: 170 }, 'beyond 150°'],
-      [{ inset: [600, 600] }, 'leave nothing of the edge'],
+      [{ angle: 170 }, 'more than the 150°'],
+      [{ inset: [600, 600] }, 'use up the whole edge'],
     ] as const) {
       const doc = changed(d => Object.assign(d.plan.panels[0].flanges[0], spoil));
       const [first] = findings(doc, 'bend').filter(f => f.about[1] === 'front-ramp');
@@ -225,7 +225,7 @@ describe('every rule', () => {
     expect(findings(shop({ brake: { length: 1270, force: 60 } }), 'brake')[0]?.text).toMatch(/takes \d+ kN/);
     // a punch shorter than plate B's side wall is high, with a broad beam over it
     const low = shop({ tools: { punchHeight: 30, punchWidth: 26, dieHeight: 80, beam: 600 } });
-    expect(findings(low, 'brake').some(f => f.text.includes('no order of bends works'))).toBe(true);
+    expect(findings(low, 'brake').some(f => f.text.includes('no bend order works'))).toBe(true);
     // air bending charts go from 6 to 12 t: 4.76 mm of steel in a die of 28 mm is too tight, in one of 30 mm it is not
     const tight = findings(shop({ dies: [20, 28] }), 'brake').filter(f => f.text.includes('widest die'));
     expect(tight.map(f => f.about[0])).toContain('plate-a');
@@ -234,7 +234,7 @@ describe('every rule', () => {
     );
     expect(findings(demo('bramble'), 'brake')).toEqual([]);
   });
-  it('blank: walls that run into one another when folded are mitred', () => {
+  it('blank: walls that overlap when folded are mitered', () => {
     const walls = changed(
       d =>
         (d.plan.panels[2].flanges = [0, 1, 2, 3].map(edge => ({
@@ -244,11 +244,11 @@ describe('every rule', () => {
           angle: 90,
         }))),
     );
-    const met = findings(walls, 'blank').filter(f => f.text.includes('run into one another'));
+    const met = findings(walls, 'blank').filter(f => f.text.includes('overlap by'));
     expect(met).toHaveLength(4);
     expect(met[0]?.severity).toBe('stop');
     const done = met.reduce((d, f) => (f.mend ? mended(d, f.mend) : d), walls);
-    expect(findings(done, 'blank').filter(f => f.text.includes('run into one another'))).toEqual([]);
+    expect(findings(done, 'blank').filter(f => f.text.includes('overlap by'))).toEqual([]);
   });
   it('bolt-length: too short stops, too long is noted, both are put right', () => {
     const short = changed(d => (d.plan.joints[6].fastener.length = 20));

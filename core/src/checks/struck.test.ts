@@ -135,7 +135,7 @@ describe('a plate that was struck', () => {
       ]);
     expect(pried(0.9)).toEqual([]);
     const [over] = pried(1.1);
-    expect(over?.text).toContain('pried');
+    expect(over?.text).toContain('prying');
     expect(over?.remedy).toContain('Class 10.9');
     const after = gatherFacts(mended(heron.document, over!.mend!), heron.build.id);
     const held = after.joints.find(j => j.id === joint.id)!;

@@ -56,13 +56,13 @@ describe('the ladder of a plate', () => {
   });
   it('says why plastic cannot be folded, and why a sheet too heavy for the brake cannot be bent', () => {
     const plastic = rungs.filter(r => r.material === 'uhmw-pe');
-    for (const r of plastic) expect(r.against.join(' ')).toContain('not folded cold');
+    for (const r of plastic) expect(r.against.join(' ')).toContain('cannot be bent cold');
     // a small brake folds the thin sheets of a metal and not the thick ones
     const shop = { ...SHOPS[1]!, brake: { ...SHOPS[1]!.brake, force: 300 } };
     const small = gatherFacts({ ...facts.document, plan: { ...facts.document.plan, shop } });
     const steel = ladderSheets('inch')
       .filter(s => s.material === 'steel-ar400')
-      .map(s => rungOf(small, 'plate-b', s, words).against.some(t => /the brake of .* gives/.test(t)));
+      .map(s => rungOf(small, 'plate-b', s, words).against.some(t => /the brake at .* gives/.test(t)));
     expect(steel).toContain(true);
     expect(steel[0]).toBe(false);
     expect(steel).toEqual([...steel].sort());
@@ -122,7 +122,7 @@ describe('limits of a sheet', () => {
         ),
         quiet,
       ),
-    ).toEqual(['cannot be made or used', 'gives way', 'gap', 'dent', 'ring', 'lift']);
+    ).toEqual(['cannot be made or used', 'collapses', 'gap', 'dent', 'ring', 'lift']);
     // the owner may want less room than the part's own
     const tight = struckRung({}, { gaps: [{ component: part.id, gapMm: part.keepOut - 1 }] });
     expect(breaks(facts, tight, { leastRingHz: 0, mostDentMm: 5, leastGapMm: 2 })).toEqual([]);

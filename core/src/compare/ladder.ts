@@ -126,7 +126,7 @@ export function together(rungs: readonly StruckRung[]): StruckRung | undefined {
 export function breaks(facts: Facts, r: StruckRung, limits: SheetLimits): readonly string[] {
   const out: string[] = [];
   if (r.against.length > 0) out.push('cannot be made or used');
-  if (r.struck.reached < 1) out.push('gives way');
+  if (r.struck.reached < 1) out.push('collapses');
   const own = r.heaviestKg === undefined ? [r.folded.panel.id] : facts.panels.map(p => p.panel.id);
   const tight = r.struck.gaps.find(g => {
     const part = facts.rig.components.find(c => c.id === g.component);

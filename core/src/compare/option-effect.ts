@@ -21,7 +21,7 @@ export function optionEffect(doc: PlanDocument, option: string, choice: string):
       ...r.components.map(c => [`part ${c.id}`, c.name] as const),
       ...r.mounts.map(m => [`hole ${m.id}`, `hole ${m.id}`] as const),
       ...r.servicePoints.map(s => [`point ${s.id}`, s.name] as const),
-      ...r.factoryParts.map(f => [`factory ${f.id}`, f.name] as const),
+      ...r.factoryParts.map(f => [`factory part ${f.id}`, f.name] as const),
     ]);
   };
   const [was, will] = [names(doc), names(after)];

@@ -81,23 +81,23 @@ export const TERM_WORDS: Readonly<Record<Priority, { readonly what: string; read
   },
   toughness: {
     what: 'force that dents the weakest plate',
-    how: 'Computed by Strike: what leaves a dent of 2 mm where a plate is weakest, or the whole force where that leaves less; plastic, which springs back and creeps, is left out.',
+    how: 'Computed by Strike: the force that first leaves a dent where a plate is weakest. Plastic is left out: it springs back and creeps.',
   },
   quiet: {
-    what: 'lowest tone of a plate',
-    how: `Computed by Strike as the plate is held; that a plate under ${HEARD_BELOW} Hz drums is common practice, no source.`,
+    what: 'lowest vibration of a plate',
+    how: `Computed by Strike with the bolts as built. That a plate under ${HEARD_BELOW} Hz drums is common practice, no source.`,
   },
   cost: {
     what: 'all that is paid',
-    how: 'Added up from rates, offer, shipping and tax, as the tab Cost shows.',
+    how: 'Computed from rates, offers, shipping and tax, as on the Cost tab.',
   },
   corrosion: {
-    what: 'worst plate in wet and salt, 1 to 5',
+    what: 'worst plate in wet and salt, 1 to 5 (5 is best)',
     how: 'Common practice, no source: bare steel 1, coated steel 2, aluminum 3, stainless 4, plastic 5; one less where bolts are over 0.25 V away on the anodic index (engineering practice).',
   },
   theft: {
-    what: 'converters out of a hand\u2019s reach',
-    how: 'Computed along straight ways, level and downward, as thick as a hand: an estimate of reach, not of how long anything holds.',
+    what: 'share of the converters out of reach',
+    how: 'Computed along straight lines, level and from below, for a hand: an estimate of reach, not of how long a plate holds.',
   },
 };
 

@@ -37,7 +37,9 @@ function faultWords(joint: string, ticks: readonly Tick[]): string | undefined {
   if (!f) return undefined;
   const name = faultName(f.fault);
   if (f.state === 'mended') return `${name}: repaired`;
-  return f.state === 'overridden' ? `${name}: left so, ${f.by?.note ?? 'no reason given'}` : `${name}: open`;
+  return f.state === 'overridden'
+    ? `${name}: left as it is, ${f.by?.note ?? 'no reason given'}`
+    : `${name}: open`;
 }
 
 /** Every bolt of a run, round by round: asked for and read, when, by whom, with which wrench, what was wrong and how it was mended. */

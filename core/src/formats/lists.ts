@@ -11,7 +11,7 @@ export const hardwareListCsv = (lines: readonly ShoppingLine[]): string =>
 /** The bag list against the shelf as CSV: part, count, on the shelf, missing, packs to buy, parts in a pack. */
 export const buyListCsv = (lines: readonly BuyLine[]): string =>
   csv(
-    ['part', 'count', 'on the shelf', 'missing', 'packs to buy', 'in a pack'],
+    ['part', 'count', 'what I have', 'missing', 'packs to buy', 'in a pack'],
     lines.map(l => [l.part, l.count, l.have, l.missing, l.packs, l.pack]),
   );
 

@@ -89,7 +89,12 @@ describe('the record of a run', () => {
       tick({ id: '2', at: 6, kind: 'deviation', note: 'Other bolt used' }),
       tick({ id: '3', at: 7, kind: 'deviation', fault: 'stripped', note: 'it spins', photo: 'p1' }),
     ],
-    [{ id: 'j1', parts: ['flange bolt M10x1.5 \u00d7 30 mm, 8.8, zinc'] } as unknown as ResolvedJoint],
+    [
+      {
+        id: 'j1',
+        parts: [{ kind: 'bolt', name: 'flange bolt M10x1.5 \u00d7 30 mm, 8.8, zinc' }],
+      } as unknown as ResolvedJoint,
+    ],
   );
   it('holds every torque asked for, what was read, by whom, with what, and what was off', () => {
     const bolt = 'flange bolt M10x1.5 \u00d7 30 mm, 8.8, zinc';

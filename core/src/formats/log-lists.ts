@@ -37,7 +37,7 @@ export const logCsv = (log: readonly LogEntry[]): string =>
         e.minutes ?? '',
         e.corners?.join('; ') ?? '',
         (e.readings ?? []).map(r => `${r.joint} set ${r.set} found ${r.found} after ${r.after}`).join('; '),
-        (e.checks ?? []).map(c => `${c.item}: ${c.fine ? 'fine' : (c.note ?? 'not fine')}`).join('; '),
+        (e.checks ?? []).map(c => `${c.item}: ${c.fine ? 'fine' : (c.note ?? 'not OK')}`).join('; '),
         e.note ?? '',
       ]),
   );

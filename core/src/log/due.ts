@@ -84,8 +84,8 @@ export function dueList(
         {
           id: 're-torque',
           kind: 're-torque',
-          what: 'Go round all bolts with the torque wrench',
-          why: 'Paint, washers and sheet settle under a new bolt; the first trip shows it.',
+          what: 'Re-torque all bolts',
+          why: 'Paint, washers and sheet settle under new bolts.',
         },
         opened,
         upkeep.retorqueKm,
@@ -105,7 +105,7 @@ export function dueList(
         id: `repair-${f.joint}`,
         kind: 'repair',
         what: `Repair the bolt at ${f.joint}`,
-        why: `Left unsound: ${f.fault}${f.reason ? `, ${f.reason}` : ''}. Its repair stands in the steps of the next run; done otherwise, log the torque it was brought to.`,
+        why: `Left not sound: ${f.fault}${f.reason ? `, ${f.reason}` : ''}. Its repair is in the steps of the next run; if you repair it another way, log its torque.`,
         at: (worked as LogEntry).at,
         foretold: false,
         joint: f.joint,
@@ -116,7 +116,7 @@ export function dueList(
       {
         id: 'inspection',
         kind: 'inspection',
-        what: 'Look the plates over',
+        what: 'Inspect the plates',
         why: 'Dents, gouges, rubbed spots above, rust at holes, loose or bent bolts.',
       },
       looked,
@@ -129,8 +129,8 @@ export function dueList(
     out.push({
       id: 'after-hit',
       kind: 'inspection',
-      what: 'Look at what the last hit did above the plate',
-      why: 'A plate that sprang back may have touched; bolts near it may be bent.',
+      what: 'Check above the plate after the last hit',
+      why: 'A plate that sprang back may have touched a part; bolts nearby may be bent.',
       at: hit.at,
       foretold: false,
     });
@@ -143,7 +143,7 @@ export function dueList(
           id: `service-${p.id}`,
           kind: 'service',
           what: p.name,
-          why: 'By its interval; the vehicle maker’s own schedule comes first.',
+          why: 'By mileage; the vehicle maker’s schedule comes first.',
           point: p.id,
         },
         done,

@@ -119,8 +119,8 @@ export const logEntrySchema = yup
 const NEEDED: Readonly<Partial<Record<LogKind, readonly (readonly [key: keyof LogEntry, said: string])[]>>> =
   {
     're-torque': [['readings', 'the torque found on at least one bolt']],
-    inspection: [['checks', 'what was looked at']],
-    hit: [['place', 'where it hit: touch the map']],
+    inspection: [['checks', 'what was checked']],
+    hit: [['place', 'where it hit: tap the map']],
     straighten: [['panel', 'which plate']],
     coating: [['panel', 'which plate']],
     'ride-height': [['corners', 'all four heights']],

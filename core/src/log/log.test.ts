@@ -38,7 +38,7 @@ describe('a log entry from outside', () => {
   it.each([
     [{ id: 'a', kind: 'crash', at: 1 }, /kind/],
     [{ id: 'a', kind: 'hit', at: 'today', place: [1, 2] }, /at/],
-    [{ id: 'a', kind: 'hit', at: 1 }, /touch the map/],
+    [{ id: 'a', kind: 'hit', at: 1 }, /tap the map/],
     [{ id: 'a', kind: 'hit', at: 1, place: [1, 'x'] }, /place\[1\]/],
     [{ id: 'a', kind: 'hit', at: 1, place: [1, 2], dentMm: -3 }, /dentMm/],
     [{ id: 'a', kind: 're-torque', at: 1, readings: [] }, /torque found/],

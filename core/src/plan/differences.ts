@@ -94,10 +94,10 @@ function panelPhrases(a: Panel, b: Panel, units: UnitSystem): string[] {
   if (openings.added.length > 0) out.push(`opening ${listed(openings.added.map(o => o.id))} added`);
   if (openings.removed.length > 0) out.push(`opening ${listed(openings.removed.map(o => o.id))} closed`);
   if (openings.both.length > 0) out.push(`opening ${listed(openings.both.map(([o]) => o.id))} changed`);
-  if (a.mark !== b.mark || a.name !== b.name) out.push(`is called ${b.mark}, ${b.name}`);
-  if (!same(a.guards, b.guards)) out.push('guards other parts');
-  if (!same(a.meantFor, b.meantFor)) out.push('is made to carry something else');
-  if (a.grain !== b.grain) out.push('the grain lies otherwise');
+  if (a.mark !== b.mark || a.name !== b.name) out.push(`is now called ${b.mark}, ${b.name}`);
+  if (!same(a.guards, b.guards)) out.push('protects other parts');
+  if (!same(a.meantFor, b.meantFor)) out.push('is made for something else');
+  if (a.grain !== b.grain) out.push('grain direction changed');
   return out.length > 0 ? out : ['changed'];
 }
 
@@ -194,11 +194,11 @@ export function differences(before: PlanDocument, after: PlanDocument, units: Un
     if (a.name !== b.name) say(`build ${a.id} is called \u201c${b.name}\u201d`);
     if (a.note !== b.note || !same(a.offer, b.offer)) say(`build ${a.id}: another note or offer`);
   }
-  if (p.activeBuild !== q.activeBuild) say(`build ${q.activeBuild} is worked on, was ${p.activeBuild}`);
+  if (p.activeBuild !== q.activeBuild) say(`build ${q.activeBuild} is active, was ${p.activeBuild}`);
 
   const [r, s] = [before.rig, after.rig];
   if (r.name !== s.name) say(`the vehicle is called \u201c${s.name}\u201d`);
-  if (!same(r.selected, s.selected)) say('other options of the vehicle');
+  if (!same(r.selected, s.selected)) say('other vehicle options');
   lists('part', r.components, s.components, say);
   lists('frame member', r.members, s.members, say);
   lists('frame hole', r.mounts, s.mounts, say);
@@ -208,20 +208,20 @@ export function differences(before: PlanDocument, after: PlanDocument, units: Un
   // what is left has its own screen, where it is looked up
   const rest: readonly (readonly [what: string, a: unknown, b: unknown])[] = [
     [
-      'the measures of the vehicle',
+      'the vehicle’s measurements',
       [r.measures, r.wheelbase, r.axles, r.tyreRadius, r.trackWidth],
       [s.measures, s.wheelbase, s.axles, s.tyreRadius, s.trackWidth],
     ],
     ['seams', p.seams, q.seams],
-    ['the way of working', p.method, q.method],
+    ['how it is installed', p.method, q.method],
     ['limits', p.limits, q.limits],
-    ['rates and money', [p.rates, p.money], [q.rates, q.money]],
+    ['rates and costs', [p.rates, p.money], [q.rates, q.money]],
     ['the shop', p.shop, q.shop],
     ['notes', p.notes, q.notes],
     ['priorities', p.priorities, q.priorities],
-    ['upkeep and minutes', [p.upkeep, p.minutes], [q.upkeep, q.minutes]],
+    ['service settings', [p.upkeep, p.minutes], [q.upkeep, q.minutes]],
   ];
   for (const [what, a, b] of rest) if (!same(a, b)) say(`${what} changed`);
-  if (out.length === 0 && !same(before, after)) say('details changed that have no words of their own');
+  if (out.length === 0 && !same(before, after)) say('other details changed');
   return out;
 }

@@ -202,13 +202,13 @@ export function laidOut(
       prevented.push({
         about: [id],
         text: l.profile.fault.under
-          ? `The ${panel.name} plate: ${l.profile.fault.under} hangs ${words.tape(l.profile.fault.longMm)} below the member beside it, with no room for a ramp: the spacers would be too long.`
-          : `The ${panel.name} plate follows a neighbor or a part that hangs low: spacers of ${words.tape(l.profile.fault.longMm)} are more than a bolt should reach over.`,
+          ? `The ${panel.name} plate: ${l.profile.fault.under} is ${words.tape(l.profile.fault.longMm)} below the crossmember beside it, with no room for a ramp: the spacers would be too tall.`
+          : `The ${panel.name} plate has to clear a low part or plate: it would need spacers of ${words.tape(l.profile.fault.longMm)}, too tall for a bolt.`,
       });
     if (short && !bar)
       prevented.push({
         about: [id],
-        text: `The ${panel.name} plate spans ${words.tape(short.spanMm)}; by the span rule it bears ${words.tape(short.bearsMm)}: thicker sheet, or another member to hold it.`,
+        text: `The ${panel.name} plate spans ${words.tape(short.spanMm)}; the limit for this sheet is ${words.tape(short.bearsMm)}. Use thicker sheet, or add a crossbar.`,
       });
     const fresh = made.filter(m => mine.some(j => j.mount === m.id));
     const [z0, z1] = [l.profile.points[0]?.[1] ?? 0, l.profile.points.at(-1)?.[1] ?? 0];
@@ -222,22 +222,24 @@ export function laidOut(
       newMounts: [...fresh, ...own],
       crossbars: bar ? [bar.bar] : [],
       reasons: [
-        `Runs from the ${named(l.lane.front)} to the ${named(l.lane.rear)} under ${parts}, so that both ends are bolted to a member.`,
+        `Runs from the ${named(l.lane.front)} to the ${named(l.lane.rear)} under ${parts}, so both ends bolt to a crossmember.`,
         ...(drop > 15
           ? [
-              `Hangs ${words.tape(drop)} below the ${named(z0 >= z1 ? l.lane.front : l.lane.rear)} and ramps up to it: a part reaches lower than the member.`,
+              `Hangs ${words.tape(drop)} below the ${named(z0 >= z1 ? l.lane.front : l.lane.rear)} and ramps up to it: a part is lower than the crossmember.`,
             ]
           : []),
-        ...(spacer > 0.5 ? [`Spacers of up to ${words.tape(spacer)} stand between it and the members.`] : []),
+        ...(spacer > 0.5
+          ? [`Spacers of up to ${words.tape(spacer)} go between it and the crossmembers.`]
+          : []),
         ...(bar
           ? [
-              `A ${words.fine(BAR.width)} × ${words.fine(BAR.height)} bar along it parts its span in ${bar.taps.length + 1}.`,
+              `A ${words.fine(BAR.width)} × ${words.fine(BAR.height)} bar along it divides its span in ${bar.taps.length + 1}.`,
             ]
           : []),
         ...reasons,
         ...folded,
         ...(fresh.length > 0
-          ? [`${fresh.length} new hole${fresh.length > 1 ? 's' : ''} drilled: no usable one was near.`]
+          ? [`${fresh.length} new hole${fresh.length > 1 ? 's' : ''} to drill: no usable hole was close.`]
           : []),
       ],
     };

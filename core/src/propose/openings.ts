@@ -82,10 +82,10 @@ export function openingsFor(
       served.push(s.name);
     } else shut.push(s.name);
   }
-  if (served.length > 0) reasons.push(`Opened under ${list(served)}.`);
+  if (served.length > 0) reasons.push(`Opening under ${list(served)}.`);
   if (shut.length > 0)
     reasons.push(
-      `${list(shut)} lies too near an edge, a bend or a bolt for an opening: the plate comes down for it.`,
+      `${list(shut)} is too close to an edge, a bend or a bolt for an opening: the plate comes down for it.`,
     );
   for (const { component, box } of lane.parts) {
     if ((component.surfaceC ?? 0) < HOT) continue;

@@ -35,7 +35,7 @@ function attempt(
   const said: Announced[] = [
     ...unheld.map(c => ({
       about: [c.id],
-      text: `${c.name}: no two crossing members hold a plate under it; add a member or a crossbar.`,
+      text: `${c.name}: no two crossmembers to hold a plate under it. Add a crossbar.`,
     })),
     ...prevented,
   ];
@@ -57,18 +57,18 @@ function attempt(
     if (Math.max(w, h) > long || Math.min(w, h) > wide)
       said.push({
         about: [p.panel.id],
-        text: `The ${p.panel.name} plate needs a blank of ${words.tape(w)} × ${words.tape(h)}, larger than your ${words.tape(long)} × ${words.tape(wide)}: split it.`,
+        text: `The ${p.panel.name} plate needs a blank of ${words.tape(w)} × ${words.tape(h)}, larger than your ${words.tape(long)} × ${words.tape(wide)}. Split it.`,
       });
     if (f.massKg > wish.maxLiftKg)
       said.push({
         about: [p.panel.id],
-        text: `The ${p.panel.name} plate weighs ${words.mass(f.massKg)}, more than the ${words.mass(wish.maxLiftKg)} you lift alone: a jack, a helper or lighter sheet.`,
+        text: `The ${p.panel.name} plate weighs ${words.mass(f.massKg)}, more than the ${words.mass(wish.maxLiftKg)} you lift alone. Use a jack, a helper or lighter sheet.`,
       });
     const low = Math.min(...f.facets.map(x => x.frame.origin[2]));
     if (wish.minClearance !== undefined && low < wish.minClearance)
       said.push({
         about: [p.panel.id],
-        text: `The ${p.panel.name} plate hangs ${words.tape(low)} above the ground, less than the ${words.tape(wish.minClearance)} you want: what it guards is that low.`,
+        text: `The ${p.panel.name} plate is ${words.tape(low)} above the ground, less than your ${words.tape(wish.minClearance)}: the part it protects is that low.`,
       });
   }
   for (const c of coverage(wanted, facts.panels).components)
@@ -76,7 +76,7 @@ function attempt(
       const name = rig.components.find(x => x.id === c.id)?.name ?? c.id;
       said.push({
         about: [c.id],
-        text: `${name} stays ${Math.round((1 - c.fraction) * 100)} % bare: ${c.fraction < 0.5 ? 'it reaches past the members that could hold a plate' : 'openings under it, or an end beyond the last member'}.`,
+        text: `${name} stays ${Math.round((1 - c.fraction) * 100)} % bare: ${c.fraction < 0.5 ? 'it reaches past the crossmembers' : 'openings under it, or an end beyond the last crossmember'}.`,
       });
     }
   // whatever else the checks find is said too: nothing of it comes as a surprise
@@ -156,7 +156,7 @@ function passing(
               ...plate.reasons,
               ...under.map(
                 s =>
-                  `Passes under the ${memberName(rig, s.member.id)} without bolts: a part hangs too far below it for a spacer.`,
+                  `Passes under the ${memberName(rig, s.member.id)} without bolts: a part is too far below it for a spacer.`,
               ),
             ],
           };

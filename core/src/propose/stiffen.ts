@@ -99,7 +99,7 @@ export function stiffened(
     reasons:
       sides.length > 0
         ? [
-            `${which} turned up: the span of ${words.tape(span)} is more than the ${words.tape(flat)} that flat sheet bears by the span rule.`,
+            `${which} turned up: the span of ${words.tape(span)} is over the ${words.tape(flat)} limit for flat sheet.`,
           ]
         : [],
     ...(span > bears ? { short: { spanMm: span, bearsMm: bears } } : {}),

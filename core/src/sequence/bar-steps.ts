@@ -32,7 +32,7 @@ export function barSteps(job: Job, needs: readonly string[]): readonly string[] 
                 title: `Hold the ${bar.name} in its place and mark its ${count(fresh.length, 'hole')}`,
                 why: 'Its own holes are the template. Measure both ends from the rails before marking.',
                 hows: [
-                  'Clamp it, or somebody holds it.',
+                  'Clamp it, or have somebody hold it.',
                   'Mark round the inside of its holes, and take it down again.',
                 ],
                 joints: fresh.map(j => j.id),
@@ -56,7 +56,7 @@ export function barSteps(job: Job, needs: readonly string[]): readonly string[] 
         id: `start-bar-${bar.id}`,
         stage: 'start',
         title: `Bolt the ${bar.name} up: ${count(mine.length, 'bolt')} by hand, all loose`,
-        why: 'Plates are bolted to it: it has to be fast before they go up.',
+        why: 'Plates bolt to it, so it goes up first.',
         hows: ['Clamps hold it until a bolt is in at each end.'],
         joints: startOrder(mine.map(spotOf), doc.plan.method.start),
         needs: [...new Set(ready)],

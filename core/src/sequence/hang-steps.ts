@@ -27,7 +27,7 @@ export interface GroupAsked {
 }
 
 const WHY_START = {
-  'front-rear-centre': 'Front, then rear, then the middle: so it does not bind.',
+  'front-rear-centre': 'Front, then rear, then the middle, so it does not bind.',
   'rear-centre-first': 'The rear center bolt first carries the plate while the rest find their holes.',
   'front-to-rear': 'From the front back, with the rear still held.',
   'rear-to-front': 'From the rear forward, with the front still held.',
@@ -83,10 +83,10 @@ function raisePlate(
     title: `${prop.raise} plate ${mark}, ${p.panel.name}, to its holes`,
     why:
       under.length > 0
-        ? 'It laps over the outside of what already hangs: keep that edge above it.'
+        ? 'It goes over the outside of the plate already up.'
         : above
-          ? 'It goes up before its neighbor, which laps over its outside.'
-          : 'Level, and slowly: look along its edges for what it could catch.',
+          ? 'It goes up before its neighbor, which laps over it.'
+          : 'Level and slowly: watch its edges for anything it could catch.',
     panels: [id],
     needs: [support, ...under.map(u => `hang-${u}${tag}`)],
     hows: bars.map(c => `The ${c.name} goes up with it, on the same bolts: lay it in its place first.`),
@@ -190,8 +190,8 @@ export function groupSteps(
   const home = add({
     id: `home-${name}${tag}`,
     stage: 'home',
-    title: `Slide ${several ? 'plates' : 'plate'} ${marksOf(group)} home and center ${several ? 'them' : 'it'}`,
-    why: 'All bolts still loose: push it tight to its neighbor, equal left and right, before anything is tightened.',
+    title: `Slide ${several ? 'plates' : 'plate'} ${marksOf(group)} into place and center ${several ? 'them' : 'it'}`,
+    why: 'With all bolts loose: push it tight to its neighbor, equal left and right, before tightening anything.',
     panels: group.map(p => p.panel.id),
     needs: [...new Set([...last, ...hung, ...started.values()])],
     tools: ['tape measure'],

@@ -15,7 +15,7 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
           add({
             id: 'options',
             stage: 'kit',
-            title: 'See that the vehicle is the one planned for',
+            title: 'Check that this is the vehicle planned for',
             why: `${options.join('; ')}. Other options bring other brackets, spacers and bolts.`,
           }),
         ]
@@ -24,8 +24,8 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
     {
       id: 'kit',
       stage: 'kit',
-      title: 'Count the kit and try every bit',
-      why: 'A missing bolt or the wrong bit is cheap on the bench and dear in the air.',
+      title: 'Count the parts and try every bit',
+      why: 'Find a missing bolt or a wrong bit now, not under the vehicle.',
       needs: first,
     },
     hardwareList(joints).length + toolList(joints).length,
@@ -34,8 +34,8 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
     add({
       id: `leave-off-${p.panel.id}`,
       stage: 'kit',
-      title: `Leave plate ${p.panel.mark} off: this plan has no bolt that holds it`,
-      why: 'A plate that hangs on nothing is not raised. Give it bolts in Bolt first.',
+      title: `Leave plate ${p.panel.mark} off: no bolt holds it in this plan`,
+      why: 'Add bolts on Cover first.',
       panels: [p.panel.id],
       needs: [kit],
     });
@@ -46,17 +46,15 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
       {
         id: `bench-${p.panel.id}`,
         stage: 'bench',
-        title: `Make plate ${p.panel.mark} ready on the bench`,
-        why: 'Hole by hole, in the order of the list: nothing is found by feel later.',
+        title: `Prepare plate ${p.panel.mark} on the bench`,
+        why: 'Hole by hole, in the order of the list.',
         hows: [
-          'Take the burr off every hole and edge, and touch up bare edges.',
+          'Deburr every hole and edge, and touch up bare edges.',
           'Mark FRONT and the driver\u2019s side on its underside.',
           ...(mine.length > 0
             ? ['Lay its bolts out hole by hole, with washers and spacers in their order.']
             : []),
-          ...(lubes.length > 0
-            ? [`${lubes.join(' and ')} on the threads that the list names, a film, no more.`]
-            : []),
+          ...(lubes.length > 0 ? [`${lubes.join(' and ')} on the threads listed, a thin film.`] : []),
         ],
         panels: [p.panel.id],
         joints: mine.map(j => j.id),

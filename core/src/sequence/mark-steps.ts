@@ -40,8 +40,8 @@ export function markSteps(
           : `Hold plate ${mark} in its place, to mark its holes`,
       why:
         first.length > 1
-          ? 'The holes that are there put it in its place.'
-          : 'Nothing puts it in its place by itself: measure from both sides and from the front, twice.',
+          ? 'The existing holes locate it.'
+          : 'No hole locates it: measure from both sides and from the front, twice.',
       hows: [
         ...prop.hows,
         ...(under.length > 0
@@ -49,7 +49,7 @@ export function markSteps(
               `Lay a strip as thick as plate ${under.map(x => x.panel.mark).join(' and ')} in the lap: that plate is not up yet.`,
             ]
           : []),
-        ...(first.length > 0 ? ['Start the bolts by hand, slide it home, center it, snug them.'] : []),
+        ...(first.length > 0 ? ['Start the bolts by hand, slide it into place, center it, snug them.'] : []),
       ],
       panels: [id],
       joints: first,
@@ -72,7 +72,7 @@ export function markSteps(
       id: `mark-${id}`,
       stage: 'drill',
       title: `Mark ${count(mine.length, 'hole')} through plate ${mark}`,
-      why: 'Round the inside of the plate\u2019s own holes, with a thin marker or a transfer punch.',
+      why: 'Inside the plate\u2019s own holes, with a thin marker or a transfer punch.',
       panels: [id],
       joints: mine.map(j => j.id),
       makes: ['marked'],
@@ -85,7 +85,7 @@ export function markSteps(
     id: `mark-down-${id}`,
     stage: 'remove',
     title: `Take plate ${mark} down again`,
-    why: 'Drilled through it, the bit tears its finish, and chips stay between.',
+    why: 'Drilling through it tears its finish and leaves chips between.',
     panels: [id],
     joints: [...first].reverse(),
     needs: [marked],

@@ -35,7 +35,7 @@ function moves(
   };
   const newBolt = {
     title: `Put a new bolt in at ${j.id}`,
-    why: 'A bolt that was stretched or cut askew is thrown away.',
+    why: 'Throw away a bolt that was stretched or cross-threaded.',
     hows: [
       `Same size and length: ${j.parts.find(p => p.kind === 'bolt')?.name ?? j.thread.designation}.`,
       'Look at the thread: was it oiled where it should be dry? Oil lowers the friction and stretches the next one too.',
@@ -114,7 +114,7 @@ function moves(
     {
       title: best ? `${best.name} at ${j.id}` : `Give the bolt at ${j.id} a thread that holds`,
       why: best
-        ? `It bears ${Math.round(best.ofOriginal * 100)} % of what the sound hole bore: an estimate.`
+        ? `It has ${Math.round(best.ofOriginal * 100)} % of the strength of a sound hole (estimate).`
         : 'A new nut behind, the next size up, or a thread insert.',
       hows: [
         best?.how ?? 'Whatever is set: square, flush, deburred, painted.',
@@ -156,8 +156,8 @@ export function mendSteps(fault: BoltFault, where: Step, of: Mended): readonly S
     title:
       nm === undefined
         ? `Start ${j.id} by hand again`
-        : `Start ${j.id} by hand and bring it to where the others stand`,
-    why: `It was reported: ${faultName(fault.fault).toLowerCase()}. Done here, it counts as sound again.`,
+        : `Start ${j.id} by hand and bring it to the torque of the others`,
+    why: `It was reported: ${faultName(fault.fault).toLowerCase()}. Once done here, it counts as sound again.`,
     needs: made.slice(-1).map(s => s.id),
     tools: toolsFor(j, [...HAND_TOOLS, 'torque']),
     cautions: [CAUTIONS.hand, CAUTIONS.maker],

@@ -67,14 +67,14 @@ export function nutReaches(
       if (!mount)
         return [
           j.id,
-          { until: 'always', said: 'It joins plate to plate and can be held from both sides on the bench.' },
+          { until: 'always', said: 'It joins plate to plate; hold it from both sides on the bench.' },
         ];
       if (!j.nut?.flats)
         return [
           j.id,
           {
             until: 'fixed',
-            said: 'What takes the thread sits fast by itself: nothing has to be held behind it.',
+            said: 'Its nut is fixed: nothing has to be held behind it.',
           },
         ];
       if (mount.nutReach === 'none')
@@ -82,24 +82,21 @@ export function nutReaches(
           j.id,
           {
             until: 'never',
-            said: 'Nobody reaches behind it: what takes the thread must hold by itself.',
+            said: 'The back cannot be reached: use a nut that holds itself.',
           },
         ];
       const way = mount.nutReach === 'slot' ? 'through the opening of the member' : 'from behind';
       const closer = closing(mount, [j.at[0], j.at[1]]);
       if (!closer)
-        return [
-          j.id,
-          { until: 'always', said: `A wrench gets to the nut ${way}, past the edge of the hung plates too.` },
-        ];
+        return [j.id, { until: 'always', said: `A wrench gets to the nut ${way}, even with the plates up.` }];
       const own = j.joint.panels.includes(closer.panel.id);
       return [
         j.id,
         {
           until: { panel: closer.panel.id },
           said: own
-            ? `A wrench gets to the nut ${way} only until its own plate ${closer.panel.mark} is drawn up: start and hold it while the plate still hangs low.`
-            : `A wrench gets to the nut ${way} until plate ${closer.panel.mark} hangs: tighten it before.`,
+            ? `A wrench gets to the nut ${way} only until its own plate ${closer.panel.mark} is tight: start and hold it while the plate still hangs low.`
+            : `A wrench gets to the nut ${way} until plate ${closer.panel.mark} is up: tighten it before.`,
         },
       ];
     }),

@@ -35,7 +35,7 @@ const jack = (kind: string): Prop => ({
 /** On its side the belly stands upright: nothing is jacked, the plate is held against it. Common practice, no source. */
 const strapped: Prop = {
   name: mark => `straps round plate ${mark}`,
-  put: mark => `Hold plate ${mark} against the belly: straps, or a helper`,
+  put: mark => `Hold plate ${mark} up with straps or a helper`,
   why: {
     heavy: 'It is heavier than one person should lift: two lift it, straps keep it there.',
     light: 'It stands upright: straps keep it there, and both hands are free.',

@@ -20,7 +20,7 @@ interface Raising {
 export const RAISING: Readonly<Record<Job['doc']['plan']['method']['lift'], Raising>> = {
   ground: {
     up: 'Raise it on stands',
-    why: 'Level, hard ground. Everything after this is done lying under it.',
+    why: 'Level, hard ground. Everything after this is done under it.',
     ups: [
       'In park or in gear, parking brake on, the wheels that stay on the ground chocked on both sides.',
       'Jack one end under the point its maker names, stands in pairs under theirs, and lower it onto them. Then the other end.',
@@ -28,7 +28,7 @@ export const RAISING: Readonly<Record<Job['doc']['plan']['method']['lift'], Rais
     ],
     down: 'Take the stands away and let it down',
     downs: [
-      'Nobody and nothing is left under it.',
+      'Check that nobody and nothing is under it.',
       'Jack one end, take its stands out, let it down slowly. Then the other end.',
       'Take the chocks away.',
     ],
@@ -46,7 +46,7 @@ export const RAISING: Readonly<Record<Job['doc']['plan']['method']['lift'], Rais
       'Push it from the side before you go under.',
     ],
     down: 'Drive it down off the ramps',
-    downs: ['Nobody and nothing is left under it.', 'Take the chocks away, and roll it down slowly.'],
+    downs: ['Check that nobody and nothing is under it.', 'Take the chocks away, and roll it down slowly.'],
     puts: ['ramps', 'wheel chocks'],
     tools: ['ramps', 'wheel chocks'],
     cautions: [CAUTIONS.ramps],
@@ -62,7 +62,7 @@ export const RAISING: Readonly<Record<Job['doc']['plan']['method']['lift'], Rais
     ],
     down: 'Let it down off the lift',
     downs: [
-      'Nobody and nothing is left under it.',
+      'Check that nobody and nothing is under it.',
       'Raise it off the locks, release them, let it down, swing the arms out.',
     ],
     puts: ['lift'],
@@ -72,7 +72,7 @@ export const RAISING: Readonly<Record<Job['doc']['plan']['method']['lift'], Rais
   },
   side: {
     up: 'Tip it onto its side',
-    why: 'The belly stands in front of you at chest height. Only for a side-by-side whose maker does not forbid it.',
+    why: 'The underside is in front of you at chest height. Only for a side-by-side whose maker does not forbid it.',
     ups: [
       'Tank nearly empty, cap shut, its vent closed or raised. Everything loose out of the bed.',
       'Old tires or mats on the side it comes down on, mirror and lamps clear of the ground.',
@@ -166,7 +166,7 @@ export function raise(
       id: `${tag}cool`,
       stage: 'safety',
       title: 'Let the exhaust cool',
-      why: `Hands go past ${[...new Set(hot.map(c => c.name))].join(', ')}. After a drive that takes an hour.`,
+      why: `Your hands go past ${[...new Set(hot.map(c => c.name))].join(', ')}. After a drive that takes an hour.`,
       needs: after,
       cautions: [CAUTIONS.hot],
     });
@@ -201,10 +201,10 @@ export function raise(
       whole: true,
       stage: 'safety',
       title: `Take the ${corner} wheel off`,
-      why: 'It stands in the way of the bolts that the map shows.',
+      why: 'It is in the way of the bolts on the map.',
       hows: [
         'Crack the lug nuts loose while the tire still touches the ground.',
-        'Lay the wheel flat under the sill: a second thing to fall on.',
+        'Lay the wheel flat under the sill: a backup if it falls.',
       ],
       joints,
       needs: [last],

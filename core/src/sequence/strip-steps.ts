@@ -36,7 +36,7 @@ export function removeStep(
             f.fasteners.reduce((n, x) => n + x.count, 0),
             'fastener',
           )} in a marked bag: they are used again.`
-        : 'Its holes are needed. Bag the fasteners in case it ever goes back on.',
+        : 'Its holes are needed. Bag the fasteners in case it goes back on.',
       hows: [
         ...ways.map(w => `${w.count} \u00d7 ${[w.head, w.thread].filter(Boolean).join(' ')}: ${w.how}.`),
         ...(under
@@ -67,12 +67,12 @@ export function inspectStep(
     {
       id,
       stage: 'inspect',
-      title: `Look at all ${count(there.length, 'hole')} that are used${id === 'inspect' ? '' : ' under the shield'}`,
-      why: 'Rust, a torn thread or a loose nut is mended now, not with a plate on your chest.',
+      title: `Inspect all ${count(there.length, 'hole')} used${id === 'inspect' ? '' : ' under the shield'}`,
+      why: 'Fix rust, bad threads and loose nuts before a plate goes up.',
       hows: [
-        'Run a bolt in by hand at each. What binds or turns through is reported here.',
-        'A lip that was pushed up holds a plate off its holes: press or hammer it straight over a block. A crushed crossmember wants replacing, not hammering.',
-        'Look at what hangs above for contact marks, leaks and loose straps.',
+        'Run a bolt in by hand at each. Report what binds or keeps turning.',
+        'A lip that was pushed up holds a plate off its holes: press or hammer it straight over a block. Replace a crushed crossmember.',
+        'Check above for contact marks, leaks and loose straps.',
       ],
       joints: there.map(j => j.id),
       needs,

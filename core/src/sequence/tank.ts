@@ -73,12 +73,12 @@ export function holdTank(job: Job, hold: TankHold, needs: readonly string[], tag
     stage: 'support',
     tank: { component: tank.id, by },
     title: `Hold up the ${tank.name}`,
-    why: `Before its shield or a bolt near it is touched. ${fuelWords(tank, job)}`,
+    why: `Do this before touching its shield or bolts. ${fuelWords(tank, job)}`,
     hows: [
       ...(by === 'straps'
         ? [
             'Two ratchet straps round it, rail to rail, a third of its length from each end; clear of hoses and wires.',
-            'Snug, not crushing. They leave the place below it to the plate.',
+            'Snug, not crushing. They leave room below it for the plate.',
           ]
         : [
             'A jack with a wide board under its middle, a strip of rubber between. The plate later goes up on the same jack, under the tank.',

@@ -101,22 +101,22 @@ export function tightenSteps(
             stage: 'tighten',
             title: final
               ? gives
-                ? `${name}: once more round, and no further`
-                : `${name}: round again until nothing turns`
+                ? `${name}: one more round at full torque`
+                : `${name}: repeat at full torque until no bolt moves`
               : allByHand
                 ? `${name}: snug by hand`
                 : `${name}: tighten to ${Math.round(share * 100)} %`,
             why: final
               ? gives
-                ? 'Plastic gives under every bolt: once more at full torque, then again after a day. Round until nothing turns would press it flat.'
-                : 'Each bolt loosens its neighbors a little: go round at full torque until none moves.'
+                ? 'Plastic creeps under the bolts: once more at full torque, then again after a day. Do not repeat until nothing moves.'
+                : 'Each bolt loosens its neighbors a little.'
               : several
-                ? `From the middle out, side to side, and ${parts.map(p => p.name.toLowerCase().replace(/^plate (.)/, (_, m) => `plate ${m.toUpperCase()}`)).join(', ')} in turn: pulled up at one corner the other side goes off.`
-                : 'From the middle out, side to side, so that it comes up flat.',
+                ? `From the middle out, side to side, and ${parts.map(p => p.name.toLowerCase().replace(/^plate (.)/, (_, m) => `plate ${m.toUpperCase()}`)).join(', ')} in turn, so neither side lifts.`
+                : 'From the middle out, side to side, so it pulls up flat.',
             hows: [
               ...(byHand.length > 0
                 ? [
-                    `${allByHand ? 'All of them' : byHand.join(', ')}: snug by hand, as tight as one hand on an ordinary wrench makes it. ${Math.round(share * 100)} % lies below the range of the torque wrench.`,
+                    `${allByHand ? 'All of them' : byHand.join(', ')}: snug by hand, as tight as one hand on an ordinary wrench makes it. ${Math.round(share * 100)} % is below the range of the torque wrench.`,
                   ]
                 : []),
               ...(turned.length < mine.length
@@ -126,7 +126,7 @@ export function tightenSteps(
                       .map(j => j.id)
                       .join(
                         ', ',
-                      )}: left at snug this time, since ${Math.round(share * 100)} % lies below the range of the wrench; the next round brings them to full.`,
+                      )}: leave snug this time, since ${Math.round(share * 100)} % is below the range of the wrench; the next round brings them to full torque.`,
                   ]
                 : []),
             ],

@@ -48,15 +48,15 @@ function slopeAt(samples: readonly TurnSample[], i: number): number | undefined 
 }
 
 const SAID: Readonly<Record<TurnVerdict, string>> = {
-  good: 'On target, and it pulled up as a sound joint does.',
+  good: 'On target; it pulled up like a sound joint.',
   short: 'Stopped short of its torque.',
   over: 'Turned past its torque.',
   'cross-threaded':
     'It turned hard long before the head came down: cross-threaded. Back it out, look at both threads, start it by hand again.',
   stripping:
-    'It keeps turning and the torque falls: the nut or its thread is stripping. Stop. The hole wants a repair before it holds anything.',
+    'It keeps turning and the torque falls: the nut or its thread is stripping. Stop. Repair the hole first.',
   yielded:
-    'It gave on the last of the turn: the bolt has stretched past yield. Take a new bolt; look whether the thread was oiled.',
+    'It gave on the last of the turn: the bolt has stretched past yield. Use a new bolt; check whether the threads were oiled.',
 };
 
 /**

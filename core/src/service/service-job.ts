@@ -60,7 +60,7 @@ function oil(point: ServicePoint, filter: ServicePoint | undefined, units: UnitS
       {
         id: 'service-work',
         title: `${point.name}: drain the oil`,
-        why: 'Warm oil runs out better; a scalded hand does not work.',
+        why: 'Warm oil drains better; do not scald your hands.',
         hows: [
           'Drain pan under the plug, the filler cap off.',
           'Crack the plug loose with its socket, turn it out by hand, pressed in until it is free.',
@@ -117,7 +117,7 @@ function oil(point: ServicePoint, filter: ServicePoint | undefined, units: UnitS
 const leaks = (how: string, point: ServicePoint): ServiceStep => ({
   id: 'service-leaks',
   title: 'Look for leaks before anything is closed',
-  why: 'A drip is seen now; on a plate it is only smelled later.',
+  why: 'A leak is easy to see now; later the plate hides it.',
   hows: [how, 'Look at every plug and seal that was touched, dry, with a lamp.'],
   tools: ['lamp'],
   cautions: [CAUTIONS.hot],

@@ -71,7 +71,7 @@ function dropSteps(
           title: `Take plate ${p.panel.mark}, ${p.panel.name}, down`,
           why: shared
             ? 'Its bolts in the overlap came out with the plate outside it. Lay bolts out in their order.'
-            : 'The other way round than they went in: the last two carry it until you have its weight. Lay bolts out in their order: some are longer.',
+            : 'In reverse order: the last two bolts carry it until you have its weight. Lay bolts out in their order: some are longer.',
           panels: [id],
           joints: [...startOrder(mine.map(spotOf), doc.plan.method.start)].reverse(),
           needs: [held],
@@ -108,7 +108,7 @@ export function serviceSteps(
     id: 'service-kit',
     stage: 'kit',
     title: `Lay out what ${point.name} takes`,
-    why: 'What the vehicle\u2019s maker says of this service comes first: fluids, amounts, torques, intervals.',
+    why: 'The vehicle maker\u2019s instructions come first: fluids, amounts, torques, intervals.',
     tools: addTools(...work.open.map(s => s.tools ?? []), ...work.after.map(s => s.tools ?? [])),
     cautions: [CAUTIONS.maker],
     asks: ['odometer'],
@@ -122,7 +122,7 @@ export function serviceSteps(
           id: 'service-loosen',
           stage: 'remove',
           title: `Loosen ${loosen.length} ${loosen.length === 1 ? 'bolt' : 'bolts'} by three turns`,
-          why: 'They stay in: their plate only has to hang low enough to let its neighbor out.',
+          why: 'They stay in: the plate only has to drop enough to free its neighbor.',
           joints: loosen,
           needs: last,
           tools: toolsOf(
@@ -147,7 +147,7 @@ export function serviceSteps(
         id: 'service-open',
         stage: 'remove',
         title: 'Open what lies below it',
-        why: 'The opening in the plate serves it: a door comes off, a plain hole only wants the mud out.',
+        why: 'Reach it through the opening in the plate: take the door off, or clear the mud from a plain hole.',
         at: point.at,
         needs: last,
         tools: ['key for the door'],
@@ -161,7 +161,7 @@ export function serviceSteps(
         needs: last,
         why:
           i === 0 && through === 'drop'
-            ? `${s.why} Look at what the plate hid as well: dents, rubbing, leaks.`
+            ? `${s.why} Also check what the plate hid: dents, rubbing, leaks.`
             : s.why,
       }),
     ];
@@ -211,7 +211,7 @@ export function serviceSteps(
           id: 'service-tighten',
           stage: 'tighten',
           title: 'Bring the loosened bolts back to their torque',
-          why: 'What was only loosened holds nothing until it is tight again.',
+          why: 'A loosened bolt holds nothing until it is tight again.',
           panels: [...new Set(again.flatMap(j => j.joint.panels))],
           joints: tighteningOrder(again.map(spotOf)),
           torqueNm: Math.min(...settings.values()),

@@ -39,7 +39,7 @@ export function strikeForce(
 /** Why a plate is not struck that way: it is no jacking point unless it is meant for one; undefined where it may be. */
 export const refusedStrike = (panel: Panel, kind: StrikeCase): string | undefined =>
   kind === 'jack' && !panel.meantFor?.includes('jack')
-    ? `plate ${panel.mark} is not made to be jacked on`
+    ? `plate ${panel.mark} is not a jacking point`
     : undefined;
 
 /** How joints hold a sheet in its plane: as they are, or one of the two bounds between which the truth lies. */

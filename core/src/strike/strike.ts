@@ -90,7 +90,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
         : {}),
     });
     if ('mechanism' in large) return err(loose(model, large.node, large.freedom));
-    if (large.reached === 0) return err('no balance found under any share of the force');
+    if (large.reached === 0) return err('no solution found at any load');
     ({ u, inner, stress, reached, gaveWayAt } = large);
     theory = large.yielded ? 'large deflections, elastic-plastic' : 'large deflections, elastic';
     if (large.yielded) dentMm = large.rest && Math.max(0, mostUp(large.rest, plateNodes));
@@ -198,7 +198,7 @@ function solvedOn(wish: StrikeWish, made: Result<Meshed>, held: readonly Held[],
   if (!made.ok) return made;
   const { mesh, discs } = made.value;
   const model = modelFor(wish, made.value, held);
-  if (!(up(model.load, model.mesh, at, wish.force) > 0)) return err('the rock falls beside the plate');
+  if (!(up(model.load, model.mesh, at, wish.force) > 0)) return err('the rock is not under the plate');
   const solver = linearSolver(model);
   if ('mechanism' in solver) return err(loose(model, solver.node, solver.freedom));
   const u = solver.solve(model.load);

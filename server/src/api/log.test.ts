@@ -48,7 +48,7 @@ describe('the log on the server', () => {
       entries: [hit, { ...hit, id: 'e2', place: undefined }],
     });
     expect(bad.status).toBe(422);
-    expect(bad.body.fault).toContain('touch the map');
+    expect(bad.body.fault).toContain('tap the map');
     expect((await call(`/documents/${ID}/log`)).body).toEqual([]);
     expect((await call(`/documents/${ID}/log`, 'POST', { entries: 'all' })).status).toBe(422);
     expect((await call('/documents/nowhere/log')).status).toBe(404);

@@ -19,7 +19,7 @@ export function ClashSheet({
       open
       onClose={onCancel}
       title={one ? 'You already have this plan' : 'You already have some of these plans'}
-      about={`${clash.names.map(n => `“${n}”`).join(', ')}. Nothing has been changed yet.`}
+      about={`${clash.names.map(n => `“${n}”`).join(', ')}. Nothing was changed yet.`}
     >
       <div className="grid gap-2">
         <Button look="strong" onClick={() => onTake(clash.file, 'both')}>

@@ -28,7 +28,7 @@ export function ConflictSheet() {
       </div>
       <div className="grid gap-2">
         <Button look="strong" onClick={() => dispatch(mineKept())}>
-          Go on with mine (build {mine?.id} {mine?.name})
+          Keep mine (build {mine?.id} {mine?.name})
         </Button>
         <Button onClick={() => dispatch(theirsTaken(conflict))}>
           Take theirs (build {theirs?.id} {theirs?.name}); undo brings mine back

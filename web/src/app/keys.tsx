@@ -13,8 +13,8 @@ const ON = { enableOnFormTags: ['radio'] } satisfies Options;
 const KEYS: readonly (readonly [keys: string, does: string])[] = [
   [`1 to ${STAGES.length}`, 'stages'],
   ...BOUND.flatMap(b => (b.shown === undefined ? [] : [[b.shown, b.says] as const])),
-  ['P', 'propose a set (on Cover)'],
-  ['arrows, Shift+arrows', 'nudge what is held by 1 mm, 10 mm'],
+  ['P', 'suggest plates (on Cover)'],
+  ['arrows, Shift+arrows', 'nudge the selection by 1 mm, 10 mm'],
   ['?', 'this list'],
 ];
 

@@ -23,7 +23,7 @@ export function Notice() {
       <button
         type="button"
         className="grid size-10 shrink-0 place-items-center"
-        aria-label="Put away"
+        aria-label="Dismiss"
         onClick={() => dispatch(noticeGiven(undefined))}
       >
         <X size={18} aria-hidden="true" />

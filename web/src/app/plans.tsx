@@ -34,7 +34,7 @@ export function Plans() {
     const rig = startingRig(body, undefined, id);
     const answer = await add(blankPlan(rig, id, 'new set'));
     if ('data' in answer && answer.data) navigate(`/plan/${encodeURIComponent(answer.data.id)}/rig`);
-    else setBegun({ file: 'The new plan', list: [{ path: 'server', fault: 'does not answer: try again' }] });
+    else setBegun({ file: 'The new plan', list: [{ path: 'server', fault: 'did not answer: try again' }] });
   };
 
   return (
@@ -42,7 +42,7 @@ export function Plans() {
       <header className="mb-6">
         <h1 className="text-figure leading-tight font-extrabold tracking-tight">Plate Fold</h1>
         <p className="max-w-2xl text-sub text-ink2">
-          Plans underbody armor plate by plate: sheet, weight, coverage, bolts, and the order of the hands.
+          Plan underbody armor plate by plate: sheet, weight, coverage, bolts and the order of the work.
         </p>
       </header>
       <main className="flex-1">
@@ -76,7 +76,7 @@ export function Plans() {
             role="alert"
             className="mb-4 border border-l-[6px] border-oxide/60 border-l-oxide bg-oxidesoft p-3"
           >
-            <p className="font-semibold">{faults.file} was not opened; nothing was changed.</p>
+            <p className="font-semibold">{faults.file} was not opened. Nothing was changed.</p>
             <ul className="mt-1 list-disc pl-5">
               {faults.list.slice(0, SHOWN_FAULTS).map(f => (
                 <li key={`${f.path} ${f.fault}`}>
@@ -109,7 +109,9 @@ export function Plans() {
           </p>
         )}
         {data?.length === 0 && (
-          <p className="border border-scribe bg-paper p-4">No plans yet. Open a plan file to begin.</p>
+          <p className="border border-scribe bg-paper p-4">
+            No plans yet. Start with your own vehicle, or open a plan file.
+          </p>
         )}
         <ul className="grid gap-2">
           {data?.map(d => (
@@ -135,7 +137,7 @@ export function Plans() {
         <section className="mt-8" aria-label="Start a plan">
           <h2 className="text-head font-bold">Start with your own vehicle</h2>
           <p className="mb-2 text-ink2">
-            Choose the nearest kind; some twenty numbers with a tape give it the shape of yours.
+            Pick the closest body. About twenty tape measurements give it the shape of yours.
           </p>
           <div className="grid grid-cols-2 gap-2 desk:grid-cols-4">
             {BODIES.map(b => (

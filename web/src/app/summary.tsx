@@ -34,7 +34,7 @@ function leastGap(facts: Facts) {
 function leastStruck(facts: Facts, units: UnitSystem, least: LeastStruck): Entry {
   const part = facts.rig.components.find(c => c.id === least.component);
   return {
-    name: 'Least gap, struck',
+    name: 'Clearance under a strike',
     of: lengthFigure(least.gapMm, units, units === 'metric'),
     below: `${mark(facts, least.panel)} to ${part?.name ?? least.component}`,
     to: 'strike',
@@ -83,9 +83,9 @@ function entries(
     struck?.least
       ? leastStruck(facts, units, struck.least)
       : {
-          name: 'Least gap, at rest',
+          name: 'Clearance at rest',
           of: near ? lengthFigure(near.g.gapMm, units) : { value: '\u2013', unit: '' },
-          below: near ? `${mark(facts, near.g.panel)} to ${near.part?.name}` : 'no plate under a part',
+          below: near ? `${mark(facts, near.g.panel)} to ${near.part?.name}` : 'no part over a plate',
           to: 'cover',
           warn: near !== undefined && near.g.gapMm < (near.part?.keepOut ?? 0),
         },
@@ -96,7 +96,7 @@ function entries(
       to: 'cover',
     },
     {
-      name: 'Cost, a guess',
+      name: 'Cost, estimate',
       of: { value: fixed(weight.cost, 0), unit: '$' },
       below:
         budget === undefined

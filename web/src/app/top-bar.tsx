@@ -189,7 +189,7 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
               ) : (
                 <Moon size={17} aria-hidden="true" />
               )}
-              {theme === 'dark' ? 'Light, for the desk' : 'Dark, for the floor'}
+              {theme === 'dark' ? 'Light theme' : 'Dark theme'}
             </DropdownMenu.Item>
             <DropdownMenu.Item
               className={ITEM}
@@ -201,7 +201,7 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
             </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} asChild>
               <a href={archiveAt(plan.id)} download>
-                <Archive size={17} aria-hidden="true" /> Save with runs, log and photos
+                <Archive size={17} aria-hidden="true" /> Save with runs, log and photos (zip)
               </a>
             </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} onSelect={onVersions}>

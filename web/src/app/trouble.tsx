@@ -7,17 +7,17 @@ export function Trouble() {
   const text = error instanceof Error ? error.message : String(error);
   return (
     <main className="mx-auto max-w-xl p-6">
-      <h1 className="mb-2 text-large font-bold">This page has broken down</h1>
+      <h1 className="mb-2 text-large font-bold">Something went wrong on this page</h1>
       <p className="mb-3">
-        Your plan is safe: edits are kept on this device as they are made and saved on the server. Load the
-        page again; if it breaks in the same place, save the plan as a file from another stage.
+        Your plan is safe: every edit is kept on this device and saved on the server. Reload the page. If it
+        fails in the same place, open another stage and save the plan as a file.
       </p>
       <pre className="mb-4 overflow-x-auto border border-scribe bg-paper p-3 text-small whitespace-pre-wrap">
         {text}
       </pre>
       <div className="flex gap-2">
         <Button look="strong" onClick={() => location.reload()}>
-          Load again
+          Reload
         </Button>
         <Button onClick={() => location.assign('/')}>All plans</Button>
       </div>

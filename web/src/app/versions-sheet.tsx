@@ -48,7 +48,7 @@ function Version({ plan, row, onDone }: { plan: PlanDocument; row: VersionRow; o
         The server does not answer, or no longer has this version.
       </p>
     );
-  if (!data) return <p className="text-ink2">Fetching …</p>;
+  if (!data) return <p className="text-ink2">Loading …</p>;
   return (
     <div className="grid gap-2 pb-3">
       <p className="text-body text-ink2">Changed since then:</p>
@@ -94,7 +94,7 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
       open
       onClose={onClose}
       title="Versions of this plan"
-      about="The server keeps the last saves, and saves that came too late because someone else saved first. Restoring one is an edit like any other: Undo takes it back."
+      about="The server keeps the last saves, and saves that lost to someone else's. Restoring one is an edit; Undo takes it back."
     >
       {isError && (
         <p role="alert" className="text-oxide">
@@ -117,7 +117,7 @@ export function VersionsSheet({ onClose }: { onClose: () => void }) {
                   </>
                 ) : (
                   <b>
-                    Saved too late, made from revision <span className="fig">{row.revision}</span>
+                    Not saved in time, made from revision <span className="fig">{row.revision}</span>
                   </b>
                 )}
               </span>

@@ -17,9 +17,9 @@ export function DentsFrom({ answer, units }: { answer: StrikeAnswer | undefined;
       of={found?.atLeast ? { ...of, value: `\u2265 ${of.value}` } : of}
       meaning={
         !answer
-          ? 'known once Strike has struck it'
+          ? 'run Strike to find out'
           : !found
-            ? 'its dent was not found'
+            ? 'no dent found'
             : found.atLeast
               ? `that leaves less than ${limit.value} ${limit.unit}`
               : `leaves ${limit.value} ${limit.unit} at that place`

@@ -30,7 +30,7 @@ export function FindingCard({ finding, why }: { finding: Finding; why?: string }
         <>
           {vetted.brings.length > 0 && (
             <p className="mt-1.5 text-small leading-snug">
-              <span className="font-bold">It brings: </span>
+              <span className="font-bold">It causes: </span>
               {vetted.brings
                 .slice(0, TOLD)
                 .map(b => b.text)

@@ -55,17 +55,15 @@ export function WheelScales(props: {
   const kg = (pad: Pad): number => shown[pad]?.kg ?? 0;
   return (
     <>
-      <p className="text-small text-ink2">
-        Simulated: a stand-in that ships with the program and weighs the loads entered so far.
-      </p>
+      <p className="text-small text-ink2">Simulated scales: they read back the loads entered so far.</p>
       <div className="mt-1 grid grid-cols-2 gap-2">
         <Select<Mood>
-          label="The simulated set"
+          label="Simulated scales"
           value={mood}
           choices={[
-            { value: 'good', name: 'behaves well' },
+            { value: 'good', name: 'works normally' },
             { value: 'noisy', name: 'on soft ground' },
-            { value: 'dead-pad', name: 'loses a pad' },
+            { value: 'dead-pad', name: 'loses one pad' },
           ]}
           onChoose={setMood}
         />

@@ -73,12 +73,12 @@ export const OPENING_NAMES = {
   door: 'door',
   view: 'view hole',
   louvers: 'louvers',
-  stones: 'stone hole',
+  stones: 'rock hole',
   relief: 'relief',
 } as const;
 
 export const NUT_NAMES = {
-  none: 'what the hole has',
+  none: 'the hole’s own thread',
   hex: 'hex nut',
   'nylon-lock': 'nylon lock nut',
   'all-metal-lock': 'all-metal lock nut',

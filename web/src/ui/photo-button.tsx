@@ -28,7 +28,7 @@ export function PhotoButton(props: {
         onClick={() => file.current?.click()}
       >
         <Camera size={19} aria-hidden="true" />
-        {photo ? `A photo of ${Math.max(1, Math.round(photo.size / 1000))} kB goes with it` : ask}
+        {photo ? `A photo of ${Math.max(1, Math.round(photo.size / 1000))} kB attached` : ask}
       </Button>
       <input
         ref={file}

@@ -8,7 +8,7 @@ export async function smallPhoto(file: Blob): Promise<{ photo: Blob } | { fault:
   try {
     picture = await createImageBitmap(file);
   } catch {
-    return { fault: 'That file is no picture this browser can read. The note is kept without it.' };
+    return { fault: 'This browser cannot read that file as a picture. The note is saved without it.' };
   }
   const k = Math.min(1, SIDE / Math.max(picture.width, picture.height));
   const canvas = document.createElement('canvas');
@@ -17,7 +17,7 @@ export async function smallPhoto(file: Blob): Promise<{ photo: Blob } | { fault:
   canvas.getContext('2d')?.drawImage(picture, 0, 0, canvas.width, canvas.height);
   picture.close();
   const photo = await new Promise<Blob | null>(done => canvas.toBlob(done, 'image/jpeg', 0.8));
-  if (!photo) return { fault: 'The photo could not be made smaller. The note is kept without it.' };
+  if (!photo) return { fault: 'The photo could not be made smaller. The note is saved without it.' };
   if (photo.size > MOST)
     return { fault: 'The photo is larger than 3 MB even when made smaller. The note is kept without it.' };
   return { photo };

@@ -8,7 +8,7 @@ const roundUp = (mm: number): number => Math.ceil(mm * 10 - 1e-6) / 10;
 
 export const bend: Rule = {
   id: 'bend',
-  why: 'Too tight a bend cracks, along the grain sooner than across it.',
+  why: 'A bend that is too tight cracks, along the grain first.',
   find: (facts, words) =>
     facts.panels.flatMap(p => {
       const { id } = p.panel;
@@ -26,7 +26,7 @@ export const bend: Rule = {
             {
               ...at,
               severity: 'stop',
-              text: `${name}: its insets leave nothing of the edge it stands on.`,
+              text: `${name}: its insets use up the whole edge.`,
               remedy: 'Make the insets smaller, or take the flange off.',
               mend: set({ inset: [0, 0] }),
             },
@@ -37,7 +37,7 @@ export const bend: Rule = {
           out.push({
             ...at,
             severity: 'stop',
-            text: `${name}: ${fixed(Math.abs(flange.angle), 0)}° is beyond ${MOST_ANGLE}°, the most a punch folds; it is drawn at that.`,
+            text: `${name}: ${fixed(Math.abs(flange.angle), 0)}° is more than the ${MOST_ANGLE}° a brake can bend; it is drawn at ${MOST_ANGLE}°.`,
             remedy: `Fold it by ${MOST_ANGLE}° or less.`,
             mend: set({ angle: Math.sign(flange.angle) * MOST_ANGLE }),
           });
@@ -47,7 +47,7 @@ export const bend: Rule = {
             {
               ...at,
               severity: 'stop',
-              text: `${name}: ${p.material.name} is not folded cold.`,
+              text: `${name}: ${p.material.name} cannot be bent cold.`,
               remedy: 'Leave it flat, heat-form it, or choose metal.',
             },
           ];
@@ -72,7 +72,7 @@ export const bend: Rule = {
           out.push({
             ...at,
             severity: 'note',
-            text: `${name} runs along the grain: inside radius ${words.length(radius)}, where ${words.length(leastRadius(p, b.id))} is wiser (a guess).`,
+            text: `${name} runs along the grain: inside radius ${words.length(radius)}; ${words.length(leastRadius(p, b.id))} is safer (estimate).`,
             remedy: `Use ${words.length(leastRadius(p, b.id))}, or turn the grain on Fold.`,
             mend: opened(leastRadius(p, b.id)),
           });

@@ -6,7 +6,7 @@ const called = (id: string): string => (id === 'base' ? 'the base' : id);
 
 export const blank: Rule = {
   id: 'blank',
-  why: 'What overlaps in the flat cannot be cut from one sheet, what meets when folded cannot be folded, and a hole in a bend is drawn out of shape.',
+  why: 'Flanges that overlap in the flat blank cannot be cut from one sheet, flanges that meet cannot be bent, and a hole near a bend is pulled out of shape.',
   find: (facts, words) =>
     facts.panels.flatMap((p): readonly Unsigned[] => {
       const { id } = p.panel;
@@ -30,7 +30,7 @@ export const blank: Rule = {
             severity: 'stop',
             where: 'fold',
             about: [id, a, b],
-            text: `${plate}: folded, ${called(a)} and ${called(b)} run into one another by ${words.length(c.depthMm)}.`,
+            text: `${plate}: folded, ${called(a)} and ${called(b)} overlap by ${words.length(c.depthMm)}.`,
             remedy: mitre ? 'Mitre the corner.' : 'Shorten one of them, or trim its end by an inset.',
             ...(mitre
               ? { mend: callOf(changeFlanges, { panel: id, flanges: [b], part: { mitre: true } }) }

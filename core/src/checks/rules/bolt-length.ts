@@ -4,7 +4,7 @@ import type { Rule } from '../finding';
 
 export const boltLength: Rule = {
   id: 'bolt-length',
-  why: 'Too short strips; too long bottoms out, or reaches what turns behind it. Where plates share a hole the bolt is longer.',
+  why: 'Too short strips; too long bottoms out or hits what is behind it. Plates that share a hole need a longer bolt.',
   find: (facts, words) =>
     facts.joints.flatMap(j => {
       if (j.joint.fastener.length === 'auto') return [];

@@ -6,10 +6,10 @@ import { memberName } from '../../rig';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned } from '../finding';
 
 const SAID: Partial<Record<HoldFault['kind'], (plate: string) => string>> = {
-  beside: plate => `passes beside ${plate}`,
+  beside: plate => `misses ${plate}`,
   opening: plate => `goes through an opening of ${plate}`,
   bend: plate => `goes through a bend of ${plate}`,
-  edge: plate => `breaks out over the edge of ${plate}`,
+  edge: plate => `breaks out of the edge of ${plate}`,
 };
 
 /** A hole drilled for this plan put back on the face of its member, straight up or down, or in the member that lies over it now. */
@@ -22,7 +22,7 @@ function holeMoved(facts: Facts, j: ResolvedJoint): Remedy | undefined {
     .sort((a, b) => (a.id === mount.member ? -1 : 0) - (b.id === mount.member ? -1 : 0))[0];
   if (!over) return undefined;
   return {
-    remedy: `Drill it in the ${memberName(facts.rig, over.id)}, which is over it.`,
+    remedy: `Drill it in the ${memberName(facts.rig, over.id)}, which is above it.`,
     mend: callOf(moveHole, { hole: mount.id, member: over.id, at: [at[0], at[1], over.zBottom] }),
   };
 }
@@ -45,7 +45,7 @@ function looseHole(facts: Facts, j: ResolvedJoint, kind: 'no-member' | 'mid-air'
     text:
       kind === 'no-member'
         ? `Bolt ${j.id} goes to a hole in ${name}.`
-        : `Bolt ${j.id} goes to a hole in mid-air: it is ${beside ? 'beside' : 'not in the face of'} the ${name}.`,
+        : `Bolt ${j.id} has nothing to bolt to: its hole is ${beside ? 'beside' : 'not in the face of'} the ${name}.`,
     remedy: moved?.remedy ?? 'Measure the hole again on Rig, or move the bolt to another hole.',
     mend: (moved ?? out).mend,
     ...(moved
@@ -56,7 +56,7 @@ function looseHole(facts: Facts, j: ResolvedJoint, kind: 'no-member' | 'mid-air'
 
 export const boltPlace: Rule = {
   id: 'bolt-place',
-  why: 'A bolt that goes through no sound sheet or into no sound metal holds nothing.',
+  why: 'A bolt needs sound sheet under its head and sound metal to thread into.',
   find: facts =>
     facts.joints.flatMap(j =>
       holdFaults(j, facts.seats.get(j.id), facts.panels).flatMap((f): readonly Unsigned[] => {
@@ -70,7 +70,7 @@ export const boltPlace: Rule = {
             severity: 'stop',
             where: 'bolt',
             about: [j.id, panel],
-            text: `Bolt ${j.id} ${said(plateWord(facts, panel))}: it does not hold it.`,
+            text: `Bolt ${j.id} ${said(plateWord(facts, panel))}, so it does not hold the plate.`,
             remedy: `${alone ? `Take bolt ${j.id} out` : `Leave ${plateName(facts, panel).replace('Plate', 'plate')} off this bolt`}, or move the plate's ${f.kind === 'opening' ? 'opening' : 'edge'}.`,
             mend: callOf(leavePlateOff, { joint: j.id, panel }),
           },

@@ -9,7 +9,7 @@ const BEVEL = (Math.atan(1 / 6) * 180) / Math.PI;
 
 export const boltTilt: Rule = {
   id: 'bolt-tilt',
-  why: 'A head on a slope bends its bolt and loosens.',
+  why: 'A head on a slope bends its bolt and works loose.',
   find: facts =>
     facts.joints.flatMap(j =>
       (facts.seats.get(j.id)?.plates ?? []).flatMap((s): readonly Unsigned[] => {

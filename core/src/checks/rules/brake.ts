@@ -20,7 +20,7 @@ const TOOL = {
 
 export const brake: Rule = {
   id: 'brake',
-  why: 'Too short a flange falls into the die; too long or heavy a bend, or a flange in the way of the tools, cannot be made.',
+  why: 'A short flange falls into the die; a bend that is too long, too heavy or blocked by the tools cannot be made.',
   find: (facts, words) => {
     const shop = shopOf(facts.document.plan);
     const [longest, widest] = shop.sheets.reduce(
@@ -41,8 +41,8 @@ export const brake: Rule = {
         if (die && (flange.flanges ?? []).length === 0 && flange.length < leastFlange(die))
           out.push({
             ...at,
-            text: `${plate}, flange ${flange.id} is ${words.length(flange.length)}; the ${words.length(die)} die for this sheet holds ${words.length(leastFlange(die))} or more.`,
-            remedy: 'Lengthen it, or leave it off.',
+            text: `${plate}, flange ${flange.id} is ${words.length(flange.length)}; the ${words.length(die)} die for this sheet needs ${words.length(leastFlange(die))} or more.`,
+            remedy: 'Make it longer, or delete it.',
             mend: callOf(changeFlanges, {
               panel: id,
               flanges: [flange.id],
@@ -52,30 +52,28 @@ export const brake: Rule = {
         if (hinge.width > shop.brake.length)
           out.push({
             ...at,
-            text: `${plate}, bend ${flange.id} is ${words.length(hinge.width)} long; the brake of ${shop.name} takes ${words.length(shop.brake.length)}.`,
+            text: `${plate}, bend ${flange.id} is ${words.length(hinge.width)} long; the brake at ${shop.name} takes ${words.length(shop.brake.length)}.`,
             remedy: 'Split the plate, make its edge shorter, or choose another shop.',
           });
         else if (die && bendingForce(p.material.ultimate, t, hinge.width, die) > shop.brake.force)
           out.push({
             ...at,
-            text: `${plate}, bend ${flange.id} takes ${words.force(bendingForce(p.material.ultimate, t, hinge.width, die))}; the brake of ${shop.name} gives ${words.force(shop.brake.force)}.`,
-            remedy: `${words.length(longestBend(shop, p.material.ultimate, t))} is its longest bend in this sheet: thinner sheet, a shorter bend, or another shop.`,
+            text: `${plate}, bend ${flange.id} takes ${words.force(bendingForce(p.material.ultimate, t, hinge.width, die))}; the brake at ${shop.name} gives ${words.force(shop.brake.force)}.`,
+            remedy: `${words.length(longestBend(shop, p.material.ultimate, t))} is the longest bend in this sheet: thinner sheet, a shorter bend, or another shop.`,
           });
         return out;
       });
       const bent = cold ? brakeOrder(p, shop) : undefined;
-      const none = bent?.gaveUp
-        ? 'no order of bends was found, though not every one was tried'
-        : 'no order of bends works';
+      const none = bent?.gaveUp ? 'no bend order found (not every order was tried)' : 'no bend order works';
       const blocked = bent
         ? bent.blocked.map(
             (b): Unsigned => ({
               severity: 'fix',
               where: 'fold',
               about: [id, b.bend, b.by],
-              text: `${plate}: ${none}. Bend ${b.bend} is left, and ${b.by === 'base' ? 'the base' : `flange ${b.by}`} meets ${TOOL[b.tool]} (estimate, tools as entered for ${shop.name}).`,
+              text: `${plate}: ${none}. Bend ${b.bend} is left, and ${b.by === 'base' ? 'the base' : `flange ${b.by}`} hits ${TOOL[b.tool]} (estimate, tools as entered for ${shop.name}).`,
               remedy:
-                'Shorten the flange that is in the way, split the plate, or ask a shop with a taller or slimmer punch.',
+                'Shorten the flange in the way, split the plate, or use a shop with a taller or slimmer punch.',
             }),
           )
         : [];
@@ -99,7 +97,7 @@ export const brake: Rule = {
                 severity: 'fix',
                 where: 'fold',
                 about: [id, 'die'],
-                text: `${plate}: the widest die of ${shop.name} opens ${words.fine(die)}; sheet of ${words.fine(t)} wants ${words.fine(LEAST_V_OVER_T * t)} or more, or it is marked and may crack.`,
+                text: `${plate}: the widest die at ${shop.name} opens ${words.fine(die)}; ${words.fine(t)} sheet needs ${words.fine(LEAST_V_OVER_T * t)} or more, or it marks and may crack.`,
                 remedy: 'Choose a shop with a wider die, or thinner sheet.',
               },
             ]

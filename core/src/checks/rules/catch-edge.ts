@@ -25,7 +25,7 @@ function laidOutside(
 
 export const catchEdge: Rule = {
   id: 'catch-edge',
-  why: 'A forward-facing edge below the plate ahead hangs the vehicle up on rock.',
+  why: 'A front edge that hangs below the plate ahead catches on rock.',
   find: (facts, words) =>
     facts.catches.map(c => {
       const front = facts.panels.find(p => p.panel.id === c.behind);

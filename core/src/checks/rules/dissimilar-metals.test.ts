@@ -42,7 +42,7 @@ describe('metals that touch', () => {
       found(of('al-5052-h32', 'zinc'))
         .map(f => f.text)
         .join(),
-    ).toContain('0.15 V is the most outdoors and in salt');
+    ).toContain('0.15 V is the limit outdoors and in salt');
   });
   it('have the nobler of the two coated', () => {
     const [bolts] = found(of('al-5052-h32', 'stainless'));

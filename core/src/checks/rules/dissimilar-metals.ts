@@ -36,7 +36,7 @@ export function metalsApart(p: FoldedPanel, finish: FastenerFinish): number | un
 
 export const dissimilarMetals: Rule = {
   id: 'dissimilar-metals',
-  why: 'Two metals far apart on the anodic index corrode where salt water joins them.',
+  why: 'Dissimilar metals corrode where salt water joins them.',
   find: facts => {
     const where = environmentOf(facts.document);
     const most = MOST_APART[where];
@@ -66,10 +66,10 @@ export const dissimilarMetals: Rule = {
       severity: 'note',
       where: 'bolt',
       about: [w.panel, ...w.ids],
-      text: `Plate ${w.mark}: ${w.text}; ${most.toFixed(2)} V is the most ${SAID[where]}.`,
+      text: `Plate ${w.mark}: ${w.text}; ${most.toFixed(2)} V is the limit ${SAID[where]}.`,
       remedy: w.plateIsCathode
-        ? 'Coat the plate: it is the nobler of the two and eats the bolt.'
-        : 'Coat the bolts, heads and washers: they are the nobler of the two and eat the plate round them. A coat on the plate alone, once scratched, makes it worse.',
+        ? 'Coat the plate: it corrodes the bolt.'
+        : 'Coat the bolts, heads and washers: they corrode the plate around them. Coating only the plate makes it worse once scratched.',
     }));
   },
 };

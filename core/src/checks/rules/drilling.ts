@@ -5,7 +5,7 @@ const DANGEROUS = new Set(['fuel-tank', 'lines', 'battery']);
 
 export const drilling: Rule = {
   id: 'drilling',
-  why: 'A drill that breaks through goes on into what is behind.',
+  why: 'A drill that breaks through keeps going into what is behind.',
   find: (facts, words) =>
     facts.joints.flatMap(j => {
       const behind = j.mount?.behind;
@@ -17,9 +17,9 @@ export const drilling: Rule = {
           severity: danger ? ('stop' as const) : ('fix' as const),
           where: 'bolt' as const,
           about: [j.id, behind.component],
-          text: `${j.id} is drilled towards ${partName(facts, behind.component)}, ${words.length(behind.depth)} behind the hole.`,
+          text: `${j.id} is drilled toward ${partName(facts, behind.component)}, ${words.length(behind.depth)} behind the hole.`,
           remedy: danger
-            ? 'Choose another hole, or have the tank lowered by a shop first.'
+            ? 'Use another hole, or have a shop lower the tank first.'
             : `Set a drill stop at ${words.length(drillStop(behind.depth, j.member?.wall ?? 3))}.`,
         },
       ];

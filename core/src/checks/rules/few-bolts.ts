@@ -28,7 +28,7 @@ function freeHoles(facts: Facts, panel: string): readonly string[] {
 
 export const fewBolts: Rule = {
   id: 'few-bolts',
-  why: 'A plate on two bolts turns about them and lets go.',
+  why: 'A plate on two bolts pivots on them and lets go.',
   find: facts =>
     facts.panels.flatMap((p): readonly Unsigned[] => {
       const at = holding(p.panel.id, facts.joints, facts.seats, facts.panels).map(j => j.at);
@@ -43,8 +43,8 @@ export const fewBolts: Rule = {
           text: `${plateName(facts, p.panel.id)} is held by ${at.length} bolt${at.length === 1 ? '' : 's'}${at.length >= LEAST ? ' in one line' : ''}.`,
           remedy:
             free.length > 0
-              ? `Bolt it to the ${free.length} hole${free.length === 1 ? '' : 's'} over it.`
-              : 'Reach it out to a member with holes, or drill new ones.',
+              ? `Bolt it to the ${free.length} hole${free.length === 1 ? '' : 's'} above it.`
+              : 'Extend it to a crossmember with holes, or drill new ones.',
           ...(free.length > 0 ? { mend: callOf(boltToHoles, { panel: p.panel.id, holes: free }) } : {}),
         },
       ];

@@ -3,7 +3,7 @@ import type { Rule } from '../finding';
 
 export const galling: Rule = {
   id: 'galling',
-  why: 'Stainless run dry into steel, stainless or aluminum seizes half-way and shears.',
+  why: 'Dry stainless threads seize and shear.',
   find: facts =>
     facts.joints.flatMap(j =>
       j.joint.fastener.finish === 'stainless' && j.joint.lube === 'dry' && j.nut
@@ -13,7 +13,7 @@ export const galling: Rule = {
               where: 'bolt' as const,
               about: [j.id],
               text: `${j.id}: a dry stainless screw galls in its ${j.nut.name}.`,
-              remedy: 'Use anti-seize; the torque for the same clamp falls with it.',
+              remedy: 'Use anti-seize; the torque is then lower.',
               mend: callOf(changeJoints, { joints: [{ joint: j.id, part: { lube: 'anti-seize' } }] }),
             },
           ]

@@ -59,7 +59,7 @@ const slotted = (
 
 export const grows: Rule = {
   id: 'grows',
-  why: 'Plastic grows ten times as much as steel with heat: held fast at both ends it bulges, or shears its nuts.',
+  why: 'Plastic expands ten times as much as steel: bolted tight at both ends it bulges or shears its nuts.',
   find: (facts, words) =>
     facts.panels.flatMap((p): readonly Unsigned[] => {
       const joints = facts.joints.filter(j => j.joint.panels.includes(p.panel.id));
@@ -79,8 +79,8 @@ export const grows: Rule = {
           severity: 'fix',
           where: 'bolt',
           about: [p.panel.id, ...tight.map(x => x.j.id)],
-          text: `${plateName(facts, p.panel.id)} (${p.material.short}) grows ${words.fine(worst.grows)} more than the frame from ${anchor.id} to ${worst.j.id} from a cold night to a hot day; its holes leave ${words.fine(room)}.`,
-          remedy: `Slots toward ${anchor.id} with wide washers; sleeves or shoulder washers a little longer than the sheet is thick let it slide.`,
+          text: `${plateName(facts, p.panel.id)} (${p.material.short}) expands ${words.fine(worst.grows)} more than the frame from ${anchor.id} to ${worst.j.id} from a cold night to a hot day; its holes allow ${words.fine(room)}.`,
+          remedy: `Use slots toward ${anchor.id} with wide washers, and sleeves slightly longer than the sheet is thick, so it can slide.`,
           mend: slotted(p, anchor, tight),
         },
       ];

@@ -25,7 +25,7 @@ function headReach(
 
 export const headClear: Rule = {
   id: 'head-clear',
-  why: 'A plate that lies over the head of another bolt does not come home.',
+  why: 'A plate that sits on another bolt’s head does not seat.',
   find: facts =>
     facts.joints.flatMap(j => {
       const head = headReach(facts, j);
@@ -58,7 +58,7 @@ export const headClear: Rule = {
             severity: 'stop',
             where: 'bolt',
             about: [j.id, p.panel.id],
-            text: `The head of bolt ${j.id} stands between ${what} and ${plateName(facts, p.panel.id).replace('Plate', 'plate')}.`,
+            text: `The head of bolt ${j.id} is between ${what} and ${plateName(facts, p.panel.id).replace('Plate', 'plate')}.`,
             remedy: first?.remedy ?? 'Move the bolt.',
             ...(first ? { mend: first.mend } : {}),
             more,

@@ -3,7 +3,7 @@ import { plateName, type Rule, type Unsigned } from '../finding';
 
 export const holeBend: Rule = {
   id: 'hole-bend',
-  why: 'A hole near a bend is drawn out of round, and a head there sits on the curve.',
+  why: 'A hole near a bend is pulled out of round, and a head there sits on the curve.',
   find: (facts, words) =>
     facts.panels.flatMap(p =>
       p.holes.flatMap((h): readonly Unsigned[] => {
@@ -17,7 +17,7 @@ export const holeBend: Rule = {
             severity: 'fix',
             where: 'fold',
             about: [p.panel.id, j.id, near.bend],
-            text: `${plateName(facts, p.panel.id)}: bolt ${j.id} is ${words.tape(near.distanceMm)} from bend ${near.bend}; it wants ${words.tape(near.wantedMm)}.`,
+            text: `${plateName(facts, p.panel.id)}: bolt ${j.id} is ${words.tape(near.distanceMm)} from bend ${near.bend}; it needs ${words.tape(near.wantedMm)}.`,
             remedy: 'Move the bend away from the bolt, or use another hole.',
           },
         ];

@@ -12,7 +12,7 @@ export const holeBlocked: Rule = {
               where: 'bolt' as const,
               about: [j.id],
               text: `${j.id}: the hole is blocked.`,
-              remedy: 'Share it with a longer bolt, or choose another hole.',
+              remedy: 'Share it with a longer bolt, or use another hole.',
             },
           ]
         : [],

@@ -4,7 +4,7 @@ import { plateName, type Rule, type Unsigned } from '../finding';
 
 export const holeCut: Rule = {
   id: 'hole-cut',
-  why: 'A beam or jet cannot turn in a hole smaller than it needs: the hole comes out tapered and rough.',
+  why: 'A hole smaller than the cutter can make comes out tapered and rough.',
   find: (facts, words) => {
     const cutter = cutterOf(shopOf(facts.document.plan));
     return facts.panels.flatMap(p =>
@@ -20,7 +20,7 @@ export const holeCut: Rule = {
             severity: 'fix',
             where: 'fold',
             about: [p.panel.id, h.joint],
-            text: `${plateName(facts, p.panel.id)}: the ${pilot ? 'pilot' : 'hole'} of bolt ${h.joint}, ${words.fine(width)}, is smaller than the ${words.fine(least)} that ${CUTTERS[cutter].name} makes in ${words.fine(p.sheet.thickness)} sheet.`,
+            text: `${plateName(facts, p.panel.id)}: the ${pilot ? 'pilot' : 'hole'} of bolt ${h.joint}, ${words.fine(width)}, is under the ${words.fine(least)} minimum for ${CUTTERS[cutter].name} in ${words.fine(p.sheet.thickness)} sheet.`,
             remedy: full ? 'Have it cut full size.' : 'Have it marked only, and drill it.',
             mend: callOf(changeJoints, {
               joints: [{ joint: h.joint, part: { cut: full ? 'full' : 'none' } }],

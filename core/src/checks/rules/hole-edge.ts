@@ -7,7 +7,7 @@ export const EDGE_DIAMETERS = 1.5;
 
 export const holeEdge: Rule = {
   id: 'hole-edge',
-  why: 'A hole too near to an edge tears out.',
+  why: 'A hole too close to an edge tears out.',
   find: (facts, words) =>
     facts.panels.flatMap(p =>
       p.holes.flatMap((h): readonly Unsigned[] => {

@@ -5,7 +5,7 @@ import { plateName, type Rule, type Unsigned } from '../finding';
 
 export const holeInOpening: Rule = {
   id: 'hole-in-opening',
-  why: 'Where a hole runs into an opening there is no sheet left for the bolt to hold.',
+  why: 'A hole that runs into an opening leaves no sheet for the bolt to hold.',
   find: facts =>
     facts.panels.flatMap(p =>
       p.holes

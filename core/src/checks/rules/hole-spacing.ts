@@ -19,7 +19,7 @@ const headWidth = (j: ResolvedJoint): number =>
 
 export const holeSpacing: Rule = {
   id: 'hole-spacing',
-  why: 'Holes too near to one another tear through; heads too near leave no room for a socket.',
+  why: 'Holes too close together tear through; heads too close leave no room for a socket.',
   find: (facts, words) =>
     facts.panels.flatMap(p =>
       p.holes.flatMap((a, i) =>
@@ -42,7 +42,7 @@ export const holeSpacing: Rule = {
                     `${words.tape(SPACING.least * d)} is the least for ${ja.thread.d >= jb.thread.d ? ja.thread.size : jb.thread.size}`,
                   ] as const)
                 : apart < socket
-                  ? (['fix', 'no socket goes over one beside the other'] as const)
+                  ? (['fix', 'a socket does not fit between them'] as const)
                   : (['note', `${words.tape(SPACING.preferred * d)} is better`] as const);
           return [
             {
@@ -50,7 +50,7 @@ export const holeSpacing: Rule = {
               where: 'cover',
               about: [p.panel.id, ja.id, jb.id],
               text: `${plateName(facts, p.panel.id)}: bolts ${ja.id} and ${jb.id} are ${words.tape(apart)} apart; ${why}.`,
-              remedy: 'Take one of them out, or use smaller bolts or other holes.',
+              remedy: 'Delete one of them, or use smaller bolts or other holes.',
             },
           ];
         }),

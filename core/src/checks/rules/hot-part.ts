@@ -41,7 +41,7 @@ function louvered(facts: Facts, p: FoldedPanel, part: Component): Pick<Unsigned,
 
 export const hotPart: Rule = {
   id: 'hot-part',
-  why: 'Heat that cannot leave cooks what it is shut in with; aluminum softens and plastic sags beside a hot part too.',
+  why: 'Trapped heat cooks everything near it; aluminum softens and plastic sags near a hot part.',
   find: (facts, words) => [
     ...heatNear(facts, words),
     ...facts.gaps.flatMap((g): readonly Unsigned[] => {
@@ -56,7 +56,7 @@ export const hotPart: Rule = {
           severity: 'fix',
           where: 'cover',
           about: [g.panel, g.component],
-          text: `${plateName(facts, g.panel)} shuts in ${partName(facts, g.component)} (${surface} \u00b0C) without louvers.`,
+          text: `${plateName(facts, g.panel)} encloses ${partName(facts, g.component)} (${surface} \u00b0C) without louvers.`,
           ...louvered(facts, plate, part),
         },
       ];

@@ -55,7 +55,7 @@ describe('plastic', () => {
     const doc = fixed();
     const all = found(doc, 'grows', 'A');
     expect(all).toHaveLength(5);
-    expect(all[1]!.text).toMatch(/grows 2\.9\smm/);
+    expect(all[1]!.text).toMatch(/expands 2\.9\smm/);
     const facts = gatherFacts(doc, 'A');
     const remedy = vettedRemedy(facts, check(facts).find(f => f.rule === 'grows')!);
     expect(remedy?.brings).toEqual([]);
@@ -99,7 +99,7 @@ describe('a slot', () => {
 describe('a jack', () => {
   it('is refused on a plate that is not made for it', () => {
     const panel = demo('bramble').plan.panels[0]!;
-    expect(refusedStrike(panel, 'jack')).toContain('not made to be jacked on');
+    expect(refusedStrike(panel, 'jack')).toContain('not a jacking point');
     expect(refusedStrike({ ...panel, meantFor: ['recovery'] }, 'jack')).toBeDefined();
     expect(refusedStrike({ ...panel, meantFor: ['jack'] }, 'jack')).toBeUndefined();
     expect(refusedStrike(panel, 'set-down')).toBeUndefined();

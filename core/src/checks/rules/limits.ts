@@ -2,7 +2,7 @@ import { plateName, type Rule } from '../finding';
 
 export const limits: Rule = {
   id: 'limits',
-  why: 'The limits you set for this plan.',
+  why: 'Your limits for this plan.',
   find: (facts, words) => {
     const { budget, minClearance } = facts.document.plan.limits;
     const over = budget !== undefined && facts.weight.cost > budget;
@@ -26,8 +26,8 @@ export const limits: Rule = {
               severity: 'fix' as const,
               where: 'cover' as const,
               about: [facts.lowest.panel as string],
-              text: `${plateName(facts, facts.lowest.panel as string)} hangs ${words.length(facts.lowest.z)} above the ground; you want ${words.length(minClearance)}.`,
-              remedy: 'Raise the plate where the gaps above it allow.',
+              text: `${plateName(facts, facts.lowest.panel as string)} hangs ${words.length(facts.lowest.z)} above the ground; your limit is ${words.length(minClearance)}.`,
+              remedy: 'Raise the plate if the clearance above it allows.',
             },
           ]
         : []),

@@ -3,7 +3,7 @@ import { lowering } from './too-near';
 
 export const movingPart: Rule = {
   id: 'moving-part',
-  why: 'A shaft or bar at full travel that meets a plate breaks one of the two.',
+  why: 'A shaft or bar that hits a plate at full travel breaks something.',
   find: (facts, words) =>
     facts.gaps.flatMap(g => {
       const part = facts.rig.components.find(c => c.id === g.component);

@@ -21,8 +21,8 @@ function tooLate({ document, panels, joints }: Facts): Unsigned[] {
         severity: 'fix' as const,
         where: 'bolt' as const,
         about: [j.id],
-        text: `${j.id}: no hand gets to its nut any more when its plate goes up: plate ${closer} already covers it.`,
-        remedy: 'Set a rivet nut, or a door in the plate where the nut is.',
+        text: `${j.id}: its nut cannot be reached once its plate goes up; plate ${closer} covers it.`,
+        remedy: 'Use a rivet nut, or add an access opening at the nut.',
         mend: callOf(changeJoints, { joints: [{ joint: j.id, part: { nut: 'rivet-nut' } }] }),
       },
     ];
@@ -31,7 +31,7 @@ function tooLate({ document, panels, joints }: Facts): Unsigned[] {
 
 export const nutReach: Rule = {
   id: 'nut-reach',
-  why: 'A nut no hand reaches cannot be started or held once the plate is up.',
+  why: 'A nut out of reach cannot be started or held once the plate is up.',
   find: facts => [
     ...tooLate(facts),
     ...facts.joints.flatMap(j =>
@@ -41,8 +41,8 @@ export const nutReach: Rule = {
               severity: 'stop' as const,
               where: 'bolt' as const,
               about: [j.id],
-              text: `${j.id}: no wrench reaches the ${j.nut?.name ?? 'nut'} behind this hole once the plate hangs.`,
-              remedy: 'Set a rivet nut instead.',
+              text: `${j.id}: no wrench reaches the ${j.nut?.name ?? 'nut'} behind this hole once the plate is up.`,
+              remedy: 'Use a rivet nut.',
               mend: callOf(changeJoints, { joints: [{ joint: j.id, part: { nut: 'rivet-nut' } }] }),
             },
           ]

@@ -21,7 +21,7 @@ function movedIn(facts: Facts, p: Panel, o: Opening): Pick<Unsigned, 'remedy' | 
 
 export const openingOutside: Rule = {
   id: 'opening-outside',
-  why: 'An opening that runs into an edge tears out from there.',
+  why: 'An opening that runs into an edge tears out.',
   find: facts =>
     facts.document.plan.panels.flatMap(p =>
       p.openings.flatMap(o => {

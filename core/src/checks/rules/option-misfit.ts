@@ -3,7 +3,7 @@ import { partName, type Rule } from '../finding';
 
 export const optionMisfit: Rule = {
   id: 'option-misfit',
-  why: 'The same model has another underside with other options.',
+  why: 'The underside differs with the vehicle’s options.',
   find: facts => {
     const { rig, plan } = facts.document;
     const here = new Set(facts.rig.mounts.map(m => m.id));
@@ -17,7 +17,7 @@ export const optionMisfit: Rule = {
         severity: 'stop' as const,
         where: 'bolt' as const,
         about: [j.id],
-        text: `${j.id}: its hole does not exist on this vehicle (${chosen}).`,
+        text: `${j.id}: this vehicle has no such hole (${chosen}).`,
         remedy: 'Move the bolt to another hole, or take it out.',
         mend: callOf(removeJoint, { joint: j.id }),
       })),
@@ -30,7 +30,7 @@ export const optionMisfit: Rule = {
                 where: 'cover' as const,
                 about: [p.id],
                 text: `Plate ${p.mark} guards ${gone.map(g => partName(facts, g)).join(', ')}, which this vehicle does not have (${chosen}).`,
-                remedy: 'Leave the plate out of this set.',
+                remedy: 'Delete the plate from this set.',
               },
             ]
           : [];

@@ -3,7 +3,7 @@ import type { Rule } from '../finding';
 
 export const optionRefused: Rule = {
   id: 'option-refused',
-  why: 'Some combinations do not fit at all.',
+  why: 'Some options do not go together.',
   find: facts => {
     const { rig } = facts.document;
     return (rig.misfits ?? [])
@@ -20,7 +20,7 @@ export const optionRefused: Rule = {
           severity: 'stop' as const,
           where: 'cover' as const,
           about: Object.keys(m.when),
-          text: `This combination does not fit (${chosen}). ${m.reason}`,
+          text: `These options do not go together (${chosen}). ${m.reason}`,
           remedy: 'Choose another option.',
         };
       });

@@ -15,7 +15,7 @@ const TELLS = 1.05;
 
 export const pressure: Rule = {
   id: 'pressure',
-  why: 'Sheet that yields under a head sinks in, and the bolt is loose without having turned.',
+  why: 'Sheet that yields under a head lets the bolt go loose.',
   find: (facts, words) =>
     facts.joints.flatMap((j): readonly Unsigned[] => {
       const [worst] = [...pressures(j, facts.panels)]
@@ -31,7 +31,7 @@ export const pressure: Rule = {
           severity: 'fix',
           where: 'bolt',
           about: [j.id],
-          text: `${j.id}: the ${UNDER[worst.by]} presses ${plateWord(facts, worst.panel)} with ${words.stress(worst.mpa)} at ${words.torque(j.torqueNm)}; ${plate.material.short} takes ${fixed((100 * worst.limit) / worst.mpa, 0)} % of that before it sinks in.`,
+          text: `${j.id}: the ${UNDER[worst.by]} presses ${plateWord(facts, worst.panel)} with ${words.stress(worst.mpa)} at ${words.torque(j.torqueNm)}; ${plate.material.short} takes ${fixed((100 * worst.limit) / worst.mpa, 0)} % of that.`,
           ...(other
             ? {
                 remedy: `A ${washer} washer under the head.`,

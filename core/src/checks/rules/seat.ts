@@ -110,16 +110,16 @@ function sentence(facts: Facts, group: readonly Misfit[], words: Words): string 
     : plateName(facts, gap.plate);
   const most = group.reduce((m, g) => (Math.abs(g.gap.mm) > Math.abs(m) ? g.gap.mm : m), 0);
   const many = `at ${group.length === 1 ? `bolt ${group[0]?.joint.id}` : `${group.length} bolts`}`;
-  const spacers = group.some(g => g.joint.joint.spacer > 0) ? ', its spacers counted' : '';
+  const spacers = group.some(g => g.joint.joint.spacer > 0) ? ', with its spacers' : '';
   const other = thingName(facts, gap.against);
   return most > 0
-    ? `${plate} hangs ${words.tape(most)} below ${other} ${many}${spacers}.`
+    ? `${plate} is ${words.tape(most)} below ${other} ${many}${spacers}.`
     : `${plate} is ${words.tape(-most)} inside ${other} ${many}${spacers}.`;
 }
 
 export const seat: Rule = {
   id: 'seat',
-  why: 'A bolt pulls shut whatever gap is left: the plate bends, its bolts loosen, or the holes no longer meet.',
+  why: 'A bolt pulls any gap closed: the plate bends, bolts loosen, or the holes no longer line up.',
   find: (facts, words) =>
     grouped(facts).map((group): Unsigned => {
       const { gap } = group[0] as Misfit;

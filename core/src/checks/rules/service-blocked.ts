@@ -29,7 +29,9 @@ function opened(
   const places = placesAbout(underGround(base.frame, s.at[0], s.at[1]), 24, 8);
   const [first, ...more] = openingsTried(facts.document, p.panel.id, hole, places, 9);
   return {
-    remedy: first ? remedy : `${remedy.slice(0, -1)}: there is no room for it unless its edge moves out.`,
+    remedy: first
+      ? remedy
+      : `${remedy.slice(0, -1)}: there is no room for it unless the plate’s edge moves out.`,
     ...(first ? { mend: first } : {}),
     more: more.map(mend => ({ remedy, mend })),
   };
@@ -37,7 +39,7 @@ function opened(
 
 export const serviceBlocked: Rule = {
   id: 'service-blocked',
-  why: 'Without an opening every oil change drops the plate.',
+  why: 'Without an opening the plate comes down for every oil change.',
   find: (facts, words) =>
     facts.rig.servicePoints.flatMap(s => {
       const below = facts.panels.filter(
@@ -53,7 +55,7 @@ export const serviceBlocked: Rule = {
             where: 'cover' as const,
             about: [p.panel.id, s.id],
             text: door
-              ? `${s.name}: the opening in plate ${p.panel.mark} is ${words.length(clearDiameter(door))}, hand and tool need ${words.length(s.opening)}.`
+              ? `${s.name}: the opening in plate ${p.panel.mark} is ${words.length(clearDiameter(door))}; hand and tool need ${words.length(s.opening)}.`
               : `${s.name} is behind plate ${p.panel.mark}: the plate comes down for it.`,
             ...opened(
               facts,

@@ -7,7 +7,7 @@ const BARE_NUTS: ReadonlySet<string> = new Set(['hex', 'nylon-lock', 'all-metal-
 
 export const slotWasher: Rule = {
   id: 'slot-washer',
-  why: 'A head over a slot bears on two slivers of sheet: it sinks in, and slides along.',
+  why: 'A head over a slot has little sheet under it: it sinks in and slides.',
   find: facts =>
     facts.joints.flatMap((j): readonly Unsigned[] => {
       const { joint, mount } = j;
@@ -30,9 +30,9 @@ export const slotWasher: Rule = {
           where: 'bolt',
           about: [j.id],
           text: underHead
-            ? `${j.id}: its head lies on a slot of plate ${plate?.panel.mark ?? outer} without a washer.`
-            : `${j.id}: its nut lies on the slot of the member without a washer.`,
-          remedy: 'A washer over the slot.',
+            ? `${j.id}: its head is on a slot of plate ${plate?.panel.mark ?? outer} without a washer.`
+            : `${j.id}: its nut is on the slot of the crossmember without a washer.`,
+          remedy: 'Add a washer over the slot.',
           mend: callOf(changeJoints, {
             joints: [{ joint: j.id, part: { washers: washers as typeof joint.washers } }],
           }),

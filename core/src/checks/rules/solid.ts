@@ -4,7 +4,7 @@ import { partName, plateName, plateWord, type Rule, type Unsigned } from '../fin
 
 export const solid: Rule = {
   id: 'solid',
-  why: 'Two things cannot be in one place: such a set cannot be hung.',
+  why: 'Parts that overlap cannot be installed.',
   find: (facts, words) =>
     solidClashes(facts.rig, facts.panels).flatMap((c): readonly Unsigned[] => {
       const { kind, id } = c.with;

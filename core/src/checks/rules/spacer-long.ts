@@ -3,7 +3,7 @@ import { plateName, type Rule, type Unsigned } from '../finding';
 
 export const spacerLong: Rule = {
   id: 'spacer-long',
-  why: 'A bolt on a long spacer bends when the plate is pushed sideways.',
+  why: 'A bolt on a tall spacer bends when the plate is pushed sideways.',
   find: (facts, words) => {
     const long = facts.joints.filter(j => j.joint.spacer > LONGEST_SPACER + 0.5);
     // a crossbar's own bolts hold no plate: each is told by itself
@@ -16,9 +16,8 @@ export const spacerLong: Rule = {
         severity: 'fix',
         where: 'bolt',
         about: plate ? [about, ...mine.map(j => j.id)] : [about],
-        text: `${plate ? `${plateName(facts, about)} needs` : `Bolt ${about} of a crossbar needs`} spacers of ${words.tape(most)}${plate ? ` at ${mine.length === 1 ? `bolt ${mine[0]?.id}` : `${mine.length} bolts`}` : ''}; ${words.tape(LONGEST_SPACER)} is the most a bolt should reach over.`,
-        remedy:
-          'Fold the plate up to its member, bolt it to one that hangs lower, or put a crossbar or a hanger between.',
+        text: `${plate ? `${plateName(facts, about)} needs` : `Bolt ${about} of a crossbar needs`} spacers of ${words.tape(most)}${plate ? ` at ${mine.length === 1 ? `bolt ${mine[0]?.id}` : `${mine.length} bolts`}` : ''}; ${words.tape(LONGEST_SPACER)} is the limit.`,
+        remedy: 'Fold the plate up to the crossmember, bolt it to a lower one, or add a crossbar between.',
       };
     });
   },

@@ -6,7 +6,7 @@ import { plateName, type Rule, type Unsigned } from '../finding';
 
 export const span: Rule = {
   id: 'span',
-  why: 'A long plate between two supports is too soft; turned-up sides or a crossbar give it back.',
+  why: 'A long span between bolts flexes too much.',
   find: (facts, words) =>
     facts.panels.flatMap((p): readonly Unsigned[] => {
       const xs = holding(p.panel.id, facts.joints, facts.seats, facts.panels)
@@ -36,7 +36,7 @@ export const span: Rule = {
                 severity: 'fix',
                 where: 'cover',
                 about: [p.panel.id],
-                text: `${plateName(facts, p.panel.id)} spans ${words.length(gap)} between bolts; by the span rule it bears ${words.length(bears)}.`,
+                text: `${plateName(facts, p.panel.id)} spans ${words.length(gap)} between bolts; the limit for this sheet is ${words.length(bears)} (estimate).`,
                 remedy: 'Turn its sides up, bolt it in between, add a crossbar, or choose thicker sheet.',
               },
             ]
@@ -48,7 +48,7 @@ export const span: Rule = {
               severity: 'fix',
               where: 'cover',
               about: [p.panel.id, 'overhang'],
-              text: `${plateName(facts, p.panel.id)} reaches ${words.tape(over)} past its last bolts; by the span rule it bears ${words.tape(overhang)} there.`,
+              text: `${plateName(facts, p.panel.id)} reaches ${words.tape(over)} past its last bolts; the limit for this sheet is ${words.tape(overhang)} (estimate).`,
               remedy: 'Bolt it nearer to its end, shorten it, turn its sides up, or choose thicker sheet.',
             },
           ]

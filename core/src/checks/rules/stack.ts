@@ -13,7 +13,7 @@ const MENDS: Readonly<
     mend: () => ({ fastener: { head: 'button' } }),
   },
   'washer-under-sunk': {
-    remedy: 'Leave the washer out; a cup washer takes such a head.',
+    remedy: 'Leave the washer out, or use a cup washer.',
     mend: j => ({
       part: { washers: j.washers.filter(w => w !== 'flat' && w !== 'fender' && w !== 'tapered') },
     }),
@@ -23,7 +23,7 @@ const MENDS: Readonly<
 
 export const stack: Rule = {
   id: 'stack',
-  why: 'A stack that cannot be put together is found out on your back.',
+  why: 'These parts cannot be assembled.',
   find: facts =>
     facts.joints.flatMap(j =>
       stackFaults(j).flatMap(f => {

@@ -13,7 +13,7 @@ const unknownThreads = ({ document }: Facts): readonly Unsigned[] =>
         severity: 'stop',
         where: 'bolt',
         about: [j.id],
-        text: `Bolt ${j.id}: ${named.fault}. It is in no list and holds nothing.`,
+        text: `Bolt ${j.id}: ${named.fault}. It is not in any list and holds nothing.`,
         remedy: 'Choose a thread from the list.',
       },
     ];
@@ -34,7 +34,7 @@ const nutted = (joint: string, nut: Joint['nut']): Call =>
 
 export const threadIntoAir: Rule = {
   id: 'thread-into-air',
-  why: 'A bolt needs a thread of its own size to hold on to.',
+  why: 'A bolt needs a matching thread.',
   find: facts => [
     ...unknownThreads(facts),
     ...facts.joints.flatMap(j =>
@@ -59,7 +59,7 @@ export const threadIntoAir: Rule = {
               {
                 ...at,
                 text: `${j.id}: a ${j.thread.size} bolt does not go through the hole of ${j.mount?.hole.diameter?.toFixed(1)} mm there.`,
-                remedy: 'Use a thinner bolt, or drill the hole larger.',
+                remedy: 'Use a smaller bolt, or drill the hole larger.',
               },
             ];
           case 'no-thread':
@@ -81,7 +81,7 @@ export const threadIntoAir: Rule = {
             return [
               {
                 ...at,
-                text: `${j.id}: neither its head nor the ${j.nut?.name ?? 'nut'} can be turned.`,
+                text: `${j.id}: neither its head nor its ${j.nut?.name ?? 'nut'} can be turned.`,
                 remedy: 'Use a flange bolt.',
                 mend: screwable(j, hole?.ok ? hole.value.designation : j.thread.designation),
               },

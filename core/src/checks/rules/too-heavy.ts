@@ -3,7 +3,7 @@ import type { Rule, Unsigned } from '../finding';
 
 export const tooHeavy: Rule = {
   id: 'too-heavy',
-  why: 'One person cannot hold it and start a bolt: the NIOSH load constant, 23 kg, is for a load before one, and the same equation leaves 9 kg overhead.',
+  why: 'One person cannot hold it and start a bolt (NIOSH lifting equation; overhead allows far less than in front of you).',
   find: (facts, words) => {
     const { method } = facts.document.plan;
     const most = liftLimitKg(facts.document) * method.people;
@@ -28,8 +28,8 @@ export const tooHeavy: Rule = {
               severity: 'note' as const,
               where: 'run' as const,
               about: held.map(p => p.panel.id),
-              text: `${marks.length === 1 ? `Plate ${marks[0]} is` : `Plates ${marks.slice(0, -1).join(', ')} and ${marks.at(-1)} are`} over ${words.mass(overhead)}: too heavy for ${method.people === 1 ? 'one person' : 'two people'} to hold overhead (NIOSH lifting equation, standing; lying on your back no more).`,
-              remedy: 'The run puts a jack under each until two of its bolts are in.',
+              text: `${marks.length === 1 ? `Plate ${marks[0]} is` : `Plates ${marks.slice(0, -1).join(', ')} and ${marks.at(-1)} are`} over ${words.mass(overhead)}: too heavy for ${method.people === 1 ? 'one person' : 'two people'} to hold overhead (NIOSH lifting equation).`,
+              remedy: 'The run puts a jack under each until two bolts are in.',
             },
           ]),
     ];

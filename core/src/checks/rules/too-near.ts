@@ -20,7 +20,7 @@ export function lowering(facts: Facts, panel: string, by: number, words: Words):
 
 export const tooNear: Rule = {
   id: 'too-near',
-  why: 'Too tight rattles, and a dent reaches the pan.',
+  why: 'Too close rattles, and a dent reaches the part.',
   find: (facts, words) =>
     facts.gaps.flatMap(g => {
       const part = facts.rig.components.find(c => c.id === g.component);
@@ -34,7 +34,7 @@ export const tooNear: Rule = {
           text:
             g.gapMm < 0
               ? `${plate} reaches into ${partName(facts, g.component)} by ${words.length(-g.gapMm)}.`
-              : `${plate} leaves ${words.length(g.gapMm)} to ${partName(facts, g.component)}; ${words.length(part.keepOut)} is wanted, at rest.`,
+              : `${plate} leaves ${words.length(g.gapMm)} to ${partName(facts, g.component)}; ${words.length(part.keepOut)} is needed at rest.`,
           ...lowering(facts, g.panel, lower(part.keepOut, g.gapMm), words),
         },
       ];

@@ -26,7 +26,7 @@ export function overdone(
 
 export const torqueEntered: Rule = {
   id: 'torque-entered',
-  why: 'A torque that was typed in is taken as it stands: a wrong unit or a slipped digit breaks the bolt.',
+  why: 'A wrong unit or digit in a typed torque breaks the bolt.',
   find: (facts, words) =>
     facts.joints.flatMap((j): readonly Unsigned[] => {
       if (j.joint.torque === 'auto') return [];
@@ -41,9 +41,9 @@ export const torqueEntered: Rule = {
             about: [j.id],
             text:
               over.by === 'bolt'
-                ? `${j.id}: ${torque} as entered pulls ${words.load(j.askedN)}, ${Math.round((over.proof ?? 0) * 100)} % of the bolt\u2019s proof load: it stretches.`
+                ? `${j.id}: ${torque} as entered pulls ${words.load(j.askedN)}, ${Math.round((over.proof ?? 0) * 100)} % of the bolt\u2019s proof load; it will stretch.`
                 : `${j.id}: ${torque} as entered is more than the ${over.by} holds: it ${over.gives}.`,
-            remedy: 'Use the computed torque, or enter the maker\u2019s value again, with its unit.',
+            remedy: 'Use the computed torque, or enter the maker\u2019s value again with its unit.',
             mend,
           },
         ];
@@ -53,8 +53,8 @@ export const torqueEntered: Rule = {
           severity: 'note',
           where: 'bolt',
           about: [j.id],
-          text: `${j.id}: no torque wrench as sold reads ${torque}.`,
-          remedy: 'Look at the unit of the value entered, or use the computed torque.',
+          text: `${j.id}: no common torque wrench reads ${torque}.`,
+          remedy: 'Check the unit of the value, or use the computed torque.',
           mend,
         },
       ];

@@ -36,7 +36,7 @@ function under(facts: Facts, part: Component) {
 
 export const uncovered: Rule = {
   id: 'uncovered',
-  why: 'A holed pan or tank ends the trip; a dented door does not.',
+  why: 'A bare pan or tank can be holed.',
   find: facts =>
     facts.coverage.components
       .filter(c => c.fraction < 0.95)
@@ -50,7 +50,7 @@ export const uncovered: Rule = {
             c.fraction < 0.05 ? ('stop' as const) : meant < 0.85 ? ('fix' as const) : ('note' as const),
           where: 'cover' as const,
           about: [c.id],
-          text: `${partName(facts, c.id)}: ${formatPercent(1 - c.fraction)} of it is bare from below.`,
+          text: `${partName(facts, c.id)}: ${formatPercent(1 - c.fraction)} is bare from below.`,
           remedy: whole ? 'Add a plate under it.' : 'Widen a plate under it or add one.',
           ...(whole ? { mend: callOf(addPlates, { panels: [under(facts, part)] }) } : {}),
         };

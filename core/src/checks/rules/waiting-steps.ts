@@ -10,7 +10,7 @@ const lowOf = (facts: Facts): Readonly<Record<string, number>> =>
 
 export const waitingSteps: Rule = {
   id: 'waiting-steps',
-  why: 'Plates that wait for each other cannot be hung in any order.',
+  why: 'Plates that each need the other up first cannot be installed.',
   find: facts => {
     const { stuck } = hangingOrder(facts.document, facts.panels);
     if (stuck.length === 0) return [];
@@ -21,8 +21,8 @@ export const waitingSteps: Rule = {
         severity: 'stop',
         where: 'run',
         about: stuck.map(p => p.panel.id),
-        text: `Each of ${said} lies outside another at one bolt or seam and inside it at the next: none can be hung first.`,
-        remedy: 'Set which plate lies outside by how they hang now.',
+        text: `${said} overlap in a circle, each outside the next: none can go up first.`,
+        remedy: 'Set which plate is outside from how they sit now.',
         mend: callOf(agreeLaps, { under: lowOf(facts) }),
       },
     ];

@@ -5,7 +5,7 @@ import { openingsTried } from '../openings-near';
 
 export const waterTrap: Rule = {
   id: 'water-trap',
-  why: 'Water and stones that stay rust the plate and the frame from inside.',
+  why: 'Trapped water and rocks rust the plate and the frame.',
   find: (facts, words) =>
     facts.traps.flatMap((t): readonly Unsigned[] => {
       const p = facts.panels.find(f => f.panel.id === t.panel);
@@ -32,7 +32,7 @@ export const waterTrap: Rule = {
           severity: 'fix',
           where: 'cover',
           about: [t.panel],
-          text: `${plateName(facts, t.panel)} holds water: its low edge is turned up all along and has no hole.`,
+          text: `${plateName(facts, t.panel)} traps water: its low edge is turned up and has no drain hole.`,
           remedy,
           ...(first ? { mend: first } : {}),
           more: more.map(mend => ({ remedy, mend })),

@@ -4,7 +4,7 @@ import type { StruckRule } from './rule';
 
 export const givesWay: StruckRule = {
   id: 'gives-way',
-  why: 'A plate that gives way folds up; no further figure of it means anything.',
+  why: 'A plate that collapses folds up; its other figures no longer apply.',
   find: (facts, struck) => {
     const at = struck.gaveWayAt ?? (struck.reached < 1 ? struck.reached : undefined);
     if (at === undefined) return [];
@@ -16,9 +16,9 @@ export const givesWay: StruckRule = {
         about: [struck.panel],
         text:
           struck.reached < 1
-            ? `${plate} gives way at ${fixed(at * 100, 0)} % of the force where it was struck.`
-            : `${plate} gives way at ${fixed(at * 100, 0)} % of the force, and bears the whole of it only after that.`,
-        remedy: 'Bolt the struck edge, turn it up, add a crossbar, or choose thicker sheet.',
+            ? `${plate} collapses at ${fixed(at * 100, 0)} % of the force where it was struck.`
+            : `${plate} collapses at ${fixed(at * 100, 0)} % of the force, then carries the full load in its folded shape.`,
+        remedy: 'Bolt that edge, turn it up, add a crossbar, or use thicker sheet.',
       },
     ];
   },

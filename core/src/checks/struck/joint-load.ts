@@ -33,7 +33,7 @@ function classThatBears(facts: Facts, { joint, r }: Asked): BoltClass | undefine
 
 export const jointLoad: StruckRule = {
   id: 'joint-load',
-  why: 'A joint that lets go drops the plate on the next rock.',
+  why: 'A joint that fails drops the plate.',
   find: (facts, struck, words) => {
     const over = struck.reactionsN.flatMap((r): readonly Asked[] => {
       const joint = facts.joints.find(j => j.id === r.joint);
@@ -54,11 +54,11 @@ export const jointLoad: StruckRule = {
         severity: 'stop',
         where: 'strike',
         about: [struck.panel, ...over.map(o => o.r.joint)],
-        text: `Struck, ${plateWord(facts, struck.panel)} asks ${fixed(worst.share * 100, 0)} % of what joint ${r.joint} bears (${weakest}): pulled with ${words.load(r.boltN)}${
+        text: `Struck, ${plateWord(facts, struck.panel)} uses ${fixed(worst.share * 100, 0)} % of the strength of joint ${r.joint} (${weakest}): pulled with ${words.load(r.boltN)}${
           pried > 0.95 * r.boltN
-            ? ', pried over the edge of what it is bolted to'
+            ? ', all of it prying'
             : pried > 0.1 * r.boltN
-              ? `, ${words.load(pried)} of it pried over the edge of what it is bolted to`
+              ? `, ${words.load(pried)} of it prying`
               : ''
         }, sheared with ${words.load(r.shearN)}.`,
         ...(classes.every(c => c !== undefined)
@@ -73,7 +73,7 @@ export const jointLoad: StruckRule = {
             }
           : {
               remedy:
-                'A larger bolt, a nut that holds more (a nut plate, a flange nut behind), or one more joint beside it.',
+                'Use a larger bolt, a stronger nut (nut plate, flange nut behind), or add a joint beside it.',
             }),
       },
     ];

@@ -143,7 +143,7 @@ export function struckRemedies(facts: Facts, struck: StrikeAnswer, words: Words)
     out.push({
       id: 'edge',
       panel,
-      text: `${words.length(EDGE.length)} of its free edge turned up`,
+      text: `${words.length(EDGE.length)} flange on its free edge`,
       mend: callOf(addFlange, {
         panel,
         where: { edge: edge.edge },

@@ -7,7 +7,7 @@ export const HEARD_BELOW = 40;
 
 export const ring: StruckRule = {
   id: 'ring',
-  why: 'A plate with a low note drums on the road and works its bolts loose.',
+  why: 'A plate with a low natural frequency drums on the road and works its bolts loose.',
   find: (facts, struck) =>
     struck.ringHz < HEARD_BELOW
       ? [
@@ -15,8 +15,8 @@ export const ring: StruckRule = {
             severity: 'note',
             where: 'strike',
             about: [struck.panel],
-            text: `${plateName(facts, struck.panel)} rings at ${fixed(struck.ringHz, 0)} Hz; below ${HEARD_BELOW} Hz it may drum.`,
-            remedy: 'A bolt or a crossbar amid its longest span, or an edge turned up.',
+            text: `${plateName(facts, struck.panel)} vibrates at ${fixed(struck.ringHz, 0)} Hz; below ${HEARD_BELOW} Hz it may drum.`,
+            remedy: 'Add a bolt or a crossbar in its longest span, or turn up an edge.',
           },
         ]
       : [],

@@ -17,7 +17,7 @@ export const asAtRest = (
 
 export const touches: StruckRule = {
   id: 'touches',
-  why: 'What the plate reaches under a rock is what it was meant to guard.',
+  why: 'A plate that touches a part under load does not protect it.',
   find: (facts, struck, words) => {
     const tight = struck.gaps.flatMap(g => {
       const part = facts.rig.components.find(c => c.id === g.component);
@@ -38,8 +38,8 @@ export const touches: StruckRule = {
         text:
           worst.gapMm < 0
             ? `Struck with ${words.load(struck.forceN)}, ${plate} reaches ${partName(facts, worst.component)} by ${words.length(-worst.gapMm)}.`
-            : `Struck with ${words.load(struck.forceN)}, ${plate} leaves ${words.length(worst.gapMm)} to ${partName(facts, worst.component)}; ${words.length(worst.part.keepOut)} is wanted.${more}`,
-        remedy: 'Thicker sheet, a crossbar over it, an edge turned up, or more room.',
+            : `Struck with ${words.load(struck.forceN)}, ${plate} leaves ${words.length(worst.gapMm)} to ${partName(facts, worst.component)}; ${words.length(worst.part.keepOut)} is needed.${more}`,
+        remedy: 'Try a thicker sheet, a crossbar, or a turned-up edge.',
       },
     ];
   },

@@ -6,7 +6,7 @@ const SEEN = 1;
 
 export const yields: StruckRule = {
   id: 'yields',
-  why: 'A dent takes up room for the next one; it can be hammered back a few times, then the sheet cracks.',
+  why: 'A dent uses up clearance. It can be hammered out a few times before the sheet cracks.',
   find: (facts, struck, words) =>
     struck.dentMm !== undefined && struck.dentMm >= SEEN
       ? [
@@ -14,7 +14,7 @@ export const yields: StruckRule = {
             severity: 'note',
             where: 'strike',
             about: [struck.panel],
-            text: `${plateName(facts, struck.panel)} yields: a dent of ${words.length(struck.dentMm)} stays.`,
+            text: `${plateName(facts, struck.panel)} keeps a dent of ${words.length(struck.dentMm)}.`,
           },
         ]
       : [],

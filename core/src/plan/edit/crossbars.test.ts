@@ -37,7 +37,7 @@ describe('a crossbar', () => {
       hole: { member: 'rail-right', at: [1600, 430, 430] },
     });
     const none = barEnd(doc, presentOf(doc), [1900, 0], 20);
-    expect(none.ok ? '' : none.fault).toContain('there is neither');
+    expect(none.ok ? '' : none.fault).toContain('there is none there');
   });
   it('between two members without holes drills both, each under a name of its own', () => {
     const doc = demo('bramble');
@@ -50,7 +50,7 @@ describe('a crossbar', () => {
       [`${id}-end-2`, 'rail-right'],
     ]);
     const near = crossbarAdded(doc, end(doc, 1600, -430), end(doc, 1640, -430));
-    expect(near.ok ? '' : near.fault).toContain('must lie apart');
+    expect(near.ok ? '' : near.fault).toContain('must be apart');
   });
   it('is bolted up at both ends, its upper face against the frame, and is a sound plan', () => {
     const { document, id } = across();

@@ -27,7 +27,7 @@ export function barEnd(doc: PlanDocument, rig: PresentRig, at: Vec2, reach: numb
   const over = rig.members.find(
     m => contains(m.footprint, at) && !doc.plan.crossbars.some(c => c.id === m.id),
   );
-  if (!over) return err('a crossbar ends at a hole or at a member: there is neither');
+  if (!over) return err('a crossbar must end at a hole or at a frame member; there is none there');
   return ok({ hole: newHole(doc, over.id, [at[0], at[1], over.zBottom]), fresh: true });
 }
 
@@ -90,7 +90,7 @@ export function crossbarAdded(
   part: Partial<Pick<Crossbar, 'name' | 'section' | 'material'>> = {},
 ): Result<{ readonly document: PlanDocument; readonly id: string }> {
   if (distance2([a.hole.at[0], a.hole.at[1]], [b.hole.at[0], b.hole.at[1]]) < LEAST_BAR)
-    return err('the two ends of a crossbar must lie apart');
+    return err('the two ends of a crossbar must be apart');
   const section = part.section ?? USUAL_BAR;
   const id = freshId('bar', [...doc.plan.crossbars, ...doc.rig.members]);
   const ends = [a, b].map((e, i) => (e.fresh ? { ...e, hole: { ...e.hole, id: `${id}-end-${i + 1}` } } : e));

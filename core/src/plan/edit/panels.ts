@@ -267,7 +267,7 @@ export function panelSplit(
   const cut = at - p.base.origin[axis];
   const along = p.base.outline.map(q => q[axis]);
   if (cut - Math.min(...along) < overlap || Math.max(...along) - cut < overlap)
-    return err(`${nameOf(doc, id)} cannot be split so near to its end`);
+    return err(`${nameOf(doc, id)} cannot be split that close to its end`);
   const half = (from: number, to: number): Polygon | undefined => {
     const far = 20_000;
     const strip = axis === 0 ? rectangle(from, -far, to, far) : rectangle(-far, from, far, to);
@@ -276,7 +276,7 @@ export function panelSplit(
   };
   const front = half(-20_000, cut + overlap / 2);
   const rear = half(cut - overlap / 2, 20_000);
-  if (!front || !rear) return err(`${nameOf(doc, id)} would fall into more than two pieces there`);
+  if (!front || !rear) return err(`${nameOf(doc, id)} would split into more than two pieces there`);
   /** flanges on the edges they had; of the outer half they end before it laps over the other */
   const flangesOn = (outline: Polygon, lap?: number): Flange[] =>
     p.flanges.flatMap(f => {

@@ -47,7 +47,7 @@ export interface Measure {
   readonly of: Partial<Readonly<Record<Body, Spread>>>;
 }
 
-const axle = 'from the front axle’s center, rearward; ahead of it is negative';
+const axle = 'back from the front axle center; negative if ahead of it';
 const ground = 'straight up from the floor';
 
 /** The measuring sheet. Typical values and ranges are common practice, no source: a tape knows better. */
@@ -55,8 +55,8 @@ export const MEASURES: readonly Measure[] = [
   {
     id: 'wheelbase',
     name: 'Wheelbase',
-    how: 'front axle’s center to rear axle’s center, along the floor',
-    drives: 'axle loads, breakover, the whole scale',
+    how: 'front axle center to rear axle center, along the floor',
+    drives: 'axle loads, breakover angle, all lengths',
     unit: 'mm',
     view: 'side',
     of: {

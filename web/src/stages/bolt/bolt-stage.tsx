@@ -23,9 +23,9 @@ const LISTS = [
   ['choose', 'Choose for me', ChooseTab],
   ['torques', 'Torques', TorqueTab],
   ['drilling', 'Drilling', DrillingTab],
-  ['factory', 'Factory off', FactoryTab],
-  ['bag', 'Bag list', HardwareList],
-  ['tools', 'Tool roll', ToolList],
+  ['factory', 'Factory parts', FactoryTab],
+  ['bag', 'Hardware list', HardwareList],
+  ['tools', 'Tools', ToolList],
   ['kit', 'Kit check', KitTab],
 ] as const;
 
@@ -50,7 +50,7 @@ function Drawing({ joint }: { joint: ResolvedJoint }) {
         )}
       </div>
       <Button className="absolute top-3 right-3" aria-pressed={exploded} onClick={() => setExploded(x => !x)}>
-        {exploded ? 'Put together' : 'Pull apart'}
+        {exploded ? 'Assemble' : 'Explode'}
       </Button>
     </div>
   );
@@ -89,7 +89,9 @@ export function BoltStage() {
                 <Drawing joint={chosen} />
               </>
             ) : (
-              <p className="p-4">No joints yet: the plates have nothing to hang on.</p>
+              <p className="p-4">
+                No bolts yet: nothing holds the plates. Add bolts on Cover, under Held by.
+              </p>
             )}
           </Tabs.Content>
           {LISTS.map(([value, , List]) => (

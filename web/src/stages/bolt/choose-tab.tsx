@@ -13,9 +13,9 @@ import { useShares } from './use-shares';
 
 /** How far apart two metals may be goes by where the vehicle is driven. */
 const PLACES: readonly Choice<Environment>[] = [
-  { value: 'salt', name: 'driven outdoors, in salt' },
+  { value: 'salt', name: 'driven in salt' },
   { value: 'normal', name: 'driven, no salt' },
-  { value: 'controlled', name: 'kept dry' },
+  { value: 'controlled', name: 'garaged, dry' },
 ];
 
 /** A joint's hardware in a line. */
@@ -54,7 +54,7 @@ export function ChooseTab() {
   return (
     <div className="p-4">
       <div className="flex flex-wrap items-center gap-3">
-        <h2 className="text-title font-bold">Chosen for all joints</h2>
+        <h2 className="text-title font-bold">Hardware for all bolts</h2>
         <span className="flex-1" />
         <Select<Environment>
           label="Where it is driven"
@@ -67,20 +67,19 @@ export function ChooseTab() {
             look="strong"
             onClick={() => run(takeHardware, { joints: choices.filter(c => c.changed).map(c => c.joint) })}
           >
-            Take all {changed.length} changes
+            Apply all {changed.length} changes
           </Button>
         ) : (
           <span role="status" className="font-semibold">
-            All joints are as they would be chosen.
+            Every bolt already has the hardware suggested.
           </span>
         )}
       </div>
       <p className="mt-1 max-w-3xl text-small text-ink2">
-        From what the holes give, the sheets, who reaches the nut and what a strike asks, with as few
-        different parts and tools as is sensible. The maker’s values win; a lock keeps what you have chosen
-        yourself.
-        {Object.keys(asked).length === 0 &&
-          ' The belly has not been struck: bolts are taken as asked for little.'}
+        Picked from the hole, the sheet, whether a hand reaches the nut and the load of a strike, with as few
+        different parts and tools as possible. The vehicle maker’s values come first; lock a bolt to keep your
+        own choice.
+        {Object.keys(asked).length === 0 && ' Strike has not been run: bolts are assumed lightly loaded.'}
       </p>
       <ul className="mt-3 grid gap-1.5" aria-label="Choices">
         {choices.map(c => {
@@ -104,7 +103,7 @@ export function ChooseTab() {
               </div>
               <div className="flex flex-wrap justify-end gap-1.5">
                 {c.changed && (
-                  <Button onClick={() => run(takeHardware, { joints: [c.joint] })}>Take it</Button>
+                  <Button onClick={() => run(takeHardware, { joints: [c.joint] })}>Use it</Button>
                 )}
                 <Button
                   aria-pressed={c.kept}

@@ -14,14 +14,13 @@ export function DrillingTab() {
     const card = drillingCard(j, facts.joints, method);
     return card ? [{ j, card }] : [];
   });
-  if (cards.length === 0)
-    return <p className="p-4">Nothing has to be drilled: every hole is there and sound.</p>;
+  if (cards.length === 0) return <p className="p-4">Nothing to drill: every hole exists and is sound.</p>;
   return (
     <div className="p-4">
       <p role="note" className="max-w-3xl border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-body">
         Drilling overhead: eye and face protection, no loose sleeves or gloves that catch, battery off near
-        wiring. Know what is behind before you start; fuel and brake lines come first, and the vehicle maker’s
-        word on where its frame may be drilled.
+        wiring. Know what is behind the hole first: fuel lines, brake lines, wiring. Drill a frame only where
+        its maker allows it.
       </p>
       <ul className="mt-3 grid gap-3 desk:grid-cols-2" aria-label="Drilling cards">
         {cards.map(({ j, card }) => {
@@ -55,7 +54,7 @@ export function DrillingTab() {
                 </p>
               ) : (
                 <p className="mt-2 text-small text-ink2">
-                  What is behind is not in the rig: look before you drill.
+                  What is behind this hole is not entered on Rig: look before you drill.
                 </p>
               )}
             </li>

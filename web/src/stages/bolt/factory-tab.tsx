@@ -4,10 +4,10 @@ import { useFacts } from '../../state/derived';
 /** What the factory used and must come off: how, with what, and what takes its place. */
 export function FactoryTab() {
   const { rig } = useFacts();
-  if (rig.factoryParts.length === 0) return <p className="p-4">No factory part has to come off.</p>;
+  if (rig.factoryParts.length === 0) return <p className="p-4">No factory parts to remove.</p>;
   return (
     <div className="max-w-4xl p-4">
-      <h2 className="text-title font-bold">Factory parts off</h2>
+      <h2 className="text-title font-bold">Factory parts to remove</h2>
       <p className="text-small text-ink2">
         A marked bag for each part. Common practice, no source; the vehicle maker’s way comes first. Eye
         protection when drilling rivets and under rust.
@@ -29,7 +29,7 @@ export function FactoryTab() {
                     </p>
                     <p className="text-small leading-snug">{r.how}.</p>
                     <p className="text-small text-ink2">
-                      {r.reusable ? 'Used again' : 'Not used again'}: {r.replacement}.
+                      {r.reusable ? 'Reused' : 'Not reused'}: {r.replacement}.
                     </p>
                   </div>
                 </li>

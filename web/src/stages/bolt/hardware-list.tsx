@@ -35,12 +35,12 @@ export function HardwareList() {
     },
     {
       id: 'have',
-      head: 'On the shelf',
+      head: 'What I have',
       headClass: 'w-28 py-1 pr-3 font-normal',
       cellClass: 'py-1 pr-3',
       cell: l => (
         <MeasureInput
-          label={`On the shelf: ${l.part}`}
+          label={`What I have: ${l.part}`}
           hideLabel
           plain=""
           bare
@@ -70,16 +70,16 @@ export function HardwareList() {
   return (
     <div className="max-w-4xl p-4">
       <ListHead
-        title={`Bag list for build ${build.id}`}
+        title={`Hardware list for build ${build.id}`}
         file={`${document.plan.id}-${build.id}-bag-list.csv`}
         text={() => buyListCsv(buy)}
       />
       <p role="status" className="mb-2 font-semibold">
-        {packs === 0 ? 'The shelf holds all of it.' : `${packs} packs to buy`}
+        {packs === 0 ? 'You have everything.' : `${packs} packs to buy`}
       </p>
       {(isError || putting.isError) && (
         <p role="alert" className="mb-2 text-oxide">
-          The server does not answer: the shelf is not known or was not kept.
+          The server does not answer: what you have is not known, or was not saved.
         </p>
       )}
       <DataTable
@@ -91,8 +91,8 @@ export function HardwareList() {
         rowClass={() => 'border-b border-scribe/70'}
       />
       <p className="mt-3 text-small text-ink2">
-        Lengths follow the sheet of build {build.id}: another build may need other bolts. Pack sizes are a
-        guess. Buy a spare of each.
+        Lengths follow the sheet of build {build.id}: another build may need other bolts. Pack sizes are
+        estimates. Buy a spare of each.
       </p>
     </div>
   );

@@ -19,8 +19,8 @@ export function JointBears({
   const { elements, pull, shear } = jointCapacity(joint, facts.panels);
   const percent = asked ? asked.share * 100 : 0;
   return (
-    <section className="mt-4" aria-label="What it bears">
-      <h3 className="font-bold">What it bears</h3>
+    <section className="mt-4" aria-label="Strength">
+      <h3 className="font-bold">Strength</h3>
       <p className="text-body">
         Pulled <Fig of={loadFigure(pull.force, units)} /> ({pull.what}), sheared{' '}
         <Fig of={loadFigure(shear.force, units)} /> ({shear.what}).
@@ -30,7 +30,7 @@ export function JointBears({
           <div
             className="mt-1.5 h-4 w-full overflow-hidden rounded-tight border border-ink2 bg-paper"
             role="meter"
-            aria-label="Share of what it bears that a strike asks for"
+            aria-label="Share of its strength used by a strike"
             aria-valuemin={0}
             aria-valuemax={100}
             aria-valuenow={Math.round(percent)}
@@ -41,16 +41,16 @@ export function JointBears({
             />
           </div>
           <p className="mt-1 text-small text-ink2">
-            A strike asks <b className="text-ink">{fixed(percent, 0)} %</b>: pulled{' '}
+            A strike uses <b className="text-ink">{fixed(percent, 0)} %</b>: pulled{' '}
             <Fig of={loadFigure(asked.pullN, units)} /> with what prying adds, sheared{' '}
-            <Fig of={loadFigure(asked.shearN, units)} />, taken together.
+            <Fig of={loadFigure(asked.shearN, units)} />, combined.
           </p>
         </>
       ) : (
-        <p className="mt-1 text-small text-ink2">What a strike asks of it is known once Strike has struck.</p>
+        <p className="mt-1 text-small text-ink2">Run Strike to see how much of it a strike uses.</p>
       )}
       <details className="mt-1">
-        <summary className="min-h-11 py-2.5">Everything that can give</summary>
+        <summary className="min-h-11 py-2.5">Limited by</summary>
         <table className="w-full text-small">
           <tbody>
             {[...elements]

@@ -43,9 +43,9 @@ function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
       yup.object({
         torque: typedTorque(units, nm =>
           nm <= 0
-            ? 'a torque is above zero'
+            ? 'torque must be above zero'
             : nm > MOST_ENTERED
-              ? `${formatTorque(nm, units)} would break any of these bolts: check the unit`
+              ? `${formatTorque(nm, units)} would break any of these bolts. Check the unit`
               : undefined,
         ),
       }),
@@ -63,7 +63,7 @@ function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
       }
     >
       <label className="block text-small text-ink2" htmlFor="maker-torque">
-        The vehicle maker’s value, if there is one: it wins
+        The vehicle maker’s value, if there is one, comes first
       </label>
       <div className="mt-1 flex gap-1.5">
         <input
@@ -110,32 +110,32 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
         <span className="fig">{j.id}</span>, plate {marks.join(' under ')}
       </h2>
       <p className="text-small text-ink2">
-        {j.member ? `into ${j.member.kind} ${j.member.id}` : 'into its own place'}, head {j.joint.headSide}
+        {j.member ? `into ${j.member.kind} ${j.member.id}` : 'into its own hole'}, head {j.joint.headSide}
         {j.joint.tightenBefore === 'hang' ? ', tightened before the plate goes up' : ''}
       </p>
       <div className="my-3 border-y border-ink2 py-2">
         <Fig of={torqueFigure(j.torqueNm, units)} className="text-giant leading-none font-semibold" />
         <p className="mt-1.5 text-small leading-snug text-ink2">
-          Limited by: <b className="text-ink">{j.limitedBy}</b>. K is never known closely: the same clamp may
-          take {band[0]} to {band[1]}. An estimate, not a certificate.
+          Limited by: <b className="text-ink">{j.limitedBy}</b>. K varies: the same clamp may take {band[0]}{' '}
+          to {band[1]}. An estimate, not a certificate.
         </p>
       </div>
       <dl>
         <Row
           name="Clamp"
           of={force}
-          meaning={`K = ${fixed(j.kFactor, 2)}, ${LUBE_NAMES[j.joint.lube]}${j.prevailingNm > 0 ? `; ${formatTorque(j.prevailingNm, units)} of the torque turns the lock` : ''}`}
+          meaning={`K = ${fixed(j.kFactor, 2)}, ${LUBE_NAMES[j.joint.lube]}${j.prevailingNm > 0 ? `; ${formatTorque(j.prevailingNm, units)} of the torque turns the lock nut` : ''}`}
         />
-        <Row name="Grip" of={lengthFigure(j.gripMm, units, true)} meaning="all it pulls together" />
+        <Row name="Grip" of={lengthFigure(j.gripMm, units, true)} meaning="everything it clamps" />
         <Row
           name="Bolt"
           of={lengthFigure(j.lengthMm, j.thread.system === 'inch' ? 'inch' : 'metric')}
           meaning={`stock; ${lengthFigure(j.neededMm, units, true).value} ${lengthFigure(j.neededMm, units, true).unit} needed`}
         />
         <Row
-          name="Stands out"
+          name="Thread past the nut"
           of={lengthFigure(j.protrusionMm, units, true)}
-          meaning="past the nut or thread"
+          meaning="past the nut or tapped hole"
         />
       </dl>
       <ul className="mt-1.5 grid gap-1 text-small leading-snug">
@@ -143,7 +143,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
         <li>{reaches.get(j.id)?.said}</li>
         {notes.shared && <li>{notes.shared}</li>}
         <li>
-          Its holes leave <Fig of={lengthFigure(play, units, true)} />{' '}
+          Play in its holes <Fig of={lengthFigure(play, units, true)} />{' '}
           {Math.abs(play - across) < 0.05 ? (
             'to each side'
           ) : (
@@ -151,7 +151,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
               fore and aft and <Fig of={lengthFigure(across, units, true)} /> across
             </>
           )}{' '}
-          for centring.
+          for centering.
         </li>
       </ul>
       {j.mount && (
@@ -182,9 +182,9 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
       </section>
       <JointHardware joint={j} units={units} />
       <section className="mt-3" aria-label="Thread and torque">
-        <h3 className="font-bold">On the thread</h3>
+        <h3 className="font-bold">On the threads</h3>
         <Select
-          label="On the thread"
+          label="On the threads"
           value={j.joint.lube}
           choices={(['dry', 'oil', 'anti-seize', 'threadlocker'] as const).map((l: Lube) => ({
             value: l,

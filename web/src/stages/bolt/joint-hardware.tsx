@@ -35,8 +35,8 @@ const washerWords = (w: readonly WasherKind[]): string =>
 
 const CUT_NAMES: Readonly<Record<HoleCut, string>> = {
   full: 'full size',
-  pilot: 'as a pilot, opened when fitted',
-  none: 'not at all: marked and drilled when fitted',
+  pilot: 'as a pilot hole, opened at fit-up',
+  none: 'not at all: marked and drilled at fit-up',
 };
 
 /** Makes a joint's hole in one plate a slot: how long, and which way it lies. */
@@ -124,7 +124,7 @@ export function JointHardware({
           choices={[
             ...THREADS.map(t => ({
               value: t.designation,
-              name: t.designation === gives ? `${t.designation} (the hole\u2019s)` : t.designation,
+              name: t.designation === gives ? `${t.designation} (the hole\u2019s thread)` : t.designation,
             })),
           ]}
           onChoose={thread => fastener({ thread })}
@@ -178,7 +178,7 @@ export function JointHardware({
           className="self-end"
         />
         <Select
-          label="The shop cuts them"
+          label="Cut by the shop"
           value={joint.cut ?? 'usual'}
           choices={[
             { value: 'usual', name: 'as the drilling method says' },

@@ -16,12 +16,12 @@ export function KitTab() {
           ? 'Everything is here and fits.'
           : [
               ...(missing > 0 ? [`${missing} parts missing`] : []),
-              ...(gaps.tools.length > 0 ? [`${gaps.tools.length} tools not tried`] : []),
+              ...(gaps.tools.length > 0 ? [`${gaps.tools.length} tools not checked`] : []),
             ].join(', ')}
       </p>
       <p className="text-small text-ink2">
-        Lay it out on the bench, count every part into its bag, and try every bit and socket on the fastener
-        it is for. The count is kept for you; a run asks for it.
+        Lay it all out, count every part, and try every bit and socket on its fastener. The count is saved; a
+        run asks for it.
       </p>
       {fault && (
         <p role="alert" className="mt-1 text-oxide">
@@ -67,8 +67,8 @@ export function KitTab() {
           );
         })}
       </ul>
-      <h3 className="mt-4 font-bold">Tools, each tried</h3>
-      <ul aria-label="Tools to try">
+      <h3 className="mt-4 font-bold">Tools, each checked</h3>
+      <ul aria-label="Tools to check">
         {tools.map(t => (
           <li key={t.tool} className="border-b border-scribe/70">
             <label className="flex min-h-12 items-center gap-3">

@@ -35,9 +35,7 @@ export function OwnWrenches() {
         name: typedName(40),
         low: typedTorque(units),
         high: typedTorque(units, v =>
-          v > MOST_WRENCH
-            ? `over ${MOST_WRENCH} N·m is no wrench for these bolts: check the unit`
-            : undefined,
+          v > MOST_WRENCH ? `over ${MOST_WRENCH} N·m is too much for these bolts. Check the unit` : undefined,
         ).test('above', 'the range must end above where it begins', (high, { parent }) => {
           const low = nm((parent as { low: string }).low);
           return Number.isNaN(low) || nm(high) > low;
@@ -75,8 +73,8 @@ export function OwnWrenches() {
             className={open.length > 0 ? 'mt-1 border-l-[6px] border-marker bg-markersoft px-3 py-2' : 'mt-1'}
           >
             {open.length > 0
-              ? `None of them reaches ${[...new Set(open.map(j => `${torqueFigure(j.torqueNm, units).value} ${unit}`))].join(', ')} (${open.map(j => j.id).join(' ')}). The top twentieth of a range is not trusted.`
-              : 'They reach every torque of this build.'}
+              ? `None of them covers ${[...new Set(open.map(j => `${torqueFigure(j.torqueNm, units).value} ${unit}`))].join(', ')} (${open.map(j => j.id).join(' ')}). The top 5 % of a wrench’s range is not used.`
+              : 'They cover every torque of this build.'}
           </p>
           <ul>
             {wrenches.map(w => (
@@ -92,7 +90,7 @@ export function OwnWrenches() {
                   {unit}
                 </span>
                 <Button
-                  aria-label={`Take off: ${w.name}`}
+                  aria-label={`Remove ${w.name}`}
                   onClick={() => void put({ kind: 'wrench', name: w.name, count: 0 })}
                 >
                   Take off

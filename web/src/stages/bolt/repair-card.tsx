@@ -14,7 +14,7 @@ export function RepairCard({ joint, facts }: { joint: ResolvedJoint; facts: Fact
   return (
     <section className="mt-4" aria-label="Repair of the hole">
       <h3 className="font-bold">
-        Hole {joint.mount?.id}, {joint.mount ? CONDITION_NAMES[joint.mount.condition] : ''}: what can be done
+        Hole {joint.mount?.id}, {joint.mount ? CONDITION_NAMES[joint.mount.condition] : ''}: repair options
       </h3>
       <ul className="mt-1 grid gap-2">
         {options.map(o => {
@@ -43,13 +43,13 @@ export function RepairCard({ joint, facts }: { joint: ResolvedJoint; facts: Fact
                 </p>
               )}
               {taken ? (
-                <p className="mt-1 text-small font-semibold">as planned</p>
+                <p className="mt-1 text-small font-semibold">planned</p>
               ) : (
                 <Button
                   className="mt-1.5 w-full"
                   onClick={() => run(takeHardware, { joints: [{ ...o.joint, id: joint.id, lock: true }] })}
                 >
-                  Plan it so
+                  Plan this repair
                 </Button>
               )}
             </li>

@@ -33,7 +33,7 @@ export function TorqueTab() {
     },
     {
       id: 'lube',
-      head: 'On the thread',
+      head: 'On the threads',
       sort: j => j.joint.lube,
       headClass: 'pr-3',
       cellClass: 'py-1.5 pr-3',
@@ -95,9 +95,9 @@ export function TorqueTab() {
         </Button>
       </div>
       <p className="max-w-3xl text-small text-ink2">
-        Clean threads, as said under K. Nobody knows K closely: the bar is where the same clamp may need a
-        wrench to stand, 35 % of clamp either way on a dry thread, 25 % on a lubricated one. The vehicle
-        maker’s value, where one was entered, wins. Estimates, not certificates.
+        Clean threads. K varies: the bar shows the torques that may give the same clamp, 35 % of clamp either
+        way dry, 25 % lubricated. The vehicle maker’s value, where one was entered, wins. Estimates, not
+        certificates.
       </p>
       <DataTable
         className="mt-2 w-full text-body"

@@ -106,7 +106,7 @@ export function BarCard({ bar, onClose }: { bar: Crossbar; onClose: () => void }
           onChoose={material => set({ material })}
         />
         <MeasureInput
-          label="Upper face above ground"
+          label="Top above ground"
           value={barFace(bar, bar.from, 1)}
           units={units}
           least={30}
@@ -120,7 +120,7 @@ export function BarCard({ bar, onClose }: { bar: Crossbar; onClose: () => void }
         />
       </div>
       <section aria-label="Holes of the crossbar" className="mt-3">
-        <h3 className="font-bold">Cut and drill</h3>
+        <h3 className="font-bold">Cutting and drilling</h3>
         <ul className="text-small leading-snug">
           {cut?.holes.map(x => (
             <li key={x.id} className="border-b border-scribe/70 py-1.5">

@@ -59,7 +59,7 @@ export function CoverStage() {
     <Bench
       asideName={
         mode === 'propose'
-          ? 'Propose a set'
+          ? 'Suggest plates'
           : bar
             ? 'Chosen crossbar'
             : chosen

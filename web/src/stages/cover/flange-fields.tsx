@@ -34,7 +34,7 @@ function FlangeRow({ panel, units, flange, depth }: Omit<Of, 'facts'> & { flange
         <button
           type="button"
           className={SMALL}
-          aria-label={`Put a lip on flange ${flange.id}`}
+          aria-label={`Add a lip to flange ${flange.id}`}
           onClick={() =>
             run(addFlange, { panel: panel.id, where: { on: flange.id }, length: 30, angle: -flange.angle })
           }
@@ -44,7 +44,7 @@ function FlangeRow({ panel, units, flange, depth }: Omit<Of, 'facts'> & { flange
         <button
           type="button"
           className={SMALL}
-          aria-label={`Take flange ${flange.id} away`}
+          aria-label={`Delete flange ${flange.id}`}
           onClick={() => run(removeFlange, { panel: panel.id, flange: flange.id })}
         >
           <Trash2 size={16} aria-hidden="true" />

@@ -51,7 +51,7 @@ export function HoldCard({
     <div>
       <BarList facts={facts} units={units} panel={panel.id} onChoose={onBar} />
       <section aria-label="Bolts">
-        <h3 className="mb-1 font-bold">Held by {mine.length} bolts</h3>
+        <h3 className="mb-1 font-bold">Bolts {mine.length} bolts</h3>
         <ul>
           {mine.map(j => (
             <li
@@ -69,7 +69,7 @@ export function HoldCard({
               <button
                 type="button"
                 className="grid size-11 place-items-center"
-                aria-label={`Take bolt ${j.id} out`}
+                aria-label={`Delete bolt ${j.id}`}
                 onClick={() => run(removeJoint, { joint: j.id })}
               >
                 <Trash2 size={16} aria-hidden="true" />

@@ -26,7 +26,7 @@ function OpeningRow({ facts, panel, units, opening: o }: Of & { opening: Opening
         <button
           type="button"
           className={SMALL}
-          aria-label={`Take the ${OPENING_NAMES[o.kind]} out`}
+          aria-label={`Delete the ${OPENING_NAMES[o.kind]}`}
           onClick={() => run(removeOpening, { panel: panel.id, opening: o.id })}
         >
           <Trash2 size={16} aria-hidden="true" />
@@ -61,10 +61,10 @@ function OpeningRow({ facts, panel, units, opening: o }: Of & { opening: Opening
           </>
         )}
         <Select
-          label="Serves"
+          label="For access to"
           value={o.serves ?? 'none'}
           choices={[
-            { value: 'none', name: 'serves nothing' },
+            { value: 'none', name: 'for access to nothing' },
             ...facts.rig.servicePoints.map(p => ({ value: p.id, name: p.name })),
           ]}
           onChoose={v => {
@@ -75,12 +75,7 @@ function OpeningRow({ facts, panel, units, opening: o }: Of & { opening: Opening
           }}
         />
         <MeasureInput label="Middle behind the axle" value={s[0]} units={units} onEnter={v => at(v, s[1])} />
-        <MeasureInput
-          label="Right of the middle line"
-          value={s[1]}
-          units={units}
-          onEnter={v => at(s[0], v)}
-        />
+        <MeasureInput label="Right of the centerline" value={s[1]} units={units} onEnter={v => at(s[0], v)} />
       </div>
     </li>
   );

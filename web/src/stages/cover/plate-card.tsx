@@ -65,8 +65,8 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
           </h2>
           <p className="text-small leading-snug text-ink2">
             {guarded.length > 0
-              ? `guards ${guarded.map(c => c.name).join(', ')}`
-              : 'guards nothing that is on this vehicle'}
+              ? `protects ${guarded.map(c => c.name).join(', ')}`
+              : 'protects nothing on this vehicle'}
           </p>
         </div>
         <button
@@ -85,7 +85,7 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
             [
               ['sheet', 'Sheet'],
               ['shape', 'Shape'],
-              ['hold', 'Held by'],
+              ['hold', 'Bolts'],
             ] as const
           ).map(([value, name]) => (
             <Tabs.Trigger
@@ -106,14 +106,14 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
               of={massFigure(folded.massKg, units)}
               meaning={
                 change && other
-                  ? `${change.value} ${change.unit} against ${other.id}${lift !== undefined && folded.massKg > lift ? '; not alone' : ''}`
+                  ? `${change.value} ${change.unit} against ${other.id}${lift !== undefined && folded.massKg > lift ? '; too heavy alone' : ''}`
                   : 'one plate'
               }
             />
             <Row
               name="Covers"
               of={{ value: share('fraction'), unit: '%' }}
-              meaning="of what it guards, from below"
+              meaning="of what it protects, from below"
             />
             <Row
               name="From ahead"
@@ -121,11 +121,11 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
               meaning={`at a climb of ${facts.document.plan.limits.aheadDegrees ?? AHEAD_DEGREES}°`}
             />
             <Row
-              name="Gap at rest"
+              name="Clearance at rest"
               of={gap ? lengthFigure(gap.gapMm, units) : { value: '–', unit: '' }}
               meaning={
                 gap?.part
-                  ? `to ${gap.part.name}; wants ${lengthFigure(gap.part.keepOut, units).value}`
+                  ? `to ${gap.part.name}; needs ${lengthFigure(gap.part.keepOut, units).value}`
                   : 'nothing above'
               }
             />
@@ -134,12 +134,12 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
               of={lengthFigure(low, units)}
               meaning={
                 facts.lowest.panel === panel.id
-                  ? 'the lowest of all'
-                  : `lowest of all ${lengthFigure(facts.lowest.z, units).value}`
+                  ? 'the lowest plate'
+                  : `lowest plate ${lengthFigure(facts.lowest.z, units).value}`
               }
             />
             <Row
-              name="Held by"
+              name="Bolts"
               of={{ value: String(joints.length), unit: 'bolts' }}
               meaning={shared > 0 ? `${shared} shared with a neighbor` : 'none shared'}
             />
@@ -147,7 +147,7 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
             <Row
               name="Cost"
               of={{ value: fixed(cost, 0), unit: '$' }}
-              meaning={`a guess: ${facts.weight.rates.note}`}
+              meaning={`estimate: ${facts.weight.rates.note}`}
             />
           </dl>
         </Tabs.Content>

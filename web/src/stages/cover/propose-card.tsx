@@ -79,7 +79,7 @@ export function ProposeCard(props: {
       onProposal(await job.current.result);
       setLeft(new Set());
     } catch (e) {
-      setFault(`Nothing was laid out: ${(e as Error).message}.`);
+      setFault(`No plates were suggested: ${(e as Error).message}.`);
     }
     setRunning(false);
   };
@@ -98,11 +98,11 @@ export function ProposeCard(props: {
   return (
     <div className="p-4">
       <header className="mb-2 flex items-start justify-between gap-3">
-        <h2 className="text-head font-bold">Propose a set</h2>
+        <h2 className="text-head font-bold">Suggest plates</h2>
         <button
           type="button"
           className="-mt-1.5 -mr-2 grid size-11 place-items-center rounded-edge hover:bg-paper"
-          aria-label="Leave it"
+          aria-label="Cancel"
           onClick={onClose}
         >
           <X size={19} aria-hidden="true" />
@@ -111,7 +111,7 @@ export function ProposeCard(props: {
       {proposal ? (
         <>
           <p className="mb-2 text-small text-ink2">
-            {proposal.plates.length} plates, drawn dashed on the map. Take all, some or none.
+            {proposal.plates.length} plates, drawn dashed on the map. Add all, some or none.
           </p>
           <ul className="grid gap-2">
             {proposal.plates.map(p => (
@@ -130,8 +130,8 @@ export function ProposeCard(props: {
             ))}
           </ul>
           {proposal.prevented.length > 0 && (
-            <section className="mt-3" aria-label="What it could not do">
-              <h3 className="font-bold">What it could not do</h3>
+            <section className="mt-3" aria-label="Not possible">
+              <h3 className="font-bold">Not possible</h3>
               <ul className="mt-1 grid gap-1.5">
                 {proposal.prevented.map(p => (
                   <li
@@ -146,9 +146,9 @@ export function ProposeCard(props: {
           )}
           <div className="mt-3 grid gap-2">
             <Button look="strong" disabled={left.size >= proposal.plates.length} onClick={take}>
-              Take {proposal.plates.length - left.size} of {proposal.plates.length} plates
+              Add {proposal.plates.length - left.size} of {proposal.plates.length} plates
             </Button>
-            <Button onClick={() => onProposal(undefined)}>Change the wishes</Button>
+            <Button onClick={() => onProposal(undefined)}>Change the options</Button>
           </div>
         </>
       ) : (
@@ -224,14 +224,14 @@ export function ProposeCard(props: {
               onEnter={v => void setClearance(v)}
             />
           </section>
-          <p className="mt-1 text-note text-ink2">{m.name}. It may be changed plate by plate afterwards.</p>
+          <p className="mt-1 text-note text-ink2">{m.name}. You can change it plate by plate later.</p>
           {plan.panels.length > 0 && (
-            <Check on={replace} name="in place of the plates there are" onChange={setReplace} />
+            <Check on={replace} name="replace the plates in this plan" onChange={setReplace} />
           )}
           <div className="mt-2 grid gap-2">
             {running ? (
               <>
-                <p role="status">Laying out plates from member to member …</p>
+                <p role="status">Fitting plates between crossmembers …</p>
                 <Button
                   onClick={() => {
                     job.current?.cancel();
@@ -248,7 +248,7 @@ export function ProposeCard(props: {
                 disabled={chosen.size === 0}
                 onClick={() => void layOut()}
               >
-                Lay out a set
+                Suggest
               </Button>
             )}
           </div>

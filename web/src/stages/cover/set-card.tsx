@@ -22,10 +22,10 @@ export function SetCard({ onBar }: { onBar: (id: string) => void }) {
   return (
     <div className="p-4">
       <h2 className="text-head font-bold">The whole set</h2>
-      <p className="mb-3 text-small text-ink2">Choose a plate on the map or the keel to work on it.</p>
+      <p className="mb-3 text-small text-ink2">Select a plate on the map or the side view to work on it.</p>
 
       {rig.options.length > 0 && (
-        <section aria-label="What is on this vehicle" className="mb-4 grid grid-cols-2 gap-2">
+        <section aria-label="On this vehicle" className="mb-4 grid grid-cols-2 gap-2">
           {rig.options.map(o => (
             <div key={o.id}>
               <span className="text-small text-ink2">{o.name}</span>
@@ -42,7 +42,7 @@ export function SetCard({ onBar }: { onBar: (id: string) => void }) {
       )}
 
       <table className="w-full">
-        <caption className="sr-only">Covered share of each part to be protected</caption>
+        <caption className="sr-only">Coverage of each part</caption>
         <thead>
           <tr className="border-b border-ink2 text-left text-note text-ink2">
             <th scope="col" className="py-1 font-normal">
@@ -102,7 +102,7 @@ export function SetCard({ onBar }: { onBar: (id: string) => void }) {
 
       <section className="mt-4" aria-label="All findings">
         <h3 className="mb-1.5 font-bold">
-          {findings.length === 0 ? 'Nothing found to mend' : `Findings (${findings.length})`}
+          {findings.length === 0 ? 'No findings' : `Findings (${findings.length})`}
         </h3>
         <ul className="grid gap-2">
           {findings.map(f => (

@@ -27,26 +27,26 @@ function Place({ panel, units }: Of) {
       <h3 className="mb-1 font-bold">Place and tilt</h3>
       <div className="grid grid-cols-2 gap-2">
         <MeasureInput
-          label="Begins behind the axle"
+          label="Front edge, behind the axle"
           value={x}
           units={units}
           onEnter={v => run(movePlate, { panel: panel.id, by: [v - x, 0, 0] })}
         />
         <MeasureInput
-          label="To the right by"
+          label="Moved right by"
           value={y}
           units={units}
           onEnter={v => run(movePlate, { panel: panel.id, by: [0, v - y, 0] })}
         />
         <MeasureInput
-          label="Underside above ground"
+          label="Bottom above ground"
           value={z}
           units={units}
           least={40}
           onEnter={v => run(setBase, { panel: panel.id, z: v })}
         />
         <MeasureInput
-          label="Front edge up by"
+          label="Front edge raised by"
           value={panel.base.pitch}
           units={units}
           plain="°"
@@ -88,7 +88,7 @@ function Corners({ panel, units }: Of) {
                 onEnter={v => to(v, s[1])}
               />
               <MeasureInput
-                label={`Corner ${i + 1} right of the middle`}
+                label={`Corner ${i + 1} right of center`}
                 hideLabel
                 bare
                 value={s[1]}
@@ -98,7 +98,7 @@ function Corners({ panel, units }: Of) {
               <button
                 type="button"
                 className={SMALL}
-                aria-label={`Put a corner after corner ${i + 1}`}
+                aria-label={`Add a corner after corner ${i + 1}`}
                 onClick={() => run(addCorner, { panel: panel.id, edge: i })}
               >
                 <Plus size={16} aria-hidden="true" />
@@ -106,7 +106,7 @@ function Corners({ panel, units }: Of) {
               <button
                 type="button"
                 className={SMALL}
-                aria-label={`Take corner ${i + 1} away`}
+                aria-label={`Delete corner ${i + 1}`}
                 onClick={() => run(removeCorner, { panel: panel.id, corner: i })}
               >
                 <Trash2 size={16} aria-hidden="true" />
@@ -120,8 +120,8 @@ function Corners({ panel, units }: Of) {
 }
 
 const DUTY_NAMES: Readonly<Record<Duty, string>> = {
-  jack: 'The vehicle may be jacked up on it',
-  recovery: 'A recovery strap may be hooked to it',
+  jack: 'May be used as a jacking point',
+  recovery: 'May be used as a recovery point',
 };
 
 /** What a plate is made to carry: nothing, unless its owner says so. */
@@ -130,7 +130,7 @@ function Duties({ panel }: Of) {
   const meant = panel.meantFor ?? [];
   return (
     <fieldset className="mt-4">
-      <legend className="mb-1 font-bold">Made to carry</legend>
+      <legend className="mb-1 font-bold">Made for</legend>
       {DUTIES.map(duty => (
         <label key={duty} className="flex min-h-11 items-center gap-3">
           <input
@@ -143,8 +143,8 @@ function Duties({ panel }: Of) {
         </label>
       ))}
       <p className="text-small text-ink2">
-        A plate is no jacking point and no recovery point unless it was made as one: jack where the vehicle’s
-        maker says, hook to the frame.
+        A plate is not a jacking or recovery point unless it was built as one. Jack where the vehicle maker
+        says; hook to the frame.
       </p>
     </fieldset>
   );
@@ -168,8 +168,8 @@ export function ShapeCard(of: Of) {
       <Corners {...of} />
       <Flanges {...of} />
       <Openings {...of} />
-      <section aria-label="Guards" className="mt-4">
-        <h3 className="mb-1 font-bold">Guards</h3>
+      <section aria-label="Protects" className="mt-4">
+        <h3 className="mb-1 font-bold">Protects</h3>
         <ul>
           {facts.rig.components
             .filter(c => c.protect || panel.guards.includes(c.id))

@@ -111,7 +111,7 @@ export function ShapeLayer(props: {
             key={`edge ${i}`}
             role="button"
             tabIndex={0}
-            aria-label={`Edge ${i + 1} of plate ${panel.mark}: arrow keys move it, Enter puts a corner on it`}
+            aria-label={`Edge ${i + 1} of plate ${panel.mark}: arrow keys move it, Enter adds a corner`}
             className="cursor-grab"
             style={{ touchAction: 'none' }}
             {...grip(
@@ -156,7 +156,7 @@ export function ShapeLayer(props: {
             key={`corner ${i}`}
             role="button"
             tabIndex={0}
-            aria-label={`Corner ${i + 1} of plate ${panel.mark}, ${length(g[0])} behind the axle, ${length(g[1])} right: arrow keys move it, Delete takes it away`}
+            aria-label={`Corner ${i + 1} of plate ${panel.mark}, ${length(g[0])} behind the axle, ${length(g[1])} right: arrow keys move it, Delete removes it`}
             className="cursor-crosshair"
             style={{ touchAction: 'none' }}
             {...grip(
@@ -217,7 +217,7 @@ export function ShapeLayer(props: {
         key={o.id}
         role="button"
         tabIndex={0}
-        aria-label={`${o.kind} opening of plate ${panel.mark}: arrow keys move it, Delete takes it out`}
+        aria-label={`${o.kind} opening of plate ${panel.mark}: arrow keys move it, Delete removes it`}
         className="cursor-move"
         style={{ touchAction: 'none' }}
         {...grip(

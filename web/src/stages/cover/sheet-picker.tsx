@@ -63,7 +63,7 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
     const wrong = !t.ok
       ? t.fault
       : t.value > MM_PER_INCH
-        ? 'thicker than an inch is not sheet: check the unit'
+        ? 'thicker than 1 in is not sheet. Check the unit'
         : undefined;
     setFault(wrong);
     if (!t.ok || wrong) return;

@@ -109,9 +109,9 @@ export function PlateTools(props: {
     chosen(run(addPlates, { panels: platesOfDrawing(read.value, facts.rig, facts.lowestBare.z) }));
   };
   const hint = props.drawing
-    ? 'Drag a rectangle, or tap corner by corner and the first again.'
+    ? 'Drag a rectangle, or tap corner by corner and close on the first.'
     : props.picking === 'hole'
-      ? `Tap where plate ${panel?.mark ?? ''} is to be bolted.`
+      ? `Tap where to bolt plate ${panel?.mark ?? ''}.`
       : props.picking === 'bar'
         ? props.picked
           ? 'Tap its other end.'
@@ -189,7 +189,11 @@ export function PlateTools(props: {
           if (f) void f.text().then(t => take(t));
         }}
       />
-      <Tool name="Propose" icon={<Sparkles size={17} aria-hidden="true" />} onPress={props.onPropose} />
+      <Tool
+        name="Suggest plates"
+        icon={<Sparkles size={17} aria-hidden="true" />}
+        onPress={props.onPropose}
+      />
       <span aria-hidden="true" className="mx-1 h-6 w-px bg-scribe" />
       <Tool
         name="Drill a hole"
@@ -231,7 +235,7 @@ export function PlateTools(props: {
         onPress={() => panel && chosen(run(copyPlate, { panel: panel.id }))}
       />
       <Tool
-        name="Take out"
+        name="Delete"
         icon={<Trash2 size={17} aria-hidden="true" />}
         disabled={!panel}
         onPress={() => {
@@ -244,7 +248,7 @@ export function PlateTools(props: {
             open={ask === 'split'}
             onClose={() => setAsk(undefined)}
             title={`Split plate ${panel.mark}`}
-            about="Into two plates that lap; the front or left one lies outside. Bolts go to the plates they are under."
+            about="Makes two plates that lap; the front or left one is outside. Each bolt stays with the plate it goes through."
           >
             <Select<'x' | 'y'>
               label="Which way"
@@ -261,7 +265,7 @@ export function PlateTools(props: {
             />
             <MeasureInput
               key={axis}
-              label={axis === 'x' ? 'Where, behind the front axle' : 'Where, right of the middle line'}
+              label={axis === 'x' ? 'Where, behind the front axle' : 'Where, right of center line'}
               value={at ?? Math.round(middle[axis])}
               units={units}
               onEnter={v => void setAt(v)}
@@ -282,7 +286,7 @@ export function PlateTools(props: {
             open={ask === 'merge'}
             onClose={() => setAsk(undefined)}
             title={`Merge plate ${panel.mark} with`}
-            about="The other plate is drawn into the plane of this one; flanges are taken off and can be put on again."
+            about="The other plate takes this one’s plane. Flanges are removed; add them again afterwards."
           >
             <div className="grid gap-2">
               {facts.document.plan.panels
@@ -305,7 +309,7 @@ export function PlateTools(props: {
       <Dialog
         open={ask === 'unit'}
         onClose={() => setAsk(undefined)}
-        title="In which unit is the drawing?"
+        title="What unit is the drawing in?"
         about="The file does not say."
       >
         <div className="grid grid-cols-2 gap-2">

@@ -55,15 +55,15 @@ export function BendCard({
         <span className="sr-only">Plate {panel.mark}: </span>
         {order.length === 0
           ? 'No bends'
-          : `${order.length} ${order.length === 1 ? 'bend' : 'bends'}${blocked.length > 0 ? '' : ' in the brake’s order'}`}
+          : `${order.length} ${order.length === 1 ? 'bend' : 'bends'}${blocked.length > 0 ? '' : ' in the order for the brake'}`}
       </h2>
       {order.length > 0 && (
         <p className="text-small text-ink2">
           {blocked.length === 0
-            ? 'Held against punch, beam, die and bed at every step; an estimate, tools as entered.'
+            ? 'Checked against punch, beam, die and bed at every bend. Estimate, tools as entered.'
             : gaveUp
-              ? 'No order was found for this brake, though not every one was tried; what stands in the way is below.'
-              : 'No order works on this brake; what stands in the way is below.'}
+              ? 'No bend order found for this brake (not every order was tried). What is in the way is below.'
+              : 'No bend order works on this brake. What is in the way is below.'}
         </p>
       )}
       <ol className="mt-2">
@@ -203,7 +203,7 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
               })
             }
           />
-          mitred with the flange beside it
+          mitered with the flange beside it
         </label>
       )}
       <dl className="mt-2">
@@ -213,17 +213,17 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
           meaning={
             Number.isFinite(least)
               ? runsAlongGrain(folded, bend.id)
-                ? 'this bend runs along the grain; a guess'
+                ? 'this bend runs along the grain; estimate'
                 : 'this bend runs across the grain'
-              : 'this sheet is not folded cold'
+              : 'this sheet cannot be bent cold'
           }
         />
         <BrakeFigures folded={folded} bend={bend} />
-        <Row name="Allowance" of={figure(bend.allowanceMm)} meaning="neutral fibre in the bend" />
+        <Row name="Allowance" of={figure(bend.allowanceMm)} meaning="neutral fiber in the bend" />
         <Row
           name="Deduction"
           of={figure(bendDeduction(Math.abs(bend.angle), bend.insideRadius, t, bend.kFactor))}
-          meaning="off both legs, measured outside"
+          meaning="from both legs, measured outside"
         />
         {reliefs.length > 0 && (
           <Row
@@ -231,7 +231,7 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
             of={{ value: String(reliefs.length), unit: '' }}
             meaning={
               reliefs.some(r => r.kind === 'corner')
-                ? 'cut where two bends meet, and beside free ends'
+                ? 'cut where two bends meet and at free ends'
                 : `beside its ends, ${formatLength(t, units, true)} wide, R + t deep`
             }
           />

@@ -32,7 +32,7 @@ export function BrakeFigures({ folded, bend }: { folded: FoldedPanel; bend: Bend
       <Row
         name="Bend to"
         of={{ value: to === undefined ? '–' : fixed(to, 1), unit: '°' }}
-        meaning="it springs back; estimate"
+        meaning="allows for springback; estimate"
       />
       <Row
         name="K"
@@ -48,7 +48,7 @@ export function BrakeFigures({ folded, bend }: { folded: FoldedPanel; bend: Bend
           ) : force > shop.brake.force ? (
             <b className="text-oxide">
               the brake gives {formatForce(shop.brake.force, units)};{' '}
-              {formatLength(longestBend(shop, material.ultimate, t), units)} is its longest
+              {formatLength(longestBend(shop, material.ultimate, t), units)} is the longest
             </b>
           ) : (
             `V ${formatLength(die ?? 0, units)} die; the brake gives ${formatForce(shop.brake.force, units)}`
@@ -58,7 +58,7 @@ export function BrakeFigures({ folded, bend }: { folded: FoldedPanel; bend: Bend
       <Row
         name="Least flange"
         of={die ? lengthFigure(leastFlange(die), units, true) : none}
-        meaning="rests on both shoulders of that die"
+        meaning="must rest on both shoulders of that die"
       />
     </>
   );

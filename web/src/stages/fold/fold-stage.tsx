@@ -95,7 +95,7 @@ export function FoldStage() {
           ) : folded ? (
             <Pictures key={folded.panel.id} folded={folded} bend={bend} onBend={setBend} />
           ) : (
-            <p className="p-4">No plates yet: lay them out on Cover first.</p>
+            <p className="p-4">No plates yet. Draw or suggest plates on Cover.</p>
           )}
         </div>
       )}

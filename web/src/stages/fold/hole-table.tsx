@@ -53,7 +53,7 @@ export function HoleTable({ folded }: { folded: FoldedPanel }) {
     <details className="mt-4" open={rows.length > 0 && rows.length <= 8}>
       <summary className="min-h-11 py-2.5 font-bold">Bolt holes ({rows.length})</summary>
       {rows.length === 0 ? (
-        <p className="text-small text-ink2">No bolt goes through this plate yet: bolt it on Cover.</p>
+        <p className="text-small text-ink2">No bolt goes through this plate yet. Add bolts on Cover.</p>
       ) : (
         <>
           <DataTable

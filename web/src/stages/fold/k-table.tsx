@@ -83,7 +83,7 @@ export function KTable(props: {
       open={open}
       onClose={onClose}
       title="K by material and R/t"
-      about="Gray is DIN 6935, blue is the shop’s own. Between two rows K goes over evenly. Empty a field to take it back."
+      about="Gray is DIN 6935, blue is the shop’s own. K is interpolated between rows. Clear a field to go back to DIN."
     >
       <div className="overflow-x-auto">
         <table className="w-full border-collapse">
@@ -122,7 +122,7 @@ export function KTable(props: {
       </div>
       {tests.length > 0 && (
         <p className="mt-2 text-small text-ink2">
-          From test bends besides:{' '}
+          Also from test bends:{' '}
           {tests
             .map(
               t =>

@@ -206,7 +206,7 @@ export function NestView() {
           />
         )}
         <p role="status" aria-busy={busy} className="ml-auto text-right">
-          {busy ? 'Laying them out … ' : ''}
+          {busy ? 'Nesting … ' : ''}
           <span className="fig text-head font-semibold">{made.sheets.length}</span>{' '}
           {made.sheets.length === 1 ? 'sheet' : 'sheets'}, <span className="fig">{fixed(used * 100, 0)}</span>{' '}
           % used, <span className="fig">{figure.value}</span> {figure.unit} of sheet, about{' '}
@@ -215,7 +215,7 @@ export function NestView() {
       </div>
       {fault && (
         <p role="alert" className="mb-3 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2">
-          The blanks could not be laid out: {fault}.
+          The blanks could not be nested: {fault}.
         </p>
       )}
       {made.tooLarge.length > 0 && (

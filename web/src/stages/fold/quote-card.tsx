@@ -50,21 +50,19 @@ export function QuoteCard() {
   const waiting = id !== undefined && !answer && !fault;
   return (
     <section aria-label="Quote" className="mt-4">
-      <h3 className="font-bold">What it would cost there</h3>
-      <p className="text-small text-ink2">
-        Simulated: a stand-in that ships with the program, at invented rates.
-      </p>
+      <h3 className="font-bold">Quote from the shop</h3>
+      <p className="text-small text-ink2">Simulated fabricator, invented rates.</p>
       <Button className="mt-1 w-full" disabled={waiting || panels.length === 0} onClick={() => void ask()}>
         {waiting
-          ? 'The fabricator is thinking …'
-          : `Ask for all ${panels.length} plates of build ${facts.build.id}`}
+          ? 'Waiting for the fabricator …'
+          : `Get a quote for all ${panels.length} plates of build ${facts.build.id}`}
       </Button>
       {answer?.state === 'offered' && (
         <p role="status" className="mt-2 text-sub">
           <span className="fig text-large font-semibold">{fixed(answer.price, 0)}</span> $, in{' '}
           <span className="fig font-semibold">{answer.days}</span> days
           <span className="block text-small text-ink2">
-            {answer.lines.map(l => `${l.mark} ${fixed(l.price, 0)} $`).join(', ')}; the rest is setting up
+            {answer.lines.map(l => `${l.mark} ${fixed(l.price, 0)} $`).join(', ')}; the rest is setup
           </span>
         </p>
       )}

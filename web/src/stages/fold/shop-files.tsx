@@ -77,8 +77,8 @@ export function ShopFiles({ folded }: { folded: FoldedPanel }) {
       </div>
       <p className="mt-1 text-note text-ink2">
         DXF in {units === 'inch' ? 'inches' : 'millimeters'}: every bolt hole is on CUT, or on PILOT where it
-        is opened when fitted; CSK shows countersinks; BEND_UP, BEND_DOWN and ETCH are not cut. GLB opens in
-        any 3D viewer.
+        is opened at fit-up; CSK shows countersinks; BEND_UP, BEND_DOWN and ETCH are not cut. GLB opens in any
+        3D viewer.
       </p>
     </section>
   );

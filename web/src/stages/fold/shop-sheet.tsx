@@ -36,7 +36,7 @@ export function ShopSheet(props: {
       open={open}
       onClose={onClose}
       title={shop.name}
-      about="Ask the shop for these; the two that come with the program are invented."
+      about="Ask your shop for these. The two shops that come with the program are invented."
     >
       <label className="block text-note text-ink2">
         Name
@@ -47,13 +47,13 @@ export function ShopSheet(props: {
       </label>
       <h3 className="mt-3 font-bold">Cutting</h3>
       <Select
-        label="What it cuts blanks with"
+        label="How it cuts blanks"
         value={cutterOf(shop)}
         choices={CUTTER_IDS.map(c => ({ value: c, name: CUTTERS[c].name }))}
         onChoose={cutter => onChange({ ...shop, cutter })}
         className="w-full"
       />
-      <p className="text-note text-ink2">It tells how small a hole comes out round (common practice).</p>
+      <p className="text-note text-ink2">Sets the smallest hole that comes out round (common practice).</p>
       <h3 className="mt-3 font-bold">Brake and its tools</h3>
       <div className="mt-1 grid grid-cols-2 gap-2">
         <MeasureInput
@@ -105,7 +105,7 @@ export function ShopSheet(props: {
               most={400}
               onEnter={v => onChange({ ...shop, dies: shop.dies.map((x, j) => (j === i ? v : x)) })}
             />
-            {drop(`Take die ${i + 1} out`, () => onChange({ ...shop, dies: without(shop.dies, i) }))}
+            {drop(`Delete die ${i + 1}`, () => onChange({ ...shop, dies: without(shop.dies, i) }))}
           </li>
         ))}
       </ul>
@@ -142,7 +142,7 @@ export function ShopSheet(props: {
                 }
               />
             ))}
-            {drop(`Take sheet ${i + 1} out`, () => onChange({ ...shop, sheets: without(shop.sheets, i) }))}
+            {drop(`Delete sheet ${i + 1}`, () => onChange({ ...shop, sheets: without(shop.sheets, i) }))}
           </li>
         ))}
       </ul>

@@ -119,7 +119,7 @@ export function SpacePane({ folded }: { folded: FoldedPanel }) {
               height={height}
             />
           ) : (
-            <Suspense fallback={<p className="p-4 text-ink2">Opening the picture …</p>}>
+            <Suspense fallback={<p className="p-4 text-ink2">Loading the 3D view …</p>}>
               <SpaceView
                 label={label}
                 solids={solids}
@@ -144,7 +144,7 @@ export function SpacePane({ folded }: { folded: FoldedPanel }) {
             most={100}
             onChange={v => setShare(v / 100)}
           />
-          <span>finished</span>
+          <span>folded</span>
         </div>
         {!flat && (
           <div className="flex min-h-13 items-center gap-3 border-t border-scribe/60">

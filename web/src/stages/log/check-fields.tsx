@@ -25,15 +25,15 @@ export function Checks({ draft, onChange }: Pick<FormProps, 'draft' | 'onChange'
               className="mt-1 flex gap-1.5"
             >
               <RadioGroup.Item value="fine" asChild>
-                <Button className={c?.fine ? 'border-fluid! ring-1 ring-fluid' : ''}>Fine</Button>
+                <Button className={c?.fine ? 'border-fluid! ring-1 ring-fluid' : ''}>OK</Button>
               </RadioGroup.Item>
               <RadioGroup.Item value="not" asChild>
-                <Button className={c && !c.fine ? 'border-oxide! ring-1 ring-oxide' : ''}>Not fine</Button>
+                <Button className={c && !c.fine ? 'border-oxide! ring-1 ring-oxide' : ''}>Not OK</Button>
               </RadioGroup.Item>
             </RadioGroup.Root>
             {c && !c.fine && (
               <input
-                aria-label={`What is not fine: ${item}`}
+                aria-label={`What is wrong: ${item}`}
                 placeholder="what, where"
                 value={c.note ?? ''}
                 maxLength={1000}

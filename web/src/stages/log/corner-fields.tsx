@@ -42,8 +42,8 @@ export function Corners({
           frontKg={rig.rig.axles.front.massKg + weight.axles.frontKg}
           rearKg={rig.rig.axles.rear.massKg + weight.axles.rearKg}
           units={units}
-          take="Take these wheel loads"
-          untaken="Enter what they show by hand."
+          take="Use these wheel loads"
+          untaken="Type what the scales show."
           onTake={kg =>
             onChange({
               ...draft,

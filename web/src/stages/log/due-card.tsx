@@ -34,14 +34,12 @@ export function DueCard(props: {
   return (
     <div className="p-4">
       <Button look="strong" className="min-h-14 w-full text-title max-desk:hidden" onClick={() => onAdd()}>
-        <Plus size={20} aria-hidden="true" /> Log something
+        <Plus size={20} aria-hidden="true" /> Add an entry
       </Button>
       <section aria-label="Due" className="mt-4">
         <h2 className="text-head font-bold">Due</h2>
         {due.length === 0 && (
-          <p className="text-ink2">
-            Nothing is due before the plates are on: a finished run starts the clock.
-          </p>
+          <p className="text-ink2">Nothing is due until the plates are on: finish a run first.</p>
         )}
         <ul className="mt-1 grid gap-2">
           {due.map(d => {
@@ -62,7 +60,7 @@ export function DueCard(props: {
                     {d.atKm !== undefined && (
                       <span className="fig text-ink2">, {formatDistance(d.atKm, units)}</span>
                     )}
-                    {d.foretold && <span className="text-note text-ink2">, the day a guess</span>}
+                    {d.foretold && <span className="text-note text-ink2">, date estimated</span>}
                   </p>
                   <button
                     type="button"
@@ -77,8 +75,8 @@ export function DueCard(props: {
           })}
         </ul>
       </section>
-      <section aria-label="Take away" className="mt-5 grid grid-cols-2 gap-2">
-        <h2 className="col-span-2 font-bold">Take away</h2>
+      <section aria-label="Delete" className="mt-5 grid grid-cols-2 gap-2">
+        <h2 className="col-span-2 font-bold">Delete</h2>
         <Button disabled={due.length === 0} onClick={() => saveFile(`${name}.ics`, ics(), 'text/calendar')}>
           <CalendarDays size={17} aria-hidden="true" /> Reminders
         </Button>

@@ -45,7 +45,7 @@ export function EntryForm(props: FormProps) {
         onKeep();
       }}
     >
-      <h2 className="text-head font-bold">Into the log</h2>
+      <h2 className="text-head font-bold">Log entry</h2>
       <Select<LogKind>
         label="What happened"
         value={draft.kind}
@@ -72,7 +72,7 @@ export function EntryForm(props: FormProps) {
           <input
             inputMode="numeric"
             value={km}
-            placeholder="if at hand"
+            placeholder="if known"
             aria-invalid={read !== undefined && !read.ok}
             onChange={e => {
               setKm(e.target.value);
@@ -90,7 +90,7 @@ export function EntryForm(props: FormProps) {
       {(draft.kind === 'straighten' || draft.kind === 'coating') && <Plate {...props} />}
       {draft.kind === 'straighten' && (
         <MeasureInput
-          label="Dent left after it"
+          label="Dent after it"
           value={draft.dentMm ?? 0}
           units={units}
           least={0}
@@ -136,7 +136,7 @@ export function EntryForm(props: FormProps) {
           {fault}
         </p>
       )}
-      {missing.length > 0 && <p className="text-small text-ink2">Still wanted: {missing.join(', ')}.</p>}
+      {missing.length > 0 && <p className="text-small text-ink2">Still needed: {missing.join(', ')}.</p>}
       <div className="flex gap-2">
         <Button
           type="submit"
@@ -144,9 +144,9 @@ export function EntryForm(props: FormProps) {
           className="flex-1"
           disabled={busy || missing.length > 0 || (read !== undefined && !read.ok)}
         >
-          Keep it
+          Save
         </Button>
-        <Button onClick={onLeave}>Leave it</Button>
+        <Button onClick={onLeave}>Cancel</Button>
       </div>
     </form>
   );

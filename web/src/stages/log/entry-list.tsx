@@ -48,7 +48,7 @@ export function EntryList(props: {
       </div>
       <p role="status" className="mb-1 text-small text-ink2">
         {log.length === 0
-          ? 'Nothing logged yet. A finished run comes in by itself; hits, checks and services are added at the right.'
+          ? 'Nothing logged yet. A finished run is added automatically; add hits, checks and services at the right.'
           : `${found.length} of ${log.length}`}
       </p>
       <ul>
@@ -89,7 +89,7 @@ export function EntryList(props: {
                 className="inline-flex min-h-11 items-center px-2 text-small underline"
                 onClick={() => onRight(e)}
               >
-                put right
+                edited
               </button>
             )}
             {e.run && (
@@ -103,9 +103,7 @@ export function EntryList(props: {
             <button
               type="button"
               aria-label={
-                sure === e.id
-                  ? 'Strike it out: press again'
-                  : `Strike out: ${KIND_NAMES[e.kind]}, ${dayName(e.at)}`
+                sure === e.id ? 'Delete: press again' : `Delete: ${KIND_NAMES[e.kind]}, ${dayName(e.at)}`
               }
               className={`grid size-11 shrink-0 place-items-center ${sure === e.id ? 'bg-oxidesoft text-oxide' : 'text-ink2'}`}
               onClick={() => {

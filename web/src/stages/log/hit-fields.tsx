@@ -18,11 +18,11 @@ export function Hit({
     <>
       <p className="border-l-[6px] border-fluid bg-paper px-3 py-2 text-body leading-snug">
         {draft.place
-          ? `Marked on the map${draft.panel ? `, plate ${facts.document.plan.panels.find(p => p.id === draft.panel)?.mark}` : ', no plate there'}. Touch again to move it.`
-          : 'Touch the map where it hit.'}
+          ? `Marked on the map${draft.panel ? `, plate ${facts.document.plan.panels.find(p => p.id === draft.panel)?.mark}` : ', no plate there'}. Tap again to move it.`
+          : 'Tap the map where it hit.'}
       </p>
       <div className="grid grid-cols-2 gap-2">
-        {(['Behind the front axle', 'Right of the middle'] as const).map((label, i) => (
+        {(['Behind the front axle', 'Right of center'] as const).map((label, i) => (
           <MeasureInput
             key={label}
             label={label}
@@ -39,7 +39,7 @@ export function Hit({
         ))}
       </div>
       <MeasureInput
-        label="Depth of the dent, straightedge across it"
+        label="Dent depth, straightedge across it"
         value={draft.dentMm ?? 0}
         units={units}
         least={0}
@@ -54,10 +54,10 @@ export function Hit({
       {draft.place && draft.panel && (
         <p className="text-small leading-snug text-ink2" role="status">
           {foreseen === undefined
-            ? 'Striking it there …'
+            ? 'Striking there …'
             : foreseen === null
-              ? 'Strike finds no dent to tell there.'
-              : `Strike foresees ${lengthFigure(foreseen, units, true).value} ${lengthFigure(foreseen, units, true).unit} of dent there, half the heavier axle set down. ${draft.dentMm === undefined ? '' : draft.dentMm > 2 * foreseen + 1 ? 'The hit was harder than that: look at what is above.' : 'The hit was of that order.'} An estimate.`}
+              ? 'Strike predicts no dent there.'
+              : `Strike predicts ${lengthFigure(foreseen, units, true).value} ${lengthFigure(foreseen, units, true).unit} of dent there, with half the heavier axle on a rock. ${draft.dentMm === undefined ? '' : draft.dentMm > 2 * foreseen + 1 ? 'The hit was harder than that: check what is above.' : 'The hit was about that hard.'} An estimate.`}
         </p>
       )}
     </>

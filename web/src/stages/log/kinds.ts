@@ -17,10 +17,10 @@ export const KIND_NAMES: Readonly<Record<LogKind, string>> = {
 /** What is looked at, each fine or not: common practice, no source. */
 export const CHECKLIST = [
   'No new dents or gouges',
-  'No rubbed or bright spots above the plates',
+  'No rub marks above the plates',
   'All bolts there, none loose or bent',
   'No rust at holes and edges',
-  'Drains and louvers clear of mud and stones',
+  'Drains and louvers clear of mud and rocks',
   'Nothing rattles when knocked',
 ] as const;
 

@@ -224,7 +224,7 @@ export function LogStage() {
                 (form ?? (
                   <div className="px-3 pt-3">
                     <Button look="strong" className="min-h-14 w-full text-title" onClick={() => fresh()}>
-                      Log something
+                      Add an entry
                     </Button>
                   </div>
                 ))}

@@ -37,7 +37,7 @@ export function Readings({
             Set
           </th>
           <th scope="col" className="py-1 font-normal">
-            Began to turn at
+            Moved at
           </th>
         </tr>
       </thead>
@@ -53,7 +53,7 @@ export function Readings({
               <td className="fig py-1 pr-2 text-right">{torqueFigure(sets.get(j.id) ?? 0, units).value}</td>
               <td className="py-0.5">
                 <input
-                  aria-label={`${j.id} began to turn at`}
+                  aria-label={`${j.id} moved at`}
                   inputMode="decimal"
                   value={text}
                   aria-invalid={read !== undefined && !read.ok}

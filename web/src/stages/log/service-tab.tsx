@@ -42,7 +42,7 @@ export function ServiceTab({ facts, units }: { facts: Facts; units: UnitSystem }
     <div className="p-4">
       <div className="flex flex-wrap items-end gap-4">
         <MeasureInput
-          label={`Driven in a year, ${inch ? 'miles' : 'km'}${document.plan.upkeep?.kmPerYear === undefined ? ', a guess' : ''}`}
+          label={`Driven per year, ${inch ? 'miles' : 'km'}${document.plan.upkeep?.kmPerYear === undefined ? ', estimate' : ''}`}
           plain={inch ? 'mi' : 'km'}
           value={Math.round(perYear / (inch ? KM_PER_MILE : 1))}
           units={units}
@@ -52,7 +52,7 @@ export function ServiceTab({ facts, units }: { facts: Facts; units: UnitSystem }
           className="w-44"
         />
         <p className="text-lead">
-          Getting at it all and closing up costs <b className="fig">{min(yearly)}</b> minutes a year, a guess.
+          Removing and refitting plates takes <b className="fig">{min(yearly)}</b> minutes a year (estimate).
         </p>
       </div>
       {fault && (
@@ -77,25 +77,23 @@ export function ServiceTab({ facts, units }: { facts: Facts; units: UnitSystem }
               </p>
               {l.doorSaves > 1 && (
                 <p className="text-small text-ink2">
-                  A door below it would save {min(l.doorSaves)} minutes a year.
+                  A door under it would save {min(l.doorSaves)} minutes a year.
                 </p>
               )}
             </div>
             <p className="w-40 text-small leading-tight text-ink2">
-              <span className="fig text-title font-semibold text-ink">{min(l.minutes)}</span> min, a guess
+              <span className="fig text-title font-semibold text-ink">{min(l.minutes)}</span> min, estimate
               {l.point.everyKm !== undefined && (
                 <span className="block">every {formatDistance(l.point.everyKm, units)}</span>
               )}
             </p>
             <Button disabled={starting.isLoading || save !== 'saved'} onClick={() => void begin(l.point.id)}>
-              <Play size={17} aria-hidden="true" /> Do it
+              <Play size={17} aria-hidden="true" /> Start
             </Button>
           </li>
         ))}
       </ul>
-      {lines.length === 0 && (
-        <p className="mt-3">This rig has no service points yet: they are entered in Rig.</p>
-      )}
+      {lines.length === 0 && <p className="mt-3">No service points yet. Enter them on Rig.</p>}
     </div>
   );
 }

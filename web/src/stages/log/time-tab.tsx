@@ -33,7 +33,7 @@ export function TimeTab({
       <h2 className="text-title font-bold">Ride height</h2>
       {heights.length === 0 ? (
         <p className="text-ink2">
-          No fenders measured yet. Log a ride height before and after the plates go on.
+          No fender heights yet. Log a ride height before and after the plates go on.
         </p>
       ) : (
         <>
@@ -68,13 +68,13 @@ export function TimeTab({
           </table>
         </>
       )}
-      <h2 className="mt-5 text-title font-bold">Preload lost since it was tightened</h2>
+      <h2 className="mt-5 text-title font-bold">Preload lost since tightening</h2>
       <p className="max-w-2xl text-small text-ink2">
-        As the share of torque lost, T = K·d·F with K unchanged: an estimate, and if anything too low. Above{' '}
-        {Math.round(100 * LOST_MUCH)} % look why, do not only tighten.
+        Torque lost as a share, with K unchanged (T = K·d·F). Estimate, probably low. Above{' '}
+        {Math.round(100 * LOST_MUCH)} % find out why; do not just retighten.
       </p>
       {bolts.length === 0 ? (
-        <p className="text-ink2">No bolt was read again yet.</p>
+        <p className="text-ink2">No bolt has been re-torqued yet.</p>
       ) : (
         <ul className="mt-1 max-w-2xl">
           {bolts.map(b => (

@@ -51,7 +51,7 @@ export function AddEntry(props: {
       title={what === 'hole' ? 'Add a hole' : 'Add a part'}
       about={
         what === 'hole'
-          ? 'Then tap its place on the map: it goes into the member that is over it.'
+          ? 'Then tap its place on the map. It goes into the member above it.'
           : 'Then draw its outline on the map, seen from below.'
       }
     >
@@ -74,7 +74,7 @@ export function AddEntry(props: {
             />
           </label>
           <MeasureInput
-            label="Underside above ground"
+            label="Bottom above ground"
             value={z}
             units={units}
             least={20}

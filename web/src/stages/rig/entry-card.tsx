@@ -34,7 +34,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
         <button
           type="button"
           className="-mt-1.5 -mr-2 grid size-11 place-items-center"
-          aria-label="Back to the rig"
+          aria-label="Back to the vehicle"
           onClick={onClose}
         >
           <X size={19} aria-hidden="true" />
@@ -60,7 +60,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
           />
           {part && (
             <MeasureInput
-              label="Gap to keep under it"
+              label="Clearance to keep"
               value={part.keepOut}
               units={units}
               least={0}
@@ -86,12 +86,12 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
             checked={part.protect}
             onChange={e => run(changeEntry, { list, id, part: { protect: e.target.checked } })}
           />
-          To be protected
+          Protect it
         </label>
       )}
       {spot && (
         <div className="grid grid-cols-2 gap-2">
-          {(['Behind the axle', 'Right of the middle', 'Above ground'] as const).map((label, k) => (
+          {(['Behind the axle', 'Right of center', 'Above ground'] as const).map((label, k) => (
             <MeasureInput
               key={label}
               label={label}
@@ -140,7 +140,7 @@ export function EntryCard({ chosen, onClose }: { chosen: Chosen; onClose: () => 
           if (run(removeEntry, { list, id })) onClose();
         }}
       >
-        Take it out of the rig
+        Delete
       </Button>
     </div>
   );
@@ -160,7 +160,7 @@ function BoxFields(props: {
   return (
     <div className="grid grid-cols-2 gap-2">
       <MeasureInput
-        label="Begins behind the axle"
+        label="Front edge, behind the axle"
         value={min[0]}
         units={units}
         onEnter={v => run(moveEntry, { list, id, by: [v - min[0], 0] })}
@@ -173,7 +173,7 @@ function BoxFields(props: {
         onEnter={v => stretch(0, min[0], v)}
       />
       <MeasureInput
-        label="Left edge, right is +"
+        label="Left edge (right is +)"
         value={min[1]}
         units={units}
         most={max[1] - 1}

@@ -41,13 +41,13 @@ export function MeasureEffectDialog(props: {
           <ul className="mb-3 grid gap-2 text-lead leading-snug">
             {effect.edited.length > 0 && (
               <li>
-                You have changed {some(effect.edited.map(e => called(e.list, e.id)))}. The new measure would
-                put {effect.edited.length === 1 ? 'it' : 'them'} somewhere else.
+                You changed {some(effect.edited.map(e => called(e.list, e.id)))}. The new measurement would
+                move {effect.edited.length === 1 ? 'it' : 'them'} elsewhere.
               </li>
             )}
             {effect.dropped.length > 0 && (
               <li>
-                There is no place left for {some(effect.dropped.map(d => called(d.list, d.id)))}.
+                No room left for {some(effect.dropped.map(d => called(d.list, d.id)))}.
                 {bolts.length > 0 &&
                   ` ${bolts.length === 1 ? 'A bolt uses it' : `${bolts.length} bolts use them`}: ${some(bolts.map(j => j.id))}.`}
               </li>
@@ -55,7 +55,7 @@ export function MeasureEffectDialog(props: {
             {effect.squashed.map(s => (
               <li key={s.id}>
                 The {memberName(facts.rig, s.id)} would be only {formatLength(s.heightMm, units, true)} high:
-                a part comes down on it.
+                a part is in the way.
               </li>
             ))}
           </ul>
@@ -64,7 +64,7 @@ export function MeasureEffectDialog(props: {
               Keep mine, move the rest
             </Button>
             <Button className="min-h-12" onClick={() => props.onDo('follow')}>
-              Follow the measure
+              Use the measurement
             </Button>
             <Button onClick={props.onClose}>Cancel</Button>
           </div>

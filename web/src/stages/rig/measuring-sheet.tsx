@@ -87,20 +87,20 @@ export function MeasuringSheet() {
               : 'not on this body'}{' '}
             <span className="text-note text-ink2">(common practice)</span>
           </dd>
-          <dt className="text-ink2">Changes</dt>
+          <dt className="text-ink2">Affects</dt>
           <dd>{now.drives}</dd>
         </dl>
         {!rig.measures && (
           <p className="mt-3 border-l-[6px] border-ink2 bg-sheet px-3 py-2 text-small">
-            This rig was not begun from the measuring sheet: a number here changes the outer measures, its
-            parts and holes stay as they were entered.
+            This vehicle was not started from the measuring sheet. A number here changes the overall
+            dimensions; parts and holes stay as entered.
           </p>
         )}
         <Link
           to={`/sheet/${rig.body}`}
           className="mt-4 inline-flex min-h-11 items-center gap-2 rounded-edge border border-scribe px-3 font-semibold hover:border-ink2"
         >
-          <Printer size={17} aria-hidden="true" /> The empty sheet, to print
+          <Printer size={17} aria-hidden="true" /> Blank sheet to print
         </Link>
       </section>
       <MeasureEffectDialog

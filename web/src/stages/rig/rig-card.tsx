@@ -40,7 +40,7 @@ function Misfits() {
   return (
     <details className="mt-3">
       <summary className="min-h-11 py-2.5 font-semibold">
-        Combinations that do not fit ({misfits.length})
+        Options that do not go together ({misfits.length})
       </summary>
       <ul className="grid gap-1.5">
         {misfits.map(m => (
@@ -56,7 +56,7 @@ function Misfits() {
               className="min-h-11 underline"
               onClick={() => set(misfits.filter(x => x !== m))}
             >
-              It fits
+              Works together
             </button>
           </li>
         ))}
@@ -76,7 +76,7 @@ function Misfits() {
         }
       >
         <label htmlFor="misfit" className="block text-note text-ink2">
-          The combination chosen above does not fit because
+          The options chosen above do not go together because
         </label>
         <div className="mt-1 flex gap-1.5">
           <input
@@ -114,7 +114,7 @@ export function RigCard() {
   };
   return (
     <div className="p-4">
-      <h2 className="text-head font-bold">The rig</h2>
+      <h2 className="text-head font-bold">The vehicle</h2>
       <p className="mb-3 text-small text-ink2">
         {BODY_NAMES[rig.body]}: {here.components.length} parts, {rig.members.length} members,{' '}
         {here.mounts.length} holes, {here.factoryParts.length} factory parts to take off.
@@ -128,7 +128,7 @@ export function RigCard() {
           />
         </label>
         <div>
-          <span className="block text-note text-ink2">Driver sits</span>
+          <span className="block text-note text-ink2">Driver’s side</span>
           <Select
             label="Driver's side"
             value={rig.driverSide}
@@ -156,12 +156,12 @@ export function RigCard() {
       {effect && (
         <section
           role="status"
-          aria-label="What the option changed"
+          aria-label="What this option changed"
           className="mt-3 border border-scribe bg-paper p-3 text-body leading-snug"
         >
           <p className="font-semibold">{effect.choice}</p>
-          {effect.added.length > 0 && <p>Now there: {list(effect.added)}.</p>}
-          {effect.removed.length > 0 && <p>Gone: {list(effect.removed)}.</p>}
+          {effect.added.length > 0 && <p>Added: {list(effect.added)}.</p>}
+          {effect.removed.length > 0 && <p>Removed: {list(effect.removed)}.</p>}
           {effect.added.length + effect.removed.length === 0 && <p>Nothing under the vehicle changes.</p>}
           {effect.misfits.map(t => (
             <p key={t} className="mt-1 font-semibold text-oxide">
@@ -175,7 +175,7 @@ export function RigCard() {
         <h3 className="font-bold">Axles</h3>
         <p className="text-small text-ink2">
           Loads {formatMass(rig.axles.front.massKg, units)} front, {formatMass(rig.axles.rear.massKg, units)}{' '}
-          rear. Wheel rates are guesses until measured.
+          rear. Wheel rates are estimates until measured.
         </p>
         <div className="mt-1 grid grid-cols-2 gap-2">
           {(['front', 'rear'] as const).map(a => (

@@ -40,7 +40,7 @@ export function RigStage() {
       : undefined;
   return (
     <Bench
-      asideName={there ? 'Chosen on the map' : 'The rig'}
+      asideName={there ? 'Chosen on the map' : 'The vehicle'}
       work={(sheet, height) => (
         <Tabs.Root
           value={tab}
@@ -49,7 +49,7 @@ export function RigStage() {
           style={{ height }}
         >
           <Tabs.List
-            aria-label="The rig"
+            aria-label="The vehicle"
             className="flex shrink-0 overflow-x-auto border-b border-scribe bg-sheet"
           >
             <Tabs.Trigger value="measure" className={`shrink-0 ${TAB}`}>

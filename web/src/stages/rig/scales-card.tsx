@@ -17,7 +17,7 @@ export function ScalesCard() {
         frontKg={front.massKg}
         rearKg={rear.massKg}
         units={units}
-        take="Take these axle loads"
+        take="Use these axle loads"
         untaken="The axle loads stay as they were."
         onTake={kg =>
           void run(weighAxles, {

@@ -48,7 +48,7 @@ function Faults({ faults }: { faults: readonly CellFault[] }) {
       role="alert"
       className="mb-2 border border-l-[6px] border-oxide/60 border-l-oxide bg-oxidesoft p-2.5"
     >
-      <p className="font-semibold">Nothing was laid in.</p>
+      <p className="font-semibold">Nothing was imported.</p>
       <ul className="list-disc pl-5">
         {faults.slice(0, SHOWN).map(f => (
           <li key={describeCell(f)}>{describeCell(f)}</li>
@@ -130,11 +130,11 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
     setFaults([]);
     // what was laid in is the plan as it was when the reading began
     if (selectDocument(store.getState()) !== document) {
-      dispatch(noticeGiven('The plan was changed while the table was read: lay it in once more.'));
+      dispatch(noticeGiven('The plan changed while the table was read. Import it again.'));
       return false;
     }
     run(layTable, laid);
-    setDone(`${laid.rows} ${laid.rows === 1 ? 'row' : 'rows'} laid in.`);
+    setDone(`${laid.rows} ${laid.rows === 1 ? 'row' : 'rows'} imported.`);
     return true;
   };
   const enter = (id: string, column: string, typed: string): string | undefined => {
@@ -181,15 +181,15 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
         ]
       : []),
     {
-      id: 'take out',
-      head: <span className="sr-only">Take out</span>,
+      id: 'delete',
+      head: <span className="sr-only">Delete</span>,
       headClass: 'sticky top-0 z-10 border-b border-ink2 bg-paper',
       cellClass: CELL,
       cell: row => (
         <button
           type="button"
           className="grid size-10 place-items-center"
-          aria-label={`Take ${row.id} out`}
+          aria-label={`Delete ${row.id}`}
           onClick={() => run(removeEntry, { list: of.list, id: row.id })}
         >
           <Trash2 size={16} aria-hidden="true" />
@@ -287,7 +287,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
             void lay(text).then(done => done && setPasting(false));
           }}
         >
-          {reading ? 'Reading …' : 'Lay in'}
+          {reading ? 'Reading …' : 'Import'}
         </Button>
       </Dialog>
     </div>

@@ -25,7 +25,7 @@ export function HandsButton() {
         open={open}
         onClose={() => setOpen(false)}
         title="Who is working?"
-        about="Stands beside every torque this device records."
+        about="Stored with every torque this device records."
       >
         <form
           className="flex gap-2"

@@ -19,15 +19,15 @@ export function LeaveSo(props: {
       }}
     >
       <input
-        aria-label={`Why ${props.joint} is left so`}
-        placeholder="leave it so, because …"
+        aria-label={`Why ${props.joint} is left as it is`}
+        placeholder="leave it as it is, because …"
         maxLength={500}
         value={why}
         onChange={e => setWhy(e.target.value)}
         className="min-h-11 w-full min-w-0 rounded-edge border border-scribe bg-paper px-3 text-lead placeholder:text-ink2"
       />
       <Button type="submit" className="shrink-0" disabled={why.trim() === ''}>
-        Leave it
+        Cancel
       </Button>
     </form>
   );

@@ -38,7 +38,7 @@ export function PlanOffers({ facts }: { facts: Facts }) {
         ],
       }),
     );
-    setFault(sent.error ? 'The server does not answer: try again.' : undefined);
+    setFault(sent.error ? 'The server did not answer: try again.' : undefined);
     void refetch();
   };
   return (

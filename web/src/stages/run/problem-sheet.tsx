@@ -117,7 +117,7 @@ export function ProblemSheet(props: {
             );
           }}
         >
-          <p className="font-semibold">The hole in the vehicle lies which way from the plate’s?</p>
+          <p className="font-semibold">Which way is the vehicle’s hole from the plate’s?</p>
           <RadioGroup.Root
             aria-label="Which way"
             value={off.way ?? ''}
@@ -158,7 +158,7 @@ export function ProblemSheet(props: {
             className="min-h-14"
             disabled={!off.way || (by !== undefined && !by.ok)}
           >
-            Report it
+            Report
           </Button>
         </form>
       ) : (
@@ -195,13 +195,12 @@ export function ProblemSheet(props: {
               className="shrink-0 whitespace-nowrap"
               disabled={note.trim() === ''}
             >
-              Report it
+              Report
             </Button>
           </form>
           {joints.length > 0 && (
             <p className="mt-2 text-small text-ink2">
-              With a red edge: the bolt is not sound, and stays open until it is repaired or left with a
-              reason.
+              Red edge: the bolt is not sound. It stays open until repaired or left with a reason.
             </p>
           )}
         </>

@@ -34,10 +34,10 @@ const METHODS: {
       { value: 'rear-to-front', name: 'rear to front' },
     ],
     suits: {
-      'front-rear-centre': 'Suits a long plate: its ends find their holes, and the middle does not bind.',
-      'rear-centre-first': 'Suits hands alone: the plate hangs by one bolt and swings to the rest.',
-      'front-to-rear': 'Suits a plate with the jack under its rear: the front hooks in first.',
-      'rear-to-front': 'Suits a plate that laps under a bumper: its front is slid in last.',
+      'front-rear-centre': 'For a long plate: its ends find their holes, and the middle does not bind.',
+      'rear-centre-first': 'For working alone: the plate hangs by one bolt and swings to the rest.',
+      'front-to-rear': 'For a plate with the jack under its rear: the front hooks in first.',
+      'rear-to-front': 'For a plate that laps under a bumper: its front slides in last.',
     },
   },
   drilling: {
@@ -47,8 +47,8 @@ const METHODS: {
       { value: 'mark-and-remove', name: 'marked, plate down, then drilled' },
     ],
     suits: {
-      template: 'Suits bare sheet and a small drill: no hole can be off its mark.',
-      'mark-and-remove': 'Suits a good finish or a big drill: the plate is out of the way of the bit.',
+      template: 'For bare sheet and a small drill: no hole can be off its mark.',
+      'mark-and-remove': 'For a good finish or a big drill: the plate is out of the bit’s way.',
     },
   },
   lift: {
@@ -73,9 +73,9 @@ const METHODS: {
       { value: 'impact-then-hand', name: 'by impact, last of it by hand' },
     ],
     suits: {
-      'hand-only': 'Suits rivet nuts and clips, which an impact strips before you notice.',
+      'hand-only': 'For rivet nuts and clips, which an impact strips before you notice.',
       'impact-then-hand':
-        'Suits many plain bolts. It stays ruled out on rivet nuts and wide assemblies; the run says where.',
+        'For many plain bolts. Never on rivet nuts and wide assemblies; the run says where.',
     },
   },
 };
@@ -133,10 +133,10 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
                     {r.service === null
                       ? `Build ${r.buildId}`
                       : (facts.rig.servicePoints.find(s => s.id === r.service)?.name ?? r.service)}
-                    , begun {when(r.startedAt)}
+                    , started {when(r.startedAt)}
                   </span>
                   <span className="text-small text-ink2 underline">
-                    {r.endedAt ? 'record' : r.setAsideAt ? 'set aside' : 'go on'}
+                    {r.endedAt ? 'record' : r.setAsideAt ? 'set aside' : 'continue'}
                   </span>
                 </Link>
                 {!r.endedAt && (
@@ -147,7 +147,7 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
                       className="min-h-11 px-1 text-small underline"
                       onClick={() => void setAside({ run: r.id, aside: !r.setAsideAt })}
                     >
-                      {r.setAsideAt ? 'take it up again' : 'begun by mistake: set it aside'}
+                      {r.setAsideAt ? 'resume' : 'started by mistake: set it aside'}
                     </button>
                   </div>
                 )}

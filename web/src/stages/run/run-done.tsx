@@ -80,7 +80,7 @@ export function RunDone(props: {
               >
                 <p>
                   <span className="fig font-semibold">{f.joint}</span>: {f.tick.note ?? f.fault}
-                  {f.state === 'overridden' ? `. Left so: ${f.by?.note}` : ''}
+                  {f.state === 'overridden' ? `. Left as it is: ${f.by?.note}` : ''}
                 </p>
                 {f.state === 'open' && at >= 0 && (
                   <Button className="mt-1 w-full" onClick={() => onGo(at)}>
@@ -94,8 +94,8 @@ export function RunDone(props: {
         </section>
       )}
       <p className="mt-3 text-title leading-snug">
-        Bolts settle: go round once more with the wrench after the first hard trip. Push it, knock on it; look
-        again for anything that touches.
+        Bolts settle: re-torque after the first hard trip. Push on the plates, knock on them, and check again
+        for anything that touches.
       </p>
       {read.some(r => !r.near) && (
         <>
@@ -120,7 +120,7 @@ export function RunDone(props: {
             {t.jointId ? (
               <span className="fig">{t.jointId}: </span>
             ) : (
-              `${moves.find(m => m.step.id === t.stepId)?.step.title ?? 'Before it began'}: `
+              `${moves.find(m => m.step.id === t.stepId)?.step.title ?? 'Before the run'}: `
             )}
             {t.note}
             {t.photo && <RunPhoto run={run.id} id={t.photo} />}
@@ -143,7 +143,7 @@ export function RunDone(props: {
               autoComplete="off"
               value={odometer}
               placeholder={
-                known === undefined ? 'if at hand' : `${Math.round(known / (inch ? KM_PER_MILE : 1))}`
+                known === undefined ? 'if known' : `${Math.round(known / (inch ? KM_PER_MILE : 1))}`
               }
               onChange={e => setOdometer(e.target.value)}
               aria-invalid={km !== undefined && !km.ok}
@@ -164,7 +164,7 @@ export function RunDone(props: {
             {waiting > 0
               ? 'Waiting for the server …'
               : blocked
-                ? 'First the bolt that is not sound'
+                ? 'Fix the bolt that is not sound first'
                 : open.length > 0
                   ? 'End the run with steps open'
                   : 'End the run'}
@@ -173,7 +173,7 @@ export function RunDone(props: {
       )}
       {ending.isError && (
         <p role="alert" className="mt-2 text-oxide">
-          {fault ?? 'The server does not answer: try again.'}
+          {fault ?? 'The server did not answer: try again.'}
         </p>
       )}
       <RunRecord run={run} walked={walked} ticks={ticks} units={units} />

@@ -107,7 +107,7 @@ export function RunStage() {
                             <Moon
                               size={15}
                               className="shrink-0 text-ink2"
-                              aria-label="here one can stop for the night"
+                              aria-label="good place to stop for the night"
                             />
                           )}
                           <Torques of={s} units={units} />
@@ -128,7 +128,7 @@ export function RunStage() {
                       key={step.id}
                       label={
                         facts.document.plan.minutes?.[step.id] === undefined
-                          ? 'Minutes, a guess'
+                          ? 'Minutes, estimate'
                           : 'Minutes, yours'
                       }
                       plain="min"

@@ -17,7 +17,7 @@ const kitTick = (note: string): Tick => ({
   stepId: 'kit',
   jointId: null,
   kind: 'deviation',
-  note: `Begun with parts or tools not counted: ${note}`,
+  note: `Started with parts or tools missing: ${note}`,
   torqueNm: null,
   at: Date.now(),
   device: deviceName(),
@@ -52,23 +52,23 @@ export function RunStart() {
     <div>
       <h2 className="text-head font-bold">Install build {facts.build.id}</h2>
       <p className="mb-3 text-small text-ink2">
-        {screens} screens. The run keeps the plan as it stands now; it goes on where you left it.
+        {screens} screens. The run keeps the plan as it is now and continues where you left off.
       </p>
       {known && !complete && (
         <div className="mb-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-body">
           <p>
             {gaps.parts.reduce((s, p) => s + p.missing, 0)} parts missing, {gaps.tools.length} tools not
-            tried.{' '}
+            checked.{' '}
             <Link to={`/plan/${plan.id}/bolt`} className="underline">
-              Count it in Bolt
+              Check the kit in Bolt
             </Link>
-            , or say why you begin without.
+            , or say why you start without them.
           </p>
           <input
-            aria-label="Why it is begun without a whole kit"
+            aria-label="Why the run starts with parts missing"
             value={without}
             maxLength={300}
-            placeholder="why without"
+            placeholder="reason"
             onChange={e => setWithout(e.target.value)}
             className="mt-1.5 min-h-11 w-full rounded-edge border border-scribe bg-paper px-2 placeholder:text-ink2"
           />
@@ -76,9 +76,9 @@ export function RunStart() {
       )}
       {facts.panels.length === 0 ? (
         <p className="border-l-[6px] border-marker bg-markersoft px-3 py-2">
-          There is no plate to hang yet:{' '}
+          There are no plates yet:{' '}
           <Link to={`/plan/${plan.id}/cover`} className="underline">
-            draw or propose them in Cover
+            draw or suggest them on Cover
           </Link>
           .
         </p>
@@ -89,7 +89,7 @@ export function RunStart() {
               to={`/run/${open.id}`}
               className="mb-2 flex min-h-14 w-full items-center justify-center gap-2 rounded-edge border border-ink bg-ink px-3 text-title font-semibold text-paper"
             >
-              <Play size={20} aria-hidden="true" /> Go on with the run of {when(open.startedAt)}
+              <Play size={20} aria-hidden="true" /> Continue the run of {when(open.startedAt)}
             </Link>
           )}
           <Button
@@ -107,7 +107,7 @@ export function RunStart() {
               disabled={starting.isLoading || save !== 'saved' || blocked}
               onClick={() => void begin(true)}
             >
-              <Smartphone size={18} aria-hidden="true" /> Start it for a phone
+              <Smartphone size={18} aria-hidden="true" /> Start on a phone
             </Button>
           )}
         </>
@@ -119,7 +119,7 @@ export function RunStart() {
       )}
       <p className="mt-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-small leading-snug">
         Never work under a vehicle on a jack alone. The vehicle maker’s torque values and local rules come
-        before ours.
+        first.
       </p>
     </div>
   );

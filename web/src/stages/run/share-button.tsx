@@ -28,7 +28,7 @@ export function ShareButton({
     <>
       <button
         type="button"
-        aria-label="Run it on a phone"
+        aria-label="Run on a phone"
         className={
           worded
             ? 'inline-flex min-h-11 items-center gap-1.5 px-1 text-small underline'

@@ -41,12 +41,12 @@ export function ShareDialog({ run, open, onClose }: { run: string; open: boolean
     <Dialog
       open={open}
       onClose={onClose}
-      title="Run it on a phone"
+      title="Run on a phone"
       about="The phone must be on the same network. What goes over it is not encrypted."
     >
       {!mine ? (
         <>
-          {share?.run && <p className="mb-2">Another run is shared at present: this one takes its place.</p>}
+          {share?.run && <p className="mb-2">Another run is shared now. This one replaces it.</p>}
           <Button
             look="strong"
             className="min-h-14 w-full"
@@ -73,7 +73,8 @@ export function ShareDialog({ run, open, onClose }: { run: string; open: boolean
                 {mine.code.text}
               </p>
               <p className="text-small text-ink2">
-                Good for one device, for {Math.floor(left / 60)}:{String(left % 60).padStart(2, '0')} minutes.
+                Works for one device, for {Math.floor(left / 60)}:{String(left % 60).padStart(2, '0')}{' '}
+                minutes.
               </p>
             </div>
           ) : (
@@ -93,8 +94,8 @@ export function ShareDialog({ run, open, onClose }: { run: string; open: boolean
             >
               <p>
                 {mine.wrong.tries === 1 ? 'One wrong code was' : `${mine.wrong.tries} wrong codes were`}{' '}
-                tried, from <span className="fig">{mine.wrong.from.join(', ')}</span>. If that was nobody you
-                know, end the sharing; the code itself is still good.
+                tried, from <span className="fig">{mine.wrong.from.join(', ')}</span>. If that was not you,
+                stop sharing. The code itself still works.
               </p>
               <Button className="mt-2 w-full" onClick={() => void begin(run)}>
                 Show a fresh code
@@ -102,11 +103,11 @@ export function ShareDialog({ run, open, onClose }: { run: string; open: boolean
             </div>
           )}
           <p className="mt-1 text-small leading-snug text-ink2">
-            Leave the page open on the phone: over the local network a browser keeps neither the page after
-            closing nor the screen lit. Ticks stay on the phone and are sent when it is back in reach.
+            Keep the page open on the phone: on a local network the browser cannot reopen it offline or keep
+            the screen on. Ticks stay on the phone and are sent when it is back in range.
           </p>
           <Button className="mt-3 w-full" onClick={() => void end()}>
-            End the sharing
+            Stop sharing
           </Button>
         </>
       )}

@@ -63,20 +63,20 @@ export function StepsSheet(props: {
           <h3 className="border-b border-scribe pb-0.5 text-body font-semibold text-ink2">
             Who does which plate
           </h3>
-          {me === '' && <p className="mt-1 text-body">Say who is working first, at the top of the page.</p>}
+          {me === '' && <p className="mt-1 text-body">First enter who is working, at the top of the page.</p>}
           <ul>
             {facts.panels.map(({ panel }) => {
               const who = claims.get(panel.id);
               return (
                 <li key={panel.id} className="flex min-h-12 items-center gap-2 border-b border-scribe/70">
                   <span className="flex-1">
-                    {panel.mark}, {panel.name}: <b>{who ?? 'nobody in particular'}</b>
+                    {panel.mark}, {panel.name}: <b>{who ?? 'anybody'}</b>
                   </span>
                   <Button
                     disabled={me === ''}
                     onClick={() => props.onClaim(panel.id, who === me ? null : me)}
                   >
-                    {who === me ? 'Give it back' : 'I do it'}
+                    {who === me ? 'Give it up' : 'I’ll do it'}
                   </Button>
                 </li>
               );

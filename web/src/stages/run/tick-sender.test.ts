@@ -106,7 +106,7 @@ describe('ticks, sent to a server that fails', () => {
       { error: { status: 404, data: { fault: 'No such run.' } } },
       'No such run.',
     ],
-    ['an ended sharing is told', { error: { status: 401 } }, 'The desk has ended the sharing'],
+    ['an ended sharing is told', { error: { status: 401 } }, 'The desk stopped sharing'],
   ] as const)('%s', async (_, answer, said) => {
     keepTick('r', tick(1));
     const sent = await tickSender('r', async () => answer)();

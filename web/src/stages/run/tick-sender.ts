@@ -38,7 +38,7 @@ export interface Sent {
 }
 
 export const SHARE_ENDED =
-  'The desk has ended the sharing. What is ticked here is kept on this device; reload for a new code, and it is sent.';
+  'The desk stopped sharing. Your ticks are kept on this device; reload and enter a new code to send them.';
 
 /** Which ticks of a run could not be read from the database, in words. */
 export const unreadWords = (unread?: readonly string[]): string | undefined =>

@@ -164,7 +164,7 @@ function Unsound(props: Parameters<typeof TightenBody>[0]) {
     <div className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-lead">
       <p>
         Bolt {move.index + 1}, <span className="fig">{move.joint}</span>, is not sound: {fault.tick.note}. Its
-        repair stands among the steps; until then it is passed over.
+        repair is in the list of steps; the bolt is skipped until then.
       </p>
       {fault.state === 'open' && <LeaveSo joint={fault.joint} stepId={move.step.id} record={record} />}
     </div>

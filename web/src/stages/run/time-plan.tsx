@@ -42,9 +42,9 @@ export function TimePlan({ facts, onStep }: { facts: Facts; onStep: (id: string)
   );
   return (
     <section aria-label="Time" className="mt-4">
-      <h3 className="font-bold">Time, a guess: {hours(totalMinutes(steps))}</h3>
+      <h3 className="font-bold">Time, estimate: {hours(totalMinutes(steps))}</h3>
       <MeasureInput
-        label="An evening has, minutes"
+        label="Minutes per evening"
         plain="min"
         value={evening}
         units="metric"
@@ -66,7 +66,7 @@ export function TimePlan({ facts, onStep }: { facts: Facts; onStep: (id: string)
                 <b>Evening {i + 1}</b>, {e.steps.length} steps to “{e.steps.at(-1)?.title}”
                 {e.over && (
                   <b className="block text-oxide">
-                    longer than an evening: nothing in it can be left loose overnight
+                    longer than an evening: nothing here can be left loose overnight
                   </b>
                 )}
                 {!e.drivable && !e.over && <b className="block text-oxide">not drivable after it</b>}
@@ -80,7 +80,7 @@ export function TimePlan({ facts, onStep }: { facts: Facts; onStep: (id: string)
         <thead className="text-left text-ink2">
           <tr className="border-b border-ink2">
             <th scope="col" className="py-1 font-normal">
-              All of it
+              Total
             </th>
             <th scope="col" className="py-1 text-right font-normal">
               alone

@@ -83,7 +83,7 @@ export function TipCard({ tip }: { tip: Tip }) {
   const drawn = DRAWN[tip.id];
   return (
     <aside
-      aria-label="Trick"
+      aria-label="Tip"
       className="mt-3 flex items-center gap-3 border border-scribe bg-paper px-3 py-2 text-lead leading-snug"
     >
       {drawn ? (

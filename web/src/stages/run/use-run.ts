@@ -38,7 +38,7 @@ export interface RunState {
 const SET_BACK_MS = 60_000;
 
 const SHARE_AWAY =
-  'The desk has ended the sharing, or is out of reach. What is ticked here is kept on this device and sent when it is back; reload for a new code.';
+  'The desk stopped sharing or is out of range. Your ticks are kept on this device and sent when it is back; reload for a new code.';
 
 type Answer = { readonly data?: { readonly fault?: string }; readonly status: number | string };
 

@@ -50,7 +50,7 @@ export function useWrench(
     };
     const alive = (): void => {
       clearTimeout(timer);
-      timer = setTimeout(() => broke('The wrench has stopped answering.'), SILENT_MS);
+      timer = setTimeout(() => broke('The wrench stopped answering.'), SILENT_MS);
     };
     alive();
     const read = (e: Event): { nm: number; deg: number; peakNm: number; fault?: string } =>
@@ -70,7 +70,7 @@ export function useWrench(
       told.current(turn);
     });
     es.addEventListener('failed', e => broke(read(e).fault ?? 'The wrench has failed.'));
-    es.onerror = () => broke('The wrench has stopped answering.');
+    es.onerror = () => broke('The wrench stopped answering.');
   }, [targetNm, close]);
   useEffect(() => {
     if (listening) pull();

@@ -39,7 +39,7 @@ export function WrenchPull(props: {
           {listening ? 'Stop reading' : state === 'idle' ? 'Read the wrench' : 'Pull again'}
         </Button>
         <Select
-          label="The simulated wrench is on"
+          label="Simulated wrench on"
           value={mood}
           choices={MOODS}
           onChoose={setMood}
@@ -47,8 +47,7 @@ export function WrenchPull(props: {
         />
       </div>
       <p className="mt-0.5 text-note text-ink2">
-        Simulated: a stand-in that ships with the program. While it is read, each good pull goes on to the
-        next bolt.
+        Simulated wrench. While it is read, each good pull goes on to the next bolt.
       </p>
       {state !== 'idle' && shown && (
         <div className="mt-1" aria-live={state === 'pulling' ? 'off' : 'polite'}>

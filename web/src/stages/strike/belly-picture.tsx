@@ -70,7 +70,7 @@ export function BellyPicture(props: {
       {!flat && hasWebGl() && size.width > 0 && surfaces.length > 0 && (
         <Suspense fallback={null}>
           <SpaceView
-            label={`The belly of build ${build} under the rock`}
+            label={`Underside of build ${build} under load`}
             solids={NOTHING}
             ghosts={NOTHING}
             field={surfaces}

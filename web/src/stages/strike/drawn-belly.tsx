@@ -52,7 +52,7 @@ export function DrawnBelly({
       <canvas
         ref={canvas}
         role="img"
-        aria-label="The belly from below, colored by what the rock does to it"
+        aria-label="The underside from below, colored by the strike"
         className="text-ink"
         style={{ width, height }}
       />
@@ -72,7 +72,7 @@ export function DrawnBelly({
               tabIndex={0}
               aria-label={`Rock under plate ${r.mark}: drag it, or move it with the arrow keys`}
               aria-valuenow={Math.round(r.at[0])}
-              aria-valuetext={`${formatLength(r.at[0], units)} behind the front axle, ${formatLength(r.at[1], units)} right of the middle`}
+              aria-valuetext={`${formatLength(r.at[0], units)} behind the front axle, ${formatLength(r.at[1], units)} right of center`}
               className="cursor-grab outline-offset-4"
               style={{ touchAction: 'none' }}
               {...grip(

@@ -106,7 +106,7 @@ function Remedies({
   }, [facts, answer, blow, units, asker]);
   return (
     <div>
-      <h4 className="text-small font-bold">What would help, tried out</h4>
+      <h4 className="text-small font-bold">What would help</h4>
       <ul className="mt-1 grid gap-1.5">
         {tried.map(t => {
           const a = found(t.key);
@@ -115,12 +115,12 @@ function Remedies({
             <li key={t.remedy.id} className="rounded-tight border border-scribe bg-paper p-2.5">
               <p className="font-semibold">{t.remedy.text}</p>
               <p className="text-small text-ink2">
-                {a ? told(a, answer, crowded, t.addedKg, units) : 'being tried …'}
-                {a?.ok && !good && '. It does not help.'}
+                {a ? told(a, answer, crowded, t.addedKg, units) : 'trying …'}
+                {a?.ok && !good && '. No help.'}
               </p>
               {good && (
                 <Button className="mt-1.5 w-full" onClick={() => dispatch(runCall(t.remedy.mend))}>
-                  Take it for plate {facts.document.plan.panels.find(p => p.id === panel)?.mark}
+                  Use it for plate {facts.document.plan.panels.find(p => p.id === panel)?.mark}
                 </Button>
               )}
             </li>
@@ -169,9 +169,9 @@ function told(
   const [was, is] = [gapTo(before, crowded), gapTo(v, crowded)];
   return [
     was === undefined || is === undefined
-      ? `gives ${size(v.deflectionMm)}`
-      : `gap ${size(is)} (${is >= was ? '+' : ''}${size(is - was)})`,
-    v.reached < 1 ? `gives way at ${fixed((v.gaveWayAt ?? v.reached) * 100, 0)} %` : '',
+      ? `deflection ${size(v.deflectionMm)}`
+      : `clearance ${size(is)} (${is >= was ? '+' : ''}${size(is - was)})`,
+    v.reached < 1 ? `collapses at ${fixed((v.gaveWayAt ?? v.reached) * 100, 0)} %` : '',
     v.dentMm === undefined ? '' : `dent ${size(v.dentMm)}`,
     `${fixed(v.ringHz, 0)}\u00a0Hz`,
     `${mass.value}\u00a0${mass.unit}`,

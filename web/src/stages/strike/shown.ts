@@ -8,8 +8,8 @@ export const SHOWN = ['deflection', 'gap', 'stress'] as const;
 export type Shown = (typeof SHOWN)[number];
 
 export const SHOWN_NAMES: Readonly<Record<Shown, string>> = {
-  deflection: 'how far it gives',
-  gap: 'gap left',
+  deflection: 'deflection',
+  gap: 'clearance',
   stress: 'stress',
 };
 

@@ -24,15 +24,15 @@ import { StrikeTable } from './strike-table';
 import { StruckPlate } from './struck-plate';
 
 const CASES: readonly (readonly [StrikeCase, string])[] = [
-  ['set-down', 'set down'],
-  ['ledge-drop', 'off a ledge'],
-  ['jack', 'on a jack'],
-  ['own', 'own force'],
+  ['set-down', 'resting on a rock'],
+  ['ledge-drop', 'dropped off a ledge'],
+  ['jack', 'jacked'],
+  ['own', 'custom load'],
 ];
 const HOLD_NAMES: Readonly<Record<Hold, string>> = {
-  joints: 'as its joints do',
-  held: 'fully, the stiff bound',
-  free: 'not at all, the soft bound',
+  joints: 'as built',
+  held: 'fully',
+  free: 'not at all',
 };
 type View = 'space' | 'map' | 'table';
 const VIEWS: readonly View[] = hasWebGl() ? ['space', 'map', 'table'] : ['map', 'table'];
@@ -133,7 +133,7 @@ export function StrikeStage() {
         <div className="flex flex-col max-desk:h-auto!" style={{ height }}>
           <div className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b border-scribe bg-sheet px-2 py-1">
             <Chips
-              label="How it is struck"
+              label="Load"
               value={blow.kind}
               choices={CASES}
               onChoose={kind => setBlow(b => ({ ...b, kind }))}
@@ -197,10 +197,10 @@ export function StrikeStage() {
             </div>
             {document.plan.builds.length > 1 && (
               <Select
-                label="Build beside it"
+                label="Compare with build"
                 value={bellies.length > 1 ? beside : NO_BUILD}
                 choices={[
-                  { value: NO_BUILD, name: 'no build beside' },
+                  { value: NO_BUILD, name: 'no second build' },
                   ...document.plan.builds
                     .filter(b => b.id !== facts.build.id)
                     .map(b => ({ value: b.id, name: `beside ${b.id} ${b.name}` })),
@@ -226,16 +226,15 @@ export function StrikeStage() {
                   </>
                 )}{' '}
                 {loadFigure(least, units).unit} on a square of {patch.value} {patch.unit}, at each plate’s
-                worst place unless you move the rock.{' '}
+                worst spot unless you move the rock.{' '}
               </>
             )}
-            An estimate, no certificate: welds, fatigue, loosening bolts and the frame’s own give are not in
-            it.
+            Estimate, not a certificate: welds, fatigue, loose bolts and frame flex are not included.
             {blow.kind === 'jack' && (
               <b className="mt-1 block text-ink">
                 Never get under a vehicle that stands on a jack alone: jack where its maker says, then set it
-                on stands. A plate is struck so only where it is entered on Cover, under Shape, that the
-                vehicle may be jacked up on it.
+                on stands. A plate is loaded this way only if it is entered on Cover, under Shape, as a
+                jacking point.
               </b>
             )}
           </p>
@@ -260,11 +259,11 @@ export function StrikeStage() {
                 checked={blow.rests}
                 onChange={e => setBlow(b => ({ ...b, rests: e.target.checked }))}
               />
-              <span>They may come up against the members over them</span>
+              <span>Count contact with the frame and crossmembers above</span>
             </label>
-            <p className="mt-1 mb-1 text-note text-ink2">In their plane they are held</p>
+            <p className="mt-1 mb-1 text-note text-ink2">Bolts hold sideways</p>
             <Select
-              label="In their plane they are held"
+              label="Bolts hold sideways"
               value={blow.hold}
               choices={(Object.keys(HOLD_NAMES) as Hold[]).map(h => ({ value: h, name: HOLD_NAMES[h] }))}
               onChoose={hold => setBlow(b => ({ ...b, hold }))}
@@ -305,7 +304,7 @@ function Legend({
   const length = units === 'inch' ? 'in' : 'mm';
   const title = {
     deflection: `gives, ${length}`,
-    gap: `gap left to the part above, ${length}`,
+    gap: `clearance to the part above, ${length}`,
     stress: 'stress, % of yield',
   }[shown];
   return (

@@ -33,16 +33,26 @@ export function StrikeTable({
 }) {
   const size = (mm: number | undefined): Figure =>
     mm === undefined ? NONE : lengthFigure(mm, units, units === 'metric');
-  const head = ['Plate', 'Build', 'Force', 'Gives', 'Gap left', 'Stress', 'Dent left', 'Rings', 'Joint'];
+  const head = [
+    'Plate',
+    'Build',
+    'Force',
+    'Deflection',
+    'Clearance',
+    'Stress',
+    'Dent',
+    'Lowest vibration',
+    'Joint',
+  ];
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it
     <section className="h-full overflow-auto bg-ground p-3" aria-label="Figures of every plate" tabIndex={0}>
       <p className="sticky left-0 pb-2 text-small text-ink2">
-        Stress as a share of yield, away from bolts; the joint that is asked the most, as a share of what it
-        bears. Estimates.
+        Stress as a share of yield, away from bolts; the most loaded joint as a share of its strength.
+        Estimates.
       </p>
       <table className="w-full border-collapse text-body">
-        <caption className="sr-only">What a strike does to every plate</caption>
+        <caption className="sr-only">Strike results, plate by plate</caption>
         <thead>
           <tr className="border-b border-ink text-left">
             {head.map((h, i) => (
@@ -83,7 +93,7 @@ export function StrikeTable({
                       {cell(
                         loadFigure(v.forceN, units),
                         v.reached < 1
-                          ? `gives way at ${fixed((v.gaveWayAt ?? v.reached) * 100, 0)} %`
+                          ? `collapses at ${fixed((v.gaveWayAt ?? v.reached) * 100, 0)} %`
                           : undefined,
                         v.reached < 1,
                       )}
@@ -106,7 +116,7 @@ export function StrikeTable({
                     </>
                   ) : (
                     <td colSpan={7} className="py-1.5 text-ink2">
-                      {s.answer?.ok === false ? `No answer: ${s.answer.fault}.` : 'being struck …'}
+                      {s.answer?.ok === false ? `No answer: ${s.answer.fault}.` : 'striking …'}
                     </td>
                   )}
                 </tr>

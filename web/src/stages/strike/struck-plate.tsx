@@ -53,14 +53,14 @@ export function StruckPlate({
   );
   const back = (
     <Button className="mt-2 w-full" onClick={() => onPlace(undefined)}>
-      Back to the worst place
+      Back to the worst spot
     </Button>
   );
   if (!answer)
     return (
       <li className={frame}>
         {head}
-        <p className="text-ink2">being struck …</p>
+        <p className="text-ink2">striking …</p>
       </li>
     );
   if (!answer.ok)
@@ -99,20 +99,17 @@ export function StruckPlate({
   return (
     <li className={frame}>
       {head}
-      {struck.stale && (
-        <p className="text-small text-ink2">a first look on a coarse mesh; being struck in full …</p>
-      )}
+      {struck.stale && <p className="text-small text-ink2">quick result; striking in full …</p>}
       {v.reached < 1 && (
         <p role="alert" className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-body">
-          It gives way: the figures are for {fixed(v.reached * 100, 0)} % of the force, where it was last
-          followed.
+          It collapses: figures are for {fixed(v.reached * 100, 0)} % of the force, the last load it held.
         </p>
       )}
       <dl>
-        <Row name="Gives" of={size(v.deflectionMm)} meaning={v.theory} />
+        <Row name="Deflection" of={size(v.deflectionMm)} meaning={v.theory} />
         {v.gapMm !== undefined && (
           <Row
-            name="Gap left"
+            name="Clearance"
             of={size(v.gapMm)}
             meaning={
               touches ? (
@@ -132,21 +129,21 @@ export function StruckPlate({
           meaning={`of yield, ${yields.value} ${yields.unit}, away from bolts`}
         />
         <Row
-          name="Dent left"
+          name="Dent"
           of={v.dentMm === undefined ? { value: '–', unit: '' } : size(v.dentMm)}
           meaning={
             v.dentMm === undefined
               ? struck.stale
-                ? 'follows with the answer'
-                : 'it yields; what stays was not found'
+                ? 'computing'
+                : 'it yields; dent not found'
               : `after the rock is gone; ± ${fixed(100 * DENT_ERROR, 0)} % by the mesh`
           }
         />
         {v.dentMm !== undefined && <DentsFrom answer={v} units={units} />}
         <Row
-          name="Rings at"
+          name="Lowest vibration"
           of={{ value: fixed(v.ringHz, 0), unit: 'Hz' }}
-          meaning={v.ringHz < HEARD_BELOW ? <b>may be heard on the road</b> : 'its lowest note'}
+          meaning={v.ringHz < HEARD_BELOW ? <b>may drum on the road</b> : 'natural frequency'}
         />
         {worst && (
           <Row
@@ -168,7 +165,7 @@ export function StruckPlate({
       <Help facts={facts} struck={struck} blow={blow} units={units} ready={ready} />
       <details className="mt-1">
         <summary className="min-h-11 py-2.5 text-body">
-          {moved ? 'The rock stands where you put it' : 'The rock stands at the worst place'}
+          {moved ? 'The rock is where you put it' : 'The rock is at the worst spot'}
         </summary>
         <div className="grid grid-cols-2 gap-2">
           <MeasureInput
@@ -178,7 +175,7 @@ export function StruckPlate({
             onEnter={x => onPlace([x, v.at[1]])}
           />
           <MeasureInput
-            label="Right of the middle"
+            label="Right of center"
             value={v.at[1]}
             units={units}
             onEnter={y => onPlace([v.at[0], y])}
@@ -202,21 +199,21 @@ function Beside({
   than: StrikeAnswer;
   size: (mm: number) => Figure;
 }) {
-  if (!answer) return <p className="mt-1 text-small text-ink2">Build {build} is being struck …</p>;
+  if (!answer) return <p className="mt-1 text-small text-ink2">Build {build} is striking …</p>;
   const words = (mm: number, signed = false): string => {
     const f = size(mm);
     return `${signed && mm >= 0 ? '+' : ''}${f.value}\u00a0${f.unit}`;
   };
   return (
     <p className="mt-1 border-l-[3px] border-fluid pl-2 text-small">
-      In build {build} it gives {words(answer.deflectionMm)} (
+      In build {build} it deflects {words(answer.deflectionMm)} (
       {words(answer.deflectionMm - than.deflectionMm, true)})
       {answer.gapMm !== undefined && than.gapMm !== undefined && (
         <>
-          , leaves {words(answer.gapMm)} ({words(answer.gapMm - than.gapMm, true)})
+          , clearance {words(answer.gapMm)} ({words(answer.gapMm - than.gapMm, true)})
         </>
       )}
-      {answer.dentMm !== undefined && <>, keeps a dent of {words(answer.dentMm)}</>}, rings at{' '}
+      {answer.dentMm !== undefined && <>, dent {words(answer.dentMm)}</>}, vibrates at{' '}
       {fixed(answer.ringHz, 0)}&nbsp;Hz.
     </p>
   );
@@ -229,5 +226,5 @@ function Leans({ answer }: { answer: StrikeAnswer }) {
   const names = answer.leansOn.map(
     id => facts.document.plan.crossbars.find(c => c.id === id)?.name ?? `member ${id}`,
   );
-  return <p className="mt-1 text-small text-ink2">It leans on {names.join(' and ')}.</p>;
+  return <p className="mt-1 text-small text-ink2">It bears on {names.join(' and ')}.</p>;
 }

@@ -22,7 +22,7 @@ import { GOAL_NAMES } from './best-limits';
 const BETTER: Readonly<Record<Goal, string>> = {
   mass: 'lighter',
   cost: 'cheaper',
-  gap: 'of more gap',
+  gap: 'with more clearance',
   stiff: 'stiffer',
 };
 const NONE: Figure = { value: '\u2013', unit: '' };
@@ -64,15 +64,15 @@ export function BestAnswer({
     <section aria-label="Best build" className="mt-3 rounded-edge border-2 border-fluid bg-paper p-3">
       <h3 className="text-title font-bold">
         {keeps
-          ? `The ${GOAL_NAMES[goal]} that keeps it all`
-          : `No build keeps it all; the ${GOAL_NAMES[goal]} that comes nearest`}
+          ? `The ${GOAL_NAMES[goal]} that meets every limit`
+          : `No build meets every limit; the ${GOAL_NAMES[goal]} closest to them`}
         : <Fig of={massFigure(best.massKg, units)} /> of plates, ${fixed(best.cost, 0)}
       </h3>
       <div className="overflow-x-auto">
         <table className="mt-2 w-full text-body">
           <thead>
             <tr className="border-b border-ink text-left align-bottom">
-              {['Plate', 'Now', 'Best', 'Mass', 'Gap left', 'Dent', `The next ${BETTER[goal]}`].map(
+              {['Plate', 'Now', 'Best', 'Mass', 'Clearance', 'Dent', `The next ${BETTER[goal]}`].map(
                 (h, i) => (
                   <th
                     key={h}
@@ -133,10 +133,10 @@ export function BestAnswer({
       </div>
       <div className="mt-3 flex flex-wrap gap-2">
         <Button look="strong" onClick={accept}>
-          Take it into build {facts.build.id}
+          Use it for build {facts.build.id}
         </Button>
         <Button onClick={() => run(copyBuild, { build: facts.build.id })}>
-          Copy build {facts.build.id} first
+          Duplicate build {facts.build.id} first
         </Button>
       </div>
     </section>
@@ -155,6 +155,6 @@ function stopWords(b: Beside | undefined): string {
 function savingWords(b: Beside | undefined, best: StruckRung, units: UnitSystem): string {
   if (!b) return 'there is none';
   const change = lengthFigure(roomLeft(b.rung) - roomLeft(best), units, true, true);
-  const said = `${sheetName(b.rung)}: saves $${fixed(best.cost - b.rung.cost, 0)}, gap ${change.value} ${change.unit}`;
+  const said = `${sheetName(b.rung)}: saves $${fixed(best.cost - b.rung.cost, 0)}, clearance ${change.value} ${change.unit}`;
   return b.breaks.length > 0 ? `${said}; breaks ${b.breaks.join(', ')}` : said;
 }

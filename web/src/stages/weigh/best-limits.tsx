@@ -11,15 +11,15 @@ import { MeasureInput } from '../../ui/measure-input';
 export const GOAL_NAMES: Readonly<Record<Goal, string>> = {
   mass: 'lightest',
   cost: 'cheapest',
-  gap: 'most gap',
+  gap: 'most clearance',
   stiff: 'stiffest',
 };
 
 /** What a strike has to leave to the parts; any other figure in a file is kept. */
 const GAPS: readonly (readonly [string, string?])[] = [
-  ['room', 'every part its room'],
+  ['room', 'full clearance at every part'],
   ['5'],
-  ['0', 'no touch'],
+  ['0', 'no contact'],
 ];
 
 /** What the best build is best at, and the limits it keeps; the limits are the plan's own. */
@@ -44,14 +44,14 @@ export function BestLimits({
   const gap = GAPS.find(([v]) => v === (limits.minGap === undefined ? 'room' : String(limits.minGap)))?.[0];
   const said = [
     limits.minGap === undefined
-      ? 'leaves every part its room'
+      ? 'full clearance at every part'
       : limits.minGap === 0
-        ? 'touches nothing'
+        ? 'no contact'
         : `leaves ${formatLength(limits.minGap, units)}`,
     `dent ${formatLength(limits.maxDent ?? DENT_UNLESS_SET, units)} at most`,
     ...(limits.maxLiftKg === undefined ? [] : [`one person lifts ${formatMass(limits.maxLiftKg, units)}`]),
     limits.budget === undefined ? 'no budget' : `$${fixed(limits.budget, 0)} all told`,
-    (limits.minRing ?? HEARD_BELOW) > 0 ? 'must not drum' : 'may drum',
+    (limits.minRing ?? HEARD_BELOW) > 0 ? 'no drumming' : 'drumming allowed',
     ...(limits.materials ? [`of ${limits.materials.map(m => MATERIALS[m].short).join(', ')}`] : []),
   ];
   return (
@@ -77,9 +77,9 @@ export function BestLimits({
           <b>Limits</b>: {said.join(', ')}
         </summary>
         <div className="mb-2 flex flex-wrap items-center gap-x-3">
-          <span className="text-note text-ink2">Struck, it leaves</span>
+          <span className="text-note text-ink2">Clearance under a strike</span>
           <Chips
-            label="Gap left when struck"
+            label="Clearance under a strike"
             value={gap ?? ''}
             choices={GAPS.map(([v, name]) => [v, name ?? formatLength(Number(v), units)] as const)}
             onChoose={v => (v === 'room' ? set({}, 'minGap') : set({ minGap: Number(v) }))}
@@ -122,11 +122,11 @@ export function BestLimits({
               checked={(limits.minRing ?? HEARD_BELOW) > 0}
               onChange={e => (e.target.checked ? set({}, 'minRing') : set({ minRing: 0 }))}
             />
-            must not drum
+            no drumming
           </label>
         </div>
         <fieldset className="mt-2 flex flex-wrap gap-x-4">
-          <legend className="text-note text-ink2">May be of</legend>
+          <legend className="text-note text-ink2">Allowed sheet</legend>
           {MATERIAL_IDS.map(m => (
             <label key={m} className="flex min-h-11 items-center gap-2 first-letter:uppercase">
               <input

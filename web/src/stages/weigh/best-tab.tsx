@@ -41,16 +41,16 @@ export function BestTab({ facts }: { facts: Facts }) {
         <Progress ladder={ladder} />
       </div>
       <p className="mt-2 text-small text-ink2">
-        Kept in any case: it can be bent on the chosen brake, leaves every part its room under half the
-        heavier axle, does not give way, stands the heat,{' '}
-        {budget === undefined ? 'no budget is set' : `costs $${fixed(budget, 0)} or less, all told`}. Searched
-        exactly among the sheets struck so far. Estimates; {facts.weight.rates.note}.
+        Always required: it bends on the chosen brake, keeps full clearance at every part with half the
+        heavier axle on a rock, does not collapse, takes the heat,{' '}
+        {budget === undefined ? 'no budget is set' : `costs $${fixed(budget, 0)} or less, all told`}. Exact
+        among the sheets struck so far. Estimates; {facts.weight.rates.note}.
       </p>
       {stuck.length > 0 && (
         <p role="status" className="mt-3 border-l-[6px] border-marker bg-markersoft px-3 py-2">
-          No sheet {ladder.waiting === 0 ? 'of the catalog' : 'struck so far'} keeps the limits for{' '}
-          {stuck.map(p => `plate ${p.panel.mark}`).join(', ')}: what breaks fewest is taken there. A crossbar,
-          a flange or more room above would let it keep them, or ease a limit.
+          No sheet {ladder.waiting === 0 ? 'of the catalog' : 'struck so far'} meets the limits for{' '}
+          {stuck.map(p => `plate ${p.panel.mark}`).join(', ')}: the sheet that breaks fewest is used there.
+          Add a crossbar, a flange or more room above, or ease a limit.
         </p>
       )}
       {best ? (
@@ -66,8 +66,8 @@ export function BestTab({ facts }: { facts: Facts }) {
       ) : (
         <p role="status" className="mt-3 border-l-[6px] border-marker bg-markersoft px-3 py-2">
           {ladder.waiting === 0
-            ? 'Every plate has a sheet, but together they break the budget or the number of sheets.'
-            : 'The sheets are being struck \u2026'}
+            ? 'Every plate has a sheet, but together they break the budget or the number of different sheets.'
+            : 'Striking the sheets \u2026'}
         </p>
       )}
     </div>

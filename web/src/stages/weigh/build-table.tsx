@@ -69,7 +69,7 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
               aria-pressed={base}
               onClick={() => dispatch(comparedAgainst(build.id))}
             >
-              {base ? 'Compared to' : 'Compare to'}
+              {base ? 'Baseline' : 'Make baseline'}
             </Button>
             <Button
               className="min-h-10 min-w-10 px-2"
@@ -81,7 +81,7 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
             </Button>
             <Button
               className="min-h-10 min-w-10 px-2"
-              aria-label={`Remove build ${build.id}`}
+              aria-label={`Delete build ${build.id}`}
               disabled={document.plan.builds.length < 2}
               onClick={() => run(removeBuild, { build: build.id })}
             >
@@ -117,7 +117,7 @@ function Cell({ row, column, base }: { row: CompareRow; column: Column; base: Co
           {diff && (
             <span
               className={`fig text-small whitespace-nowrap ${worse ? 'text-oxide' : 'text-ink2'}`}
-              title={worse ? 'worse than the build compared to' : undefined}
+              title={worse ? 'worse than the baseline' : undefined}
             >
               {same ? '=' : diff.value}
               <span className="sr-only"> {worse ? 'worse' : 'not worse'}</span>
@@ -146,16 +146,14 @@ export function BuildTable() {
       onOrder={order => run(orderBuilds, { order })}
     >
       <table className="w-full border-separate border-spacing-0">
-        <caption className="sr-only">
-          Builds compared; differences against build {base?.facts.build.id}
-        </caption>
+        <caption className="sr-only">Builds compared; differences from build {base?.facts.build.id}</caption>
         <thead>
           <tr>
             <th
               scope="col"
               className="sticky top-0 left-0 z-20 w-40 border-b-2 border-ink2 bg-paper p-2 text-left align-bottom text-note font-normal text-ink2"
             >
-              Small figures: against build {base?.facts.build.id}
+              Small figures: difference from build {base?.facts.build.id}
             </th>
             {columns.map(c => (
               <BuildHead key={`${c.facts.build.id} ${c.facts.build.name}`} column={c} base={c === base} />
@@ -173,7 +171,7 @@ export function BuildTable() {
                 >
                   <div className="sticky left-2 flex flex-wrap items-center gap-3">
                     {group.name}
-                    {group.name === 'Struck' && strikes.waiting > 0 && (
+                    {group.name === 'Under a strike' && strikes.waiting > 0 && (
                       <>
                         <span role="status" className="text-small font-normal text-ink2">
                           {busy

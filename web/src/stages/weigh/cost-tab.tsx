@@ -66,7 +66,7 @@ function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
             <th scope="row" className="py-2 pr-3 text-left font-normal">
               Plates as offered
               <span className="block text-note text-ink2">
-                a shop’s price or a sale, in place of making them; 0 is none
+                a shop’s or seller’s price instead of making them; 0 is none
               </span>
             </th>
             {builds.map(b => (
@@ -94,7 +94,7 @@ function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
           </tr>
           <tr className="border-b-2 border-ink2 text-right">
             <th scope="row" className="py-2 pr-3 text-left">
-              All of it
+              Total
             </th>
             {weights.map(w => (
               <td key={w.id} className="fig px-2 text-title font-semibold">
@@ -105,10 +105,8 @@ function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
           {againstRepair(1, money).map(({ what }) => (
             <tr key={what} className="border-b border-scribe/60 text-right">
               <th scope="row" className="py-1.5 pr-3 text-left font-normal">
-                Beside {what}
-                <span className="block text-note text-ink2">
-                  what a prevented hit is worth is yours to say
-                </span>
+                Compared with {what}
+                <span className="block text-note text-ink2">what a prevented hit is worth is up to you</span>
               </th>
               {weights.map(w => (
                 <td key={w.id} className="px-2">
@@ -175,8 +173,8 @@ export function CostTab({ facts }: { facts: Facts }) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5 p-3">
       <Prices facts={facts} units={units} />
-      <section aria-label="On top, and held against">
-        <h3 className="font-bold">On top, and held against</h3>
+      <section aria-label="Extras and comparison">
+        <h3 className="font-bold">Extras and comparison</h3>
         <div className="mt-1 grid grid-cols-2 gap-3 desk:grid-cols-4">
           {EXTRAS.map(([key, name, unit]) => (
             <MeasureInput
@@ -192,14 +190,14 @@ export function CostTab({ facts }: { facts: Facts }) {
           ))}
         </div>
         <p className="mt-1 text-small text-ink2">
-          Tax is reckoned on plates, bars and hardware and not on shipping; local rules differ.
+          Tax covers plates, bars and hardware, not shipping; local rules differ.
         </p>
       </section>
       <section aria-label="Rates" className="overflow-x-auto">
         <h3 className="font-bold">Rates</h3>
         <p className="text-small text-ink2">
-          Enter what your dealer and shop ask, and where you have it from. What you have not entered is an
-          invented default.
+          Enter your dealer’s and shop’s prices and where you got them. Anything not entered is an invented
+          default.
         </p>
         <table className="mt-1 w-full text-body">
           <thead>

@@ -54,11 +54,11 @@ function ChartKey() {
       </li>
       <li className="flex items-center gap-1.5">
         <span className="size-4 rounded-full border-2 border-ink" aria-hidden="true" />
-        as it is
+        current
       </li>
       <li className="flex items-center gap-1.5">
         <span className="w-6 border-t-2 border-dashed border-ink2" aria-hidden="true" />
-        the edge
+        best trade-offs
       </li>
     </ul>
   );
@@ -109,7 +109,7 @@ export default function LadderChart({
         type: 'scatter',
         data: struck.filter(r => MATERIALS[r.material].family === f && !good(r)).map(point),
       })),
-      { name: 'as it is', type: 'scatter', data: struck.filter(r => now && sameSheet(r, now)).map(point) },
+      { name: 'current', type: 'scatter', data: struck.filter(r => now && sameSheet(r, now)).map(point) },
       { name: 'edge', type: 'line', data: line },
     ];
     const masses = struck.map(r => mass(r.massKg));
@@ -184,8 +184,8 @@ export default function LadderChart({
         decimalsInFloat: units === 'inch' ? 1 : 0,
         title: {
           text: struck.some(r => r.struck.gapMm !== undefined)
-            ? `gap left, ${length}`
-            : `gives (down), ${length}`,
+            ? `clearance, ${length}`
+            : `deflection (down), ${length}`,
         },
       },
     };
@@ -195,7 +195,7 @@ export default function LadderChart({
       <ChartKey />
       <Chart
         options={options}
-        label="Mass of the plate against the gap left under a strike, every sheet a point; the table below has the figures"
+        label="Mass of the plate against the clearance under a strike, every sheet a point; the table below has the figures"
       />
     </>
   );

@@ -12,14 +12,14 @@ export function Progress({ ladder }: { ladder: ReturnType<typeof useLadder> }) {
   if (ladder.waiting === 0)
     return ladder.later === 0 ? null : (
       <span role="status" className="flex items-center gap-3 text-body">
-        {ladder.later} thinner sheets not struck
+        {ladder.later} thinner sheets skipped
         <Button onClick={ladder.askLater}>Strike them too</Button>
       </span>
     );
   return (
     <span role="status" className="flex items-center gap-3 text-body">
       {ladder.waiting === undefined
-        ? 'laying out the sheets …'
+        ? 'preparing the sheets …'
         : ladder.stopped
           ? `${ladder.waiting} of ${ladder.total} sheets not struck`
           : `striking ${ladder.waiting} of ${ladder.total} sheets …`}

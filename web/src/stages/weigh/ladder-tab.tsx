@@ -71,7 +71,7 @@ export function LadderTab({ facts }: { facts: Facts }) {
           value={all ? '' : id}
           choices={[
             ...facts.panels.map(p => [p.panel.id, `${p.panel.mark} ${p.panel.name}`] as const),
-            ['', 'all plates in one'] as const,
+            ['', 'same sheet on all plates'] as const,
           ]}
           onChoose={p => {
             setAll(p === '');
@@ -84,8 +84,8 @@ export function LadderTab({ facts }: { facts: Facts }) {
       </div>
       <p className="mt-1 text-small text-ink2">
         Every sheet of the catalog for {all ? 'all plates' : `plate ${own.panel.mark}`}, struck with half the
-        heavier axle where the plate as it is has its worst place. On the edge nothing lighter leaves as much
-        gap. Sheets thinner than one that gives way or hits are left out until asked for. Estimates;{' '}
+        heavier axle at the worst spot of the current plate. Best trade-offs: nothing lighter leaves as much
+        clearance. Sheets thinner than one that collapses or hits are skipped until you ask. Estimates;{' '}
         {facts.weight.rates.note}.
       </p>
       {struck.length > 0 && (

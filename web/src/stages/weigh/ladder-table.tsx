@@ -23,9 +23,9 @@ interface Shown {
 function heldAgainst({ r, v, wrong }: Shown, edge: ReadonlySet<string>): string {
   if (r.against[0] !== undefined) return r.against[0];
   if (r.answer?.ok === false) return `No answer: ${r.answer.fault}.`;
-  if (!v) return r.left ? 'not struck: one thicker hits or gives way, or nearly' : 'being struck …';
+  if (!v) return r.left ? 'skipped: a thicker one hits or collapses, or nearly' : 'striking …';
   if (wrong.length > 0) return `breaks ${wrong.join(', ')}`;
-  return edge.has(r.id) ? 'on the edge: nothing lighter leaves as much' : '';
+  return edge.has(r.id) ? 'best trade-off: nothing lighter leaves as much' : '';
 }
 
 /** The rungs of a ladder figure by figure, sorted by any of them. */
@@ -73,7 +73,7 @@ export function LadderTable({
     },
     {
       id: 'gap',
-      head: 'Gap left',
+      head: 'Clearance',
       sort: ({ v }) => v && (v.gapMm ?? -v.deflectionMm),
       cellClass: 'px-1',
       cell: ({ v, wrong }) => (
@@ -89,7 +89,7 @@ export function LadderTable({
     },
     {
       id: 'ring',
-      head: 'Rings',
+      head: 'Lowest vibration',
       sort: ({ v }) => v?.ringHz,
       cellClass: 'px-1',
       cell: ({ v }) => <Fig of={v ? { value: fixed(v.ringHz, 0), unit: 'Hz' } : size(undefined)} />,
@@ -103,22 +103,22 @@ export function LadderTable({
     },
     {
       id: 'against',
-      head: 'Held against',
+      head: 'Verdict',
       headClass: 'px-2 text-left font-bold',
       cellClass: 'max-w-72 px-2 text-left text-note leading-tight text-ink2',
       cell: s => heldAgainst(s, edge),
     },
     {
       id: 'take',
-      head: <span className="sr-only">Take it</span>,
+      head: <span className="sr-only">Use it</span>,
       cellClass: 'w-28 py-0.5',
       cell: ({ r, mine }) =>
         mine ? (
-          <span className="text-small">as it is</span>
+          <span className="text-small">current</span>
         ) : (
           r.against.length === 0 && (
             <Button className="min-h-10 w-full px-2 text-small" onClick={() => onTake(r)}>
-              Take it
+              Use it
             </Button>
           )
         ),

@@ -82,15 +82,15 @@ export function MattersTab({ facts }: { facts: Facts }) {
   return (
     <div className="p-3">
       <p className="text-small text-ink2">
-        Put first what matters most to you. The builds are shown in each of it beside the best of them; they
-        are never added up into one score, because what a pound is worth beside a dollar is yours to say.
+        Put what matters most to you first. Each build is shown against the best one in each row. There is no
+        single score: only you can say what a pound is worth in dollars.
       </p>
       {strikes.waiting > 0 && (
         <p className="mt-2 flex flex-wrap items-center gap-3 text-body">
           <span role="status">
             {busy
               ? `striking, ${strikes.waiting} plates to go …`
-              : 'How tough and how quiet they are is known once every plate is struck.'}
+              : 'Toughness and quietness need every plate struck.'}
           </span>
           <Button onClick={busy ? strikes.stop : strikes.goOn}>{busy ? 'Stop' : 'Strike every build'}</Button>
         </p>
@@ -109,11 +109,11 @@ export function MattersTab({ facts }: { facts: Facts }) {
       <Sortable order={order} onOrder={priorities => run(rankPriorities, { priorities })}>
         <div className="overflow-x-auto">
           <table className="mt-2 w-full text-body">
-            <caption className="sr-only">Builds by what matters, most first</caption>
+            <caption className="sr-only">Builds by what matters, most important first</caption>
             <thead>
               <tr className="border-b border-ink text-left">
                 <th scope="col" className="w-64 py-1 pr-3">
-                  What matters, most first
+                  What matters, most important first
                 </th>
                 {columns.map(c => (
                   <th key={c.facts.build.id} scope="col" className="min-w-28 px-2 py-1 text-right">
@@ -121,7 +121,7 @@ export function MattersTab({ facts }: { facts: Facts }) {
                   </th>
                 ))}
                 <th scope="col" className="min-w-56 px-2 py-1">
-                  How it is found
+                  How this was computed
                 </th>
               </tr>
             </thead>

@@ -30,8 +30,8 @@ export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSys
     <details className="mt-5">
       <summary className="min-h-11 py-2.5 font-bold">Measured before and after</summary>
       <p className="text-small text-ink2">
-        From the middle of the wheel to the fender’s edge, on level ground, settled by a short drive. What it
-        sank by gives the springs’ rates. Kept with the plan; 0 is not measured.
+        From the middle of the wheel to the fender lip, on level ground, after a short drive. The drop gives
+        the spring rates. Saved with the plan; 0 is not measured.
       </p>
       {AXLES.map(axle => (
         <fieldset key={axle} className="mt-2">
@@ -55,19 +55,16 @@ export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSys
         <>
           <p className="mt-2" role="status">
             {known
-              .map(
-                a =>
-                  `${a}: ${fixed(rates[a] ?? 0, 1)} N/mm a wheel (the rig has ${fixed(axles[a].wheelRate, 1)})`,
-              )
+              .map(a => `${a}: ${fixed(rates[a] ?? 0, 1)} N/mm a wheel (now ${fixed(axles[a].wheelRate, 1)})`)
               .join('; ')}
           </p>
           <Button className="mt-2 w-full" onClick={take}>
-            Take {known.length > 1 ? 'these rates' : 'this rate'} into the rig
+            Use {known.length > 1 ? 'these rates' : 'this rate'} for this vehicle
           </Button>
         </>
       ) : (
         <p className="mt-2 text-small text-ink2">
-          No rate yet: it wants a change of 1.5 mm or more, downwards where the axle gained weight.
+          No rate yet: the fender must drop enough to measure where the axle gained weight.
         </p>
       )}
     </details>

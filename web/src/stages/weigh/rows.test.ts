@@ -21,10 +21,10 @@ describe('the rows that builds are compared by', () => {
   it('have a name of their own each, and a finite value in every build where nothing has to be struck or laid', () => {
     expect(new Set(rows.map(r => r.name)).size).toBe(rows.length);
     const later = new Set([
-      'Least gap, struck',
-      'Deepest dent left',
-      'Lowest ring',
-      'Plates that give way',
+      'Clearance under a strike',
+      'Deepest dent',
+      'Lowest vibration',
+      'Plates that collapse',
       'Stock sheets',
     ]);
     for (const r of rows)
@@ -49,11 +49,11 @@ describe('the rows that builds are compared by', () => {
     const column = { ...(columns[0] as Column), struck };
     const last = facts.panels.at(-1)?.panel.mark;
     const row = (name: string) => rows.find(r => r.name === name);
-    expect(row('Least gap, struck')?.value?.(column)).toBe(30 - struck.length + 1);
-    expect(row('Least gap, struck')?.note?.(column, undefined)).toMatch(new RegExp(`^${last} to `));
-    expect(row('Deepest dent left')?.value?.(column)).toBe(struck.length - 1);
-    expect(row('Plates that give way')?.value?.(column)).toBe(1);
-    expect(row('Plates that give way')?.note?.(column, undefined)).toBe(facts.panels[2]?.panel.mark);
+    expect(row('Clearance under a strike')?.value?.(column)).toBe(30 - struck.length + 1);
+    expect(row('Clearance under a strike')?.note?.(column, undefined)).toMatch(new RegExp(`^${last} to `));
+    expect(row('Deepest dent')?.value?.(column)).toBe(struck.length - 1);
+    expect(row('Plates that collapse')?.value?.(column)).toBe(1);
+    expect(row('Plates that collapse')?.note?.(column, undefined)).toBe(facts.panels[2]?.panel.mark);
   });
   it('give fenders as heights once they are measured', () => {
     const measured = gatherFacts(inPlan(doc, { fenders: { front: { before: 900 } } }));
@@ -77,7 +77,7 @@ describe('the rows that builds are compared by', () => {
   it('add up: plates, hardware and factory parts are the net mass', () => {
     columns.forEach((_, i) => {
       const plates = doc.plan.panels.reduce((s, p) => s + value(`${p.mark} ${p.name}`, i), 0);
-      expect(plates + value('Hardware', i) + value('Factory parts off', i)).toBeCloseTo(
+      expect(plates + value('Hardware', i) + value('Factory parts to remove', i)).toBeCloseTo(
         value('Net mass', i),
         9,
       );

@@ -66,7 +66,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       axle === 'front' ? c.facts.weight.rideHeight.frontMm : c.facts.weight.rideHeight.rearMm;
     return {
       name: axle === 'front' ? 'Fender, front' : 'Fender, rear',
-      about: before === undefined ? 'how far it moves' : 'height, from what you measured',
+      about: before === undefined ? 'change in height' : 'height, from your measurements',
       value: c => (before ?? 0) + change(c),
       show: (v, diff) => lengthFigure(v, units, true, diff || before === undefined),
       ...(before === undefined
@@ -114,10 +114,15 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
         show: mass,
         worse: 'more',
       },
-      { name: 'Factory parts off', value: c => -c.facts.weight.removedKg, show: mass, worse: 'neither' },
+      {
+        name: 'Factory parts to remove',
+        value: c => -c.facts.weight.removedKg,
+        show: mass,
+        worse: 'neither',
+      },
       {
         name: 'Heaviest plate',
-        about: 'what has to be held up',
+        about: 'the most you lift',
         value: c => Math.max(0, ...c.facts.weight.panels.map(p => p.massKg)),
         show: mass,
         note: c => {
@@ -130,7 +135,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
         worse: 'more',
       },
     ]),
-    group('How it stands', [
+    group('Axles and ride height', [
       { name: 'Front axle', value: c => c.facts.weight.axles.frontKg, show: added, worse: 'more' },
       { name: 'Rear axle', value: c => c.facts.weight.axles.rearKg, show: added, worse: 'more' },
       fender('front'),
@@ -158,9 +163,9 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
         worse: 'less',
       },
     ]),
-    group('Struck', [
+    group('Under a strike', [
       {
-        name: 'Least gap at rest',
+        name: 'Least clearance at rest',
         value: c =>
           Math.min(
             ...c.facts.gaps
@@ -171,8 +176,8 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
         worse: 'less',
       },
       {
-        name: 'Least gap, struck',
-        about: 'half the heavier axle on one place',
+        name: 'Clearance under a strike',
+        about: 'half the heavier axle on a rock',
         value: c => worst(c, s => s.gapMm, false)?.gapMm,
         show: length,
         note: c => {
@@ -183,7 +188,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
         strong: true,
       },
       {
-        name: 'Deepest dent left',
+        name: 'Deepest dent',
         value: c => worst(c, s => s.dentMm, true)?.dentMm,
         show: length,
         note: c => {
@@ -193,7 +198,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
         worse: 'more',
       },
       {
-        name: 'Lowest ring',
+        name: 'Lowest vibration',
         about: `below ${HEARD_BELOW} Hz it may drum`,
         value: c => worst(c, s => s.ringHz, false)?.ringHz,
         show: number('Hz'),
@@ -204,7 +209,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
         worse: 'less',
       },
       {
-        name: 'Plates that give way',
+        name: 'Plates that collapse',
         value: c => c.struck?.filter(s => s.reached < 1).length,
         show: number(''),
         note: c =>
@@ -253,7 +258,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       },
       {
         name: 'Hardware that changes',
-        about: 'against the build compared to',
+        about: 'compared with the baseline',
         note: (c, base) => (base && base !== c ? hardwareWords(base.facts, c.facts) : ''),
         worse: 'neither',
       },
@@ -268,7 +273,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
         worse: 'neither',
       },
       {
-        name: 'Findings to mend',
+        name: 'Findings to fix',
         value: c => c.findings.filter(f => f.severity !== 'note').length,
         show: number(''),
         worse: 'more',
@@ -286,7 +291,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
         worse: 'more',
       },
       {
-        name: 'All of it, a guess',
+        name: 'Total, estimate',
         about: facts.weight.rates.note,
         value: c => c.facts.weight.cost,
         show: money,

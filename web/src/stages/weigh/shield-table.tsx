@@ -10,7 +10,7 @@ export function ShieldTable({ columns, units }: { columns: readonly Column[]; un
   const rows = columns.flatMap(c => (c.extra?.shields ?? []).map(s => ({ c, s })));
   if (rows.length === 0)
     return columns.some(c => !c.extra) ? (
-      <p className="mt-4 text-small text-ink2">Looking at the converters …</p>
+      <p className="mt-4 text-small text-ink2">Checking the converters …</p>
     ) : null;
   const head = [
     'Build',
@@ -26,10 +26,9 @@ export function ShieldTable({ columns, units }: { columns: readonly Column[]; un
     <section aria-label="Converter shield" className="mt-5 overflow-x-auto">
       <h3 className="font-bold">Converter shield</h3>
       <p className="text-small text-ink2">
-        Share of the converter that an open hand or a tool no longer reaches by a straight way, level or from
-        below; bare is what frame and parts keep off by themselves. An estimate of reach: it does not say how
-        long a plate holds. View openings and louvers let it be inspected and let heat out: local rules may
-        ask for both.
+        Share of the converter that a hand or a tool can no longer reach in a straight line, level or from
+        below. Bare is what frame and parts already block. An estimate of reach: it does not say how long a
+        plate holds. View holes and louvers allow inspection and let heat out; local rules may ask for both.
       </p>
       <table className="mt-1 w-full text-body">
         <thead>
@@ -77,7 +76,7 @@ export function ShieldTable({ columns, units }: { columns: readonly Column[]; un
                   {[
                     ...(s.view > 0 ? [`${s.view} to look through`] : []),
                     ...(s.louvers > 0 ? [`${s.louvers} of louvers`] : []),
-                  ].join(', ') || (thin ? 'nothing: heat stays, nobody sees in' : '')}
+                  ].join(', ') || (thin ? 'nothing: heat stays in, and it cannot be inspected' : '')}
                 </td>
               </tr>
             );

@@ -29,9 +29,9 @@ function Equals() {
   if (!folded) return null;
   const { sheet, material } = folded;
   return (
-    <section className="mt-5" aria-label="Equal sheets">
+    <section className="mt-5" aria-label="Equivalent sheets">
       <h3 className="font-bold">
-        What equals {sheetName(sheet)} on plate {folded.panel.mark}
+        Equivalent of {sheetName(sheet)} on plate {folded.panel.mark}
       </h3>
       <table className="mt-1 w-full">
         <thead>
@@ -43,7 +43,7 @@ function Equals() {
               as stiff
             </th>
             <th scope="col" className="py-1 font-normal">
-              dents as late
+              same dent load
             </th>
           </tr>
         </thead>
@@ -119,7 +119,7 @@ export function WeighStage() {
       )}
       aside={
         <div className="p-4">
-          <h2 className="text-head font-bold">How it stands in build {facts.build.id}</h2>
+          <h2 className="text-head font-bold">Axles and ride height in build {facts.build.id}</h2>
           <p className="text-small text-ink2">
             Changes by the plan: moments about the axles, wheel rates of the rig.
           </p>

@@ -114,7 +114,7 @@ export const NEXT_BUILD = bound({
 /** What is held is put back where it was; else nothing is chosen any more. */
 export const LET_BE = bound({
   id: 'escape',
-  says: 'drop what is held; nothing selected',
+  says: 'cancel the drag; select nothing',
   shown: 'Esc',
   keys: ['escape'],
   run: (dispatch, s) => dispatch(s.preview.call ? previewDropped() : panelSelected(undefined)),

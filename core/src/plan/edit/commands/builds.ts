@@ -18,7 +18,7 @@ const named = (_: PlanDocument, { build }: OfBuild): string => `build ${build}`;
 
 export const activateBuild = command<OfBuild>({
   id: 'build.activate',
-  label: (doc, a) => `turn to ${named(doc, a)}`,
+  label: (doc, a) => `switch to ${named(doc, a)}`,
   run: (doc, { build }) =>
     doc.plan.activeBuild === build || !doc.plan.builds.some(b => b.id === build)
       ? doc
@@ -28,7 +28,7 @@ export const activateBuild = command<OfBuild>({
 /** A copy, which is then the active build. */
 export const copyBuild = command<OfBuild>({
   id: 'build.copy',
-  label: (doc, a) => `copy ${named(doc, a)}`,
+  label: (doc, a) => `duplicate ${named(doc, a)}`,
   run: (doc, { build }) => {
     const from = doc.plan.builds.find(b => b.id === build);
     if (!from) return err('there is no such build');
@@ -47,7 +47,7 @@ export const renameBuild = command<OfBuild<{ readonly name: string }>>({
 
 export const noteBuild = command<OfBuild<{ readonly note: string }>>({
   id: 'build.note',
-  label: (doc, a) => `note something of ${named(doc, a)}`,
+  label: (doc, a) => `note on ${named(doc, a)}`,
   run: (doc, { build, note }) =>
     inPlan(doc, { builds: doc.plan.builds.map(b => (b.id === build ? { ...b, note } : b)) }),
 });
@@ -58,7 +58,7 @@ export const noteBuild = command<OfBuild<{ readonly note: string }>>({
  */
 export const orderBuilds = command<{ readonly order: readonly string[] }>({
   id: 'build.order',
-  label: () => 'put the builds in another order',
+  label: () => 'reorder the builds',
   run: (doc, { order }) => {
     const { builds } = doc.plan;
     const next = order.map(id => builds.find(b => b.id === id)).filter(b => b !== undefined);
@@ -93,7 +93,7 @@ export const setSheets = command<OfBuild<{ readonly sheets: Readonly<Record<stri
   label: (doc, { build, sheets }) => {
     const ids = Object.keys(sheets);
     const plate = ids.length === 1 && doc.plan.panels.find(p => p.id === ids[0]);
-    return `take another sheet for ${plate ? `plate ${plate.mark}` : `${ids.length} plates`} of build ${build}`;
+    return `change the sheet of ${plate ? `plate ${plate.mark}` : `${ids.length} plates`} of build ${build}`;
   },
   run: (doc, { build, sheets }) => sheetsSet(doc, build, sheets),
 });

@@ -36,6 +36,6 @@ export const changeFlanges = command<{
 
 export const removeFlange = command<{ readonly panel: string; readonly flange: string }>({
   id: 'flange.remove',
-  label: (doc, { panel }) => `take a flange off ${plateNamed(doc, panel)}`,
+  label: (doc, { panel }) => `delete a flange of ${plateNamed(doc, panel)}`,
   run: (doc, { panel, flange }) => flangeRemoved(doc, panel, flange),
 });

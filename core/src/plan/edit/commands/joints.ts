@@ -55,7 +55,7 @@ export const changeJoints = command<{ readonly joints: readonly JointChange[] }>
 export const takeHardware = command<{ readonly joints: readonly Joint[] }>({
   id: 'bolt.hardware',
   label: (_, { joints }) =>
-    `take other hardware for ${counted(
+    `change the hardware of ${counted(
       joints.map(j => j.id),
       'bolt',
     )}`,
@@ -90,14 +90,14 @@ export const growSpacers = command<{
 
 export const removeJoint = command<{ readonly joint: string }>({
   id: 'bolt.remove',
-  label: (_, { joint }) => `take out bolt ${joint}`,
+  label: (_, { joint }) => `delete bolt ${joint}`,
   run: (doc, { joint }) => jointRemoved(doc, joint),
 });
 
 /** Leaves one plate out of a bolt, or takes the bolt out where it has no other. */
 export const leavePlateOff = command<{ readonly joint: string; readonly panel: string }>({
   id: 'bolt.leave-plate-off',
-  label: (doc, { joint, panel }) => `leave ${plateNamed(doc, panel)} off bolt ${joint}`,
+  label: (doc, { joint, panel }) => `take ${plateNamed(doc, panel)} off bolt ${joint}`,
   run: (doc, { joint, panel }) => {
     const j = doc.plan.joints.find(x => x.id === joint);
     return j && j.panels.length > 1

@@ -50,14 +50,14 @@ export const addCorner = command<OfPlate<{ readonly edge: number }>>({
 
 export const removeCorner = command<OfPlate<{ readonly corner: number }>>({
   id: 'plate.corner.remove',
-  label: (doc, { panel }) => `take a corner off ${plateNamed(doc, panel)}`,
+  label: (doc, { panel }) => `delete a corner of ${plateNamed(doc, panel)}`,
   run: (doc, { panel, corner }) => cornerRemoved(doc, panel, corner),
 });
 
 /** Heights of the front and the rear end above ground, mm. */
 export const setEnds = command<OfPlate<{ readonly front: number; readonly rear: number }>>({
   id: 'plate.ends',
-  label: (doc, { panel }) => `set how high ${plateNamed(doc, panel)} hangs`,
+  label: (doc, { panel }) => `set the height of ${plateNamed(doc, panel)}`,
   run: (doc, { panel, front, rear }) => endsSet(doc, panel, front, rear),
 });
 
@@ -72,7 +72,7 @@ export const setBase = command<OfPlate<{ readonly z?: number; readonly pitch?: n
 /** Where a plate's base begins, mm, and its pitch, degrees, at once. */
 export const layPlate = command<OfPlate<{ readonly origin: Vec3; readonly pitch: number }>>({
   id: 'plate.lay',
-  label: (doc, { panel }) => `lay ${plateNamed(doc, panel)} against its bolts`,
+  label: (doc, { panel }) => `seat ${plateNamed(doc, panel)} on its bolts`,
   run: (doc, { panel, origin, pitch }) =>
     withPanel(doc, panel, p => ({ ...p, base: { ...p.base, origin, pitch } })),
 });
@@ -109,7 +109,7 @@ export const addPlates = command<{ readonly panels: readonly NewPlate[] }>({
 
 export const copyPlate = command<OfPlate>({
   id: 'plate.copy',
-  label: (doc, { panel }) => `copy ${plateNamed(doc, panel)}`,
+  label: (doc, { panel }) => `duplicate ${plateNamed(doc, panel)}`,
   run: (doc, { panel }) => panelDuplicated(doc, panel).document,
 });
 
@@ -145,7 +145,7 @@ export const renamePlate = command<OfPlate<{ readonly name: string }>>({
 /** Whether a plate guards a part. */
 export const setGuard = command<OfPlate<{ readonly component: string; readonly on: boolean }>>({
   id: 'plate.guards',
-  label: (doc, { panel }) => `change what ${plateNamed(doc, panel)} guards`,
+  label: (doc, { panel }) => `change what ${plateNamed(doc, panel)} protects`,
   run: (doc, { panel, component, on }) =>
     withPanel(doc, panel, p => ({
       ...p,

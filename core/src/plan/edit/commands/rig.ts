@@ -67,7 +67,7 @@ export const chooseOption = command<{ readonly option: string; readonly choice: 
 /** Combinations of options that do not fit at all. */
 export const setMisfits = command<{ readonly misfits: readonly Misfit[] }>({
   id: 'rig.misfits',
-  label: () => 'change what does not fit together',
+  label: () => 'change the options that do not go together',
   run: (doc, { misfits }) => inRig(doc, { misfits }),
 });
 
@@ -118,7 +118,7 @@ export const takeMeasure = command<{
 /** Loads of the axles as weighed, kg. */
 export const weighAxles = command<{ readonly frontKg: number; readonly rearKg: number }>({
   id: 'rig.axle-loads',
-  label: () => 'take the axle loads',
+  label: () => 'use the axle loads',
   run: (doc, { frontKg, rearKg }) => ({
     ...doc,
     rig: remeasured(doc.rig, { ...measuresNow(doc), frontAxleKg: frontKg, rearAxleKg: rearKg }),
@@ -201,7 +201,7 @@ export const changeEntry = command<Entry & { readonly part: Plain }>({
 /** Takes an entry out of the rig, and what of the plan went to it. */
 export const removeEntry = command<Entry>({
   id: 'rig.entry.remove',
-  label: (doc, a) => `take ${named(doc, a)} out of the vehicle`,
+  label: (doc, a) => `delete ${named(doc, a)}`,
   run: (doc, { list, id }) => fitted({ ...doc, rig: entryRemoved(doc.rig, list, id) }),
 });
 
@@ -275,10 +275,7 @@ export const addHole = command<{
     const over = doc.rig.members
       .filter(m => contains(m.footprint, [x, y]))
       .sort((p, q) => p.zBottom - q.zBottom)[0];
-    if (!over)
-      return err(
-        'No member lies over that place: a hole is in the face of one. Add or move the member first.',
-      );
+    if (!over) return err('There is no frame or crossmember above that spot. Add or move one first.');
     const size = kind === 'drill' ? {} : { diameter };
     const hole: Mount = {
       id: freshId('hole', doc.rig.mounts),

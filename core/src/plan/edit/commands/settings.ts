@@ -40,7 +40,7 @@ export const setRate = command<{
   readonly entered?: { readonly value: number; readonly source: string };
 }>({
   id: 'plan.rate',
-  label: (_, { entered }) => (entered ? 'enter a rate' : 'drop a rate'),
+  label: (_, { entered }) => (entered ? 'enter a rate' : 'clear a rate'),
   run: (doc, { rate, entered }) => {
     const rest = without({ ...doc.plan.rates }, rate);
     return inPlan(doc, { rates: entered ? { ...rest, [rate]: entered } : rest });
@@ -50,7 +50,7 @@ export const setRate = command<{
 /** Dollars or percent on top of the price, and what it is held against; nought is none. */
 export const setMoney = command<{ readonly key: keyof Money; readonly value: number }>({
   id: 'plan.money',
-  label: () => 'enter what comes on top of the price',
+  label: () => 'change the extra costs',
   run: (doc, { key, value }) => {
     const rest = without({ ...doc.plan.money }, key);
     return inPlan(doc, { money: value === 0 ? rest : { ...rest, [key]: value } });
@@ -65,7 +65,7 @@ export const rankPriorities = command<{ readonly priorities: readonly Priority[]
 
 export const setEnvironment = command<{ readonly environment: Environment }>({
   id: 'plan.environment',
-  label: () => 'say where it is driven',
+  label: () => 'set where it is driven',
   run: (doc, { environment }) => inPlan(doc, { environment }),
 });
 
@@ -107,7 +107,7 @@ export const measureFender = command<{
 
 export const takeFenders = command<{ readonly fenders: FenderHeights }>({
   id: 'plan.fenders',
-  label: () => 'take the fender heights',
+  label: () => 'use the fender heights',
   run: (doc, { fenders }) => inPlan(doc, { fenders }),
 });
 
