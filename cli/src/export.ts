@@ -64,7 +64,7 @@ const plateDxf = perPlate('dxf', (f, i, system) => patternDxf(flatPattern(plate(
 /** What can be exported, by the word after `--as`. */
 export const EXPORTS: Readonly<Record<string, Files>> = {
   dxf: (facts, system) => [...plateDxf(facts, system), ...nestFiles(facts, system)],
-  svg: perPlate('svg', (f, i) => patternSvg(flatPattern(plate(f, i)))),
+  svg: perPlate('svg', (f, i, system) => patternSvg(flatPattern(plate(f, i)), system)),
   stl: perPlate('stl', (f, i) => stl(`plate ${plate(f, i).panel.mark}`, foldedSolid(plate(f, i)))),
   glb: facts => [
     [
@@ -80,9 +80,9 @@ export const EXPORTS: Readonly<Record<string, Files>> = {
     ],
   ],
   csv: (facts, units) => [
-    ['bag-list.csv', hardwareListCsv(hardwareList(facts.joints))],
-    ['tool-roll.csv', toolListCsv(toolList(facts.joints, facts))],
-    ['bends.csv', bendTableCsv(facts.panels)],
+    ['hardware-list.csv', hardwareListCsv(hardwareList(facts.joints))],
+    ['tools.csv', toolListCsv(toolList(facts.joints, facts), units)],
+    ['bends.csv', bendTableCsv(facts.panels, units)],
     ['holes.csv', holeTableCsv(facts.panels, facts.joints, units)],
     ...(facts.rig.bars.length > 0 ? [['crossbars.csv', barCutsCsv(cutsOf(facts), units)] as const] : []),
   ],

@@ -4,6 +4,7 @@ import {
   type ResolvedJoint,
   stackFaults,
   toolList,
+  toolName,
   toolsFor,
 } from '@plate-fold/core/bolt';
 import { check } from '@plate-fold/core/checks';
@@ -122,7 +123,7 @@ const boltsVerb: Verb = ({ joints, panels, rig }) => ({
       preloadN: j.preloadN,
       limitedBy: j.limitedBy,
       drill: j.drill,
-      tools: toolsFor(j),
+      tools: toolsFor(j).map(t => toolName(t, 'metric')),
     })),
     shopping: hardwareList(joints).map(({ part, count }) => ({ part, count })),
     tools: toolList(joints, { panels, rig }),
@@ -162,7 +163,7 @@ const sequenceVerb: Verb = facts => {
         torques: s.torques,
         pass: s.pass,
         needs: s.needs,
-        tools: s.tools,
+        tools: s.tools.map(t => toolName(t, 'metric')),
         cautions: s.cautions,
       })),
       ...(sequence.cycle.length > 0 ? { cycle: sequence.cycle } : {}),

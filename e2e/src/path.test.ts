@@ -70,7 +70,7 @@ describe.each([
         await page.evaluate(() => document.querySelector('[aria-label="Torque"] .fig')?.textContent ?? ''),
       );
       await page.locator('aria/Wrench reads[role="textbox"]').fill(String(target + 5));
-      await says(page, '5.0 lbf·ft over');
+      await says(page, '5.0 ft·lb over');
       await page.locator('aria/Wrench reads[role="textbox"]').fill(String(target));
       await says(page, 'on target');
       await onward(page);

@@ -3,6 +3,7 @@ import Router from '@koa/router';
 import Koa from 'koa';
 import { archiveRoutes } from './api/archive';
 import { documentRoutes } from './api/documents';
+import { doorRoutes } from './api/door';
 import { logRoutes } from './api/log';
 import { runRoutes } from './api/runs';
 import { shareRoutes } from './api/share';
@@ -41,6 +42,7 @@ export function apiRouters({
   });
   return [
     health,
+    doorRoutes(store),
     documentRoutes(store),
     runRoutes(store),
     logRoutes(store),

@@ -114,7 +114,7 @@ export async function loadDemo({ db, write, checkpoint }: Store): Promise<number
     statements.push(
       db
         .insert(documents)
-        .values({ id: plan.id, ...row, revision: 1, updatedAt: now })
+        .values({ id: plan.id, ...row, revision: 1, updatedAt: now, example: true })
         .onConflictDoNothing(),
       // only where the plan was not there
       db.run(sql`insert into revisions (document_id, revision, kind, body, saved_at)

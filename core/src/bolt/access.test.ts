@@ -47,12 +47,12 @@ describe('what is in a ratchet\u2019s way', () => {
     expect(extensionFor(jointAt(280, [a]), { panels: [a], rig: rig() })).toBe(75);
     expect(recessMm(jointAt(200, [a]), { panels: [a], rig: rig() })).toBe(0);
   });
-  it('is also a neighbor that hangs lower, or a rail, and stands in the tool roll', () => {
+  it('is also a neighbor that hangs lower, or a rail, and stands among the tools', () => {
     const a = foldPanel(panelOf('A', 400, 0), steel);
     const b = foldPanel(panelOf('B', 310, 310), steel);
     const j = jointAt(290, [a, b]);
     expect(recessMm(j, { panels: [a, b], rig: rig() })).toBeCloseTo(90, 6);
-    expect(toolList([j], { panels: [a, b], rig: rig() }).map(t => t.tool)).toContain('extension 75 mm');
+    expect(toolList([j], { panels: [a, b], rig: rig() }).map(t => t.tool)).toContain('extension:75');
     const rail = {
       id: 'r',
       kind: 'rail' as const,

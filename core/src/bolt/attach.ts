@@ -67,7 +67,7 @@ export function attached(
   if (mine?.where !== 'flat') return err(`hole ${mountId} is not above a flat part of plate ${mark}`);
   const { joint, room } = closed(draft, mount, rig, byId);
   if (room < -SEAT_TOLERANCE)
-    return err(`plate ${mark} lies ${roundTo(-room, 1)} mm inside the member at hole ${mountId}`);
+    return err(`plate ${mark} would sit inside the member at hole ${mountId}: lower it first`);
   return ok(
     inPlan(doc, {
       joints: there ? doc.plan.joints.map(j => (j === there ? joint : j)) : [...doc.plan.joints, joint],

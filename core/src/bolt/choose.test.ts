@@ -244,8 +244,8 @@ describe('the card of a new hole', () => {
           drilling: 'template',
         },
       )!.moves.flatMap(m => m.tool ?? []);
-    expect(bits(60).some(t => t.startsWith('step bit'))).toBe(true);
-    expect(bits(39).some(t => t.startsWith('step bit'))).toBe(false);
+    expect(bits(60).some(t => t.startsWith('step-bit:'))).toBe(true);
+    expect(bits(39).some(t => t.startsWith('step-bit:'))).toBe(false);
     // through 3 mm of metal and the tip of the bit; 5 mm short of what is right behind
     expect(drillStop(55, 3)).toBe(7);
     expect(drillStop(9, 6)).toBe(4);

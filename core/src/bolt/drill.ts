@@ -1,6 +1,6 @@
 import type { Joint } from '../plan';
 import type { Mount } from '../rig';
-import { MM_PER_INCH, roundTo, tradeFraction } from '../units';
+import { MM_PER_INCH, roundTo, tradeFraction, type UnitSystem } from '../units';
 import type { Thread } from './thread';
 
 /** Body hole of a rivet nut: common practice, no source. */
@@ -20,10 +20,13 @@ export function drillLadder(final: number): readonly number[] {
   return (rungs[0] as number) > PILOT + 0.05 ? [roundTo(PILOT, 2), ...rungs] : rungs;
 }
 
-/** A drill as it is marked: by its inch fraction where it is one, else in mm. */
-export const drillName = (mm: number): string => {
-  const fraction = tradeFraction(mm);
-  return fraction ? `${fraction} in` : `${roundTo(mm, 1)} mm`;
+/** A drill is taken this much under a size at the most, mm: a hair, which a bit drills over by itself. Common practice, no source. */
+const UNDER = 0.05;
+/** A drill as it is sold there: in mm to a tenth, or the inch fraction next above, in 64ths. */
+export const drillName = (mm: number, units: UnitSystem): string => {
+  if (units === 'metric') return `${roundTo(mm, 1)} mm`;
+  const next = (Math.ceil(((mm - UNDER) / MM_PER_INCH) * 64) / 64) * MM_PER_INCH;
+  return `${tradeFraction(next)} in`;
 };
 
 /** Diameter of a new hole for a joint: by ISO 273 / ASME B18.2.8 clearance, tap drill, or shop figures. */

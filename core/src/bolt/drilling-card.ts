@@ -1,9 +1,9 @@
 import { length3, sub3 } from '../geometry';
 import type { Method } from '../plan';
-import { drillName } from './drill';
 import { cutOf } from './holes';
 import type { ResolvedJoint } from './joint';
 import { nutSetting } from './setting';
+import { toolCode } from './tool-name';
 
 /** One move of drilling a hole. */
 export interface DrillingMove {
@@ -98,7 +98,7 @@ export function drillingCard(
     const step = wall <= STEP_BIT.wall && size > STEP_BIT.from && room >= STEP_BIT.length;
     return {
       what: i === 0 && j.drill.length > 1 ? 'Pilot' : last ? 'Final size' : 'Open it',
-      tool: `${step ? 'step bit to' : 'twist drill'} ${drillName(size)}`,
+      tool: toolCode(step ? 'step-bit' : 'twist-drill', size),
       drills: 'member',
     };
   });
@@ -114,7 +114,7 @@ export function drillingCard(
             {
               drills: 'plate' as const,
               what: pilot ? 'Take the plate down and open its pilot' : 'Drill the plate where it was marked',
-              tool: `twist drill ${drillName(j.thread.clearances[j.joint.fit ?? 'normal'])}`,
+              tool: toolCode('twist-drill', j.thread.clearances[j.joint.fit ?? 'normal']),
             },
           ]),
       { what: 'Take off the burr and paint the bare edge', tool: 'deburring tool, cold zinc or paint' },

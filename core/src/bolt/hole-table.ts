@@ -2,7 +2,7 @@ import { blankOutline, type FoldedPanel, type HoleShape, type PlateHole } from '
 import { boxOf, distance2, type Vec2 } from '../geometry';
 import type { Crossbar } from '../plan';
 import type { Mount } from '../rig';
-import { fixed, formatLength, type UnitSystem } from '../units';
+import { fixed, formatLength, tapeLength, type UnitSystem } from '../units';
 import { drillName, holeFor } from './drill';
 import { sinkAngle } from './holes';
 import type { ResolvedJoint } from './joint';
@@ -151,6 +151,6 @@ export const barSink = (h: BarHole, units: UnitSystem): string =>
 
 /** A hole of a bar in words. */
 export const barHoleWords = (h: BarHole, { end }: Pick<BarCut, 'end'>, units: UnitSystem): string =>
-  `${h.id}: ${formatLength(h.along, units, true)} from its ${end} end, ${drillName(h.diameter)} ${
+  `${h.id}: ${tapeLength(h.along, units)} from its ${end} end, ${drillName(h.diameter, units)} ${
     h.how === 'tapped' ? `tapped ${h.thread}` : h.how === 'through' ? 'right through' : 'in its lower face'
   }${barSink(h, units)}`;

@@ -28,5 +28,6 @@ export * from './spacer';
 export * from './stack-fault';
 export * from './strength';
 export * from './thread';
+export * from './tool-name';
 export * from './tools-of-bolt';
 export * from './wrench';

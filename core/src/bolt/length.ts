@@ -19,8 +19,8 @@ export function stockLength(needed: number, t: Thread): number {
   return series.find(l => l >= needed - 1e-6 && l >= least - 0.5) ?? (series.at(-1) as number);
 }
 
-/** A length as it is written on the bag: `35` or `1 1/4 in`. */
+/** A length as bolts of its kind are sold: `35 mm` with a metric thread, `1 1/4 in` with an inch one. */
 export const lengthName = (mm: number, t: Thread): string =>
   t.system === 'inch'
     ? `${tradeFraction(mm, 0.4) ?? (mm / MM_PER_INCH).toFixed(2)} in`
-    : `${Number(mm.toFixed(1))}`;
+    : `${Number(mm.toFixed(1))} mm`;

@@ -1,6 +1,6 @@
 import { type Around, extensionFor } from './access';
-import { drillName } from './drill';
 import { type JointPart, PART_KINDS, type ResolvedJoint, toolsFor } from './joint';
+import { toolCode } from './tool-name';
 
 export interface ShoppingLine {
   readonly kind: JointPart['kind'];
@@ -36,9 +36,9 @@ export function toolList(joints: readonly ResolvedJoint[], around?: Around): rea
     for (const tool of toolsFor(j)) add(tool, j.id);
     if (j.drill.length > 0) for (const tool of ['marker', 'center punch', 'deburring tool']) add(tool, j.id);
     if (j.drill.length > 0 && j.mount?.behind) add('drill stop', j.id);
-    for (const size of j.drill) add(`drill ${drillName(size)}`, j.id);
+    for (const size of j.drill) add(toolCode('drill', size), j.id);
     const extension = around && extensionFor(j, around);
-    if (extension !== undefined) add(`extension ${extension} mm`, j.id);
+    if (extension !== undefined) add(toolCode('extension', extension), j.id);
     if (j.joint.lube !== 'dry') add(j.joint.lube, j.id);
     if (j.mount?.condition === 'rusted') add(`thread chaser ${j.thread.designation}`, j.id);
   }

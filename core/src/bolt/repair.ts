@@ -2,8 +2,8 @@ import type { FoldedPanel } from '../fold';
 import type { Joint } from '../plan';
 import type { PresentRig } from '../rig';
 import { jointCapacity } from './capacity';
-import { drillName } from './drill';
 import { partNames, type ResolvedJoint, resolveJoint, toolsFor } from './joint';
+import { toolCode } from './tool-name';
 
 /** One way to make a bad hole hold again. */
 export interface RepairOption {
@@ -109,7 +109,7 @@ export function repairOptions(
         ...partNames(made).filter(p => !partNames(before).includes(p)),
         ...toolsFor(made).filter(t => !toolsFor(before).includes(t)),
         ...(way.id === 'chase' ? [`thread chaser ${made.thread.designation}`] : []),
-        ...made.drill.map(x => `drill ${drillName(x)}`),
+        ...made.drill.map(x => toolCode('drill', x)),
       ];
       return [
         {

@@ -37,7 +37,7 @@ export function nutSetting(j: ResolvedJoint, units: UnitSystem): NutSetting | un
         kind: 'rivet nut',
         tools: [SETTING_TOOL, 'calipers'],
         moves: [
-          `Measure the hole: ${drillName(hole)}, no more than ${formatLength(HOLE_OVER, units, true)} over. In a loose hole it spins. Deburred on both faces.`,
+          `Measure the hole: ${drillName(hole, units)}, no more than ${formatLength(HOLE_OVER, units, true)} over. In a loose hole it spins. Deburred on both faces.`,
           `Compare the grip range on the package with the sheet, ${sheet}: the sheet must lie within it.`,
           `Screw the ${size} rivet nut onto the mandrel until it sits against the tool, a drop of grease on the thread.`,
           'Push it in square until the flange lies flush all round; hold it square and pressed home while it is set.',

@@ -1,3 +1,4 @@
+import { formatLength, type UnitSystem } from '../units';
 import type { ResolvedJoint } from './joint';
 
 /** Something in a stack that cannot be, and where along it. */
@@ -20,7 +21,8 @@ const CUTS = new Set(['thread-cutting', 'self-drilling']);
 const SLACK = 0.5;
 
 /** What of a joint's stack cannot be, from the head on; none where it can be put together. */
-export function stackFaults(j: ResolvedJoint): readonly StackFault[] {
+export function stackFaults(j: ResolvedJoint, units: UnitSystem = 'metric'): readonly StackFault[] {
+  const fine = (mm: number): string => formatLength(mm, units, true);
   const out: StackFault[] = [];
   const { head, length } = j.joint.fastener;
   if (head === 'countersunk') {
@@ -30,7 +32,7 @@ export function stackFaults(j: ResolvedJoint): readonly StackFault[] {
       out.push({
         kind: 'sunk-too-deep',
         at: 'head',
-        said: `head ${j.head.height.toFixed(1)} mm deep in ${sheet.thickness.toFixed(1)} mm of sheet`,
+        said: `head ${fine(j.head.height)} deep in ${fine(sheet.thickness)} sheet`,
       });
     if (j.joint.washers.some(w => w !== 'cup' && w !== 'lock' && w !== 'half-moon'))
       out.push({ kind: 'washer-under-sunk', at: 'head', said: 'a flat washer under a countersunk head' });
@@ -52,10 +54,14 @@ export function stackFaults(j: ResolvedJoint): readonly StackFault[] {
     out.push({
       kind: 'too-short',
       at: 'end',
-      said: `${(j.neededMm - j.lengthMm).toFixed(1)} mm too short`,
+      said: `${fine(j.neededMm - j.lengthMm)} too short`,
     });
   const behind = j.mount?.behind;
   if (behind && j.protrusionMm + (j.nut?.height ?? 0) > behind.depth)
-    out.push({ kind: 'reaches-behind', at: 'end', said: `reaches what is ${behind.depth} mm behind` });
+    out.push({
+      kind: 'reaches-behind',
+      at: 'end',
+      said: `reaches what is ${formatLength(behind.depth, units)} behind`,
+    });
   return out;
 }

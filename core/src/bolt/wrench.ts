@@ -1,4 +1,4 @@
-import { NM_PER_LBF_FT } from '../units';
+import { toolCode } from './tool-name';
 
 /** Torque wrenches as sold, N\u00b7m: common practice, no source. */
 const WRENCH_RANGES = [
@@ -18,10 +18,8 @@ const TRUSTED = 0.95;
 export const wrenchRange = (nm: number): readonly [low: number, high: number] | undefined =>
   WRENCH_RANGES.find(([low, high]) => nm >= low && nm <= high * TRUSTED);
 
-/** The torque wrench for a torque as the tool list names it; undefined where none as sold reads it. */
+/** The torque wrench for a torque, as a tool's code; undefined where none as sold reads it. */
 export function torqueWrench(nm: number): string | undefined {
   const fits = wrenchRange(nm);
-  if (!fits) return undefined;
-  const [low, high] = fits.map(x => Math.round(x / NM_PER_LBF_FT));
-  return `torque wrench ${fits[0]}\u2013${fits[1]} N\u00b7m (${low}\u2013${high} lbf\u00b7ft)`;
+  return fits && toolCode('torque-wrench', ...fits);
 }

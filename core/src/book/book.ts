@@ -15,6 +15,7 @@ import {
   sectionWords,
   toBuy,
   toolList,
+  toolName,
 } from '../bolt';
 import type { Facts } from '../derive';
 import { angleToBendTo, bendDeduction, type FoldedPanel, flatPattern } from '../fold';
@@ -150,7 +151,7 @@ function crossbars(s: Sheet, { document, joints }: Facts, { units }: BookWish): 
   }
 }
 
-function lists(s: Sheet, { joints, panels, rig }: Facts, { shelf = {} }: BookWish): void {
+function lists(s: Sheet, { joints, panels, rig }: Facts, { shelf = {}, units }: BookWish): void {
   s.page('Hardware list');
   s.table(
     ['Count', 'Part', 'At hand', 'To buy'],
@@ -167,7 +168,7 @@ function lists(s: Sheet, { joints, panels, rig }: Facts, { shelf = {} }: BookWis
   s.table(
     ['Tool', 'Joints'],
     toolList(joints, { panels, rig }).map(t => [
-      t.tool,
+      toolName(t.tool, units),
       t.for.length > 14 ? `${t.for.slice(0, 14).join(' ')} and ${t.for.length - 14} more` : t.for.join(' '),
     ]),
     { 0: 74 },
@@ -191,7 +192,7 @@ function torques(s: Sheet, facts: Facts, { units, side }: BookWish): void {
         'Joint',
         'Bolt',
         'On the threads',
-        units === 'inch' ? 'lbf·ft' : 'N·m',
+        units === 'inch' ? 'ft·lb' : 'N·m',
         'Band',
         'Limited by',
         'Strength',
@@ -223,13 +224,17 @@ function drilling(s: Sheet, facts: Facts, { units }: BookWish): void {
   for (const { j, card } of cards) {
     const behind = facts.rig.components.find(c => c.id === card.behind?.component);
     s.room(30);
-    s.head(`${j.id}: ${j.drill.map(drillName).join(', ')}`);
+    s.head(`${j.id}: ${j.drill.map(d => drillName(d, units)).join(', ')}`);
     if (behind && card.stopMm !== undefined)
       s.text(
         `Behind it: ${behind.name}. Stop on the drill at ${formatLength(card.stopMm, units)} from the face.`,
       );
     if (card.fitFirst.length > 0) s.text(`First bolted: ${card.fitFirst.join(', ')}.`);
-    s.text(card.moves.map((m, i) => `${i + 1}. ${m.what}${m.tool ? ` (${m.tool})` : ''}`).join('  '));
+    s.text(
+      card.moves
+        .map((m, i) => `${i + 1}. ${m.what}${m.tool ? ` (${toolName(m.tool, units)})` : ''}`)
+        .join('  '),
+    );
   }
 }
 
@@ -253,7 +258,7 @@ function steps(s: Sheet, facts: Facts, { units }: BookWish): void {
         ...x.cautions.map(c => `! ${c}`),
         ...(x.night ? ['___ good place to stop for the night'] : []),
       ].join('\n'),
-      x.tools.join(', '),
+      x.tools.map(t => toolName(t, units)).join(', '),
       fixed(x.minutes, x.minutes < 10 ? 1 : 0),
     ]),
     { 0: 8, 1: 9, 3: 42, 4: 11 },

@@ -6,7 +6,7 @@ import { dirname, join } from 'node:path';
 import { inflateSync } from 'node:zlib';
 import { demo } from '@plate-fold/demo';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { drillingCard, hardwareList, holeRows, lengthName, toolList } from '../bolt';
+import { drillingCard, hardwareList, holeRows, lengthName, toolList, toolName } from '../bolt';
 import { type Facts, gatherFacts } from '../derive';
 import { installationOf } from '../sequence';
 import { serviceList } from '../service';
@@ -145,7 +145,7 @@ describe.each([
   it('has the bag, the tools, the drilling and the service, each whole', () => {
     const { joints, panels, rig, document } = book.facts;
     for (const l of hardwareList(joints)) has(`${l.count}${l.part}`);
-    for (const t of toolList(joints, { panels, rig })) has(t.tool);
+    for (const t of toolList(joints, { panels, rig })) has(toolName(t.tool, units));
     for (const j of joints) {
       const card = drillingCard(j, joints, document.plan.method);
       for (const m of card?.moves ?? []) has(m.what);

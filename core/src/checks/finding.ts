@@ -4,6 +4,7 @@ import {
   formatForce,
   formatLength,
   formatMass,
+  formatTemperature,
   formatTorque,
   loadFigure,
   stressFigure,
@@ -48,6 +49,7 @@ export type Unsigned = Omit<Finding, 'rule'>;
 
 /** Figures in a finding's sentence, in the reader's units. */
 export interface Words {
+  readonly units: UnitSystem;
   readonly length: (mm: number) => string;
   /** as a tape shows it: sixteenths of an inch from half an inch on, decimals below */
   readonly tape: (mm: number) => string;
@@ -59,17 +61,21 @@ export interface Words {
   readonly force: (kn: number) => string;
   /** of stress and pressure, from MPa */
   readonly stress: (mpa: number) => string;
+  /** of a hot part or sheet, from °C */
+  readonly temperature: (c: number) => string;
   /** that a joint bears, from N */
   readonly load: (n: number) => string;
 }
 
 export const wordsIn = (system: UnitSystem): Words => ({
+  units: system,
   length: mm => formatLength(mm, system, system === 'metric' && Math.abs(mm) < 10),
   tape: mm => tapeLength(mm, system),
   fine: mm => formatLength(mm, system, true),
   mass: kg => formatMass(kg, system),
   torque: nm => formatTorque(nm, system),
   force: kn => formatForce(kn, system),
+  temperature: c => formatTemperature(c, system),
   stress: mpa => {
     const f = stressFigure(mpa, system);
     return `${f.value} ${f.unit}`;

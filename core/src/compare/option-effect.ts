@@ -2,6 +2,7 @@ import { check } from '../checks';
 import { gatherFacts } from '../derive';
 import { type PlanDocument, presentOf } from '../plan';
 import { withChoice } from '../rig';
+import type { UnitSystem } from '../units';
 
 /** What a choice changes on the vehicle, by name, and what in the plan no longer fits, as sentences. */
 export interface OptionEffect {
@@ -13,7 +14,12 @@ export interface OptionEffect {
 const MISFIT = new Set(['option-misfit', 'option-refused', 'too-near', 'moving-part']);
 
 /** Compares the vehicle with an option at another choice with what it is now. */
-export function optionEffect(doc: PlanDocument, option: string, choice: string): OptionEffect {
+export function optionEffect(
+  doc: PlanDocument,
+  option: string,
+  choice: string,
+  units: UnitSystem = 'metric',
+): OptionEffect {
   const after: PlanDocument = { ...doc, rig: withChoice(doc.rig, option, choice) };
   const names = (d: PlanDocument): Map<string, string> => {
     const r = presentOf(d);
@@ -26,7 +32,7 @@ export function optionEffect(doc: PlanDocument, option: string, choice: string):
   };
   const [was, will] = [names(doc), names(after)];
   const found = (d: PlanDocument): readonly string[] =>
-    check(gatherFacts(d))
+    check(gatherFacts(d), units)
       .filter(f => MISFIT.has(f.rule))
       .map(f => f.text);
   const before = new Set(found(doc));

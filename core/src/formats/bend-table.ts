@@ -1,22 +1,24 @@
 import type { FoldedPanel } from '../fold';
 import { angleToBendTo, bendDeduction } from '../fold';
-import { roundTo } from '../units';
+import { MM_PER_INCH, roundTo, type UnitSystem } from '../units';
 import { csv } from './csv';
 
-/** The bends of plates as CSV: what to set on the brake, one row a bend. Lengths in mm, angles in degrees. */
-export const bendTableCsv = (panels: readonly FoldedPanel[]): string =>
-  csv(
+/** The bends of plates as CSV: what to set on the brake, one row a bend. Lengths in the reader's units, angles in degrees. */
+export function bendTableCsv(panels: readonly FoldedPanel[], units: UnitSystem): string {
+  const unit = units === 'inch' ? 'in' : 'mm';
+  const length = (mm: number): number => (units === 'inch' ? roundTo(mm / MM_PER_INCH, 4) : roundTo(mm, 3));
+  return csv(
     [
       'plate',
       'bend',
       'direction',
       'angle',
       'bend to',
-      'inside radius mm',
+      `inside radius ${unit}`,
       'K',
-      'allowance mm',
-      'deduction mm (legs outside)',
-      'least radius mm',
+      `allowance ${unit}`,
+      `deduction ${unit} (legs outside)`,
+      `least radius ${unit}`,
       'can be made',
     ],
     panels.flatMap(p =>
@@ -30,13 +32,14 @@ export const bendTableCsv = (panels: readonly FoldedPanel[]): string =>
             b.angle > 0 ? 'up' : 'down',
             roundTo(Math.abs(b.angle), 2),
             to === undefined ? '' : roundTo(to, 2),
-            roundTo(b.insideRadius, 3),
+            length(b.insideRadius),
             roundTo(b.kFactor, 4),
-            roundTo(b.allowanceMm, 3),
-            roundTo(bendDeduction(Math.abs(b.angle), b.insideRadius, p.sheet.thickness, b.kFactor), 3),
-            Number.isFinite(b.minRadiusMm) ? roundTo(b.minRadiusMm, 3) : '',
+            length(b.allowanceMm),
+            length(bendDeduction(Math.abs(b.angle), b.insideRadius, p.sheet.thickness, b.kFactor)),
+            Number.isFinite(b.minRadiusMm) ? length(b.minRadiusMm) : '',
             b.ok ? 'yes' : 'no',
           ];
         }),
     ),
   );
+}

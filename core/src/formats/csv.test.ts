@@ -17,6 +17,8 @@ describe('csv', () => {
     expect(
       hardwareListCsv([{ kind: 'bolt', part: 'flange bolt M10x1.5 \u00d7 25, 8.8, zinc', count: 3 }]),
     ).toBe('part,count\r\n"flange bolt M10x1.5 \u00d7 25, 8.8, zinc",3\r\n');
-    expect(toolListCsv([{ tool: 'socket 16 mm', for: ['j1', 'j2'] }])).toContain('socket 16 mm,j1 j2');
+    expect(toolListCsv([{ tool: 'socket 16 mm', for: ['j1', 'j2'] }], 'metric')).toContain(
+      'socket 16 mm,j1 j2',
+    );
   });
 });

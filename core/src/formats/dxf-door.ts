@@ -97,9 +97,7 @@ export function dxfEntities(text: string, perUnit: number): Result<string> {
         if (value === '' || !Number.isFinite(v))
           return err(`line ${i + 2} is "${value.slice(0, 20)}", which is not a number`);
         if (isPlace(code) && Math.abs(v) * perUnit > DXF_LIMITS.far)
-          return err(
-            `line ${i + 2} is ${value.slice(0, 20)}, more than ${DXF_LIMITS.far / 1000} m away: check its unit`,
-          );
+          return err(`line ${i + 2} is ${value.slice(0, 20)}, too far away for a vehicle: check its unit`);
         if (code === 42 && Math.abs(v) > DXF_LIMITS.bulge)
           return err(`line ${i + 2} is a bulge of ${value.slice(0, 20)}; ${DXF_LIMITS.bulge} is the most`);
       }

@@ -1,7 +1,7 @@
 import DxfParser from 'dxf-parser';
 import { boxOf, contains, distance2, type Polygon, selfCrossing, signedArea, type Vec2 } from '../geometry';
 import { LIMITS } from '../plan';
-import { err, MM_PER_FOOT, MM_PER_INCH, ok, type Result } from '../units';
+import { err, MM_PER_FOOT, MM_PER_INCH, ok, type Result, roundTo } from '../units';
 import { DXF_LIMITS, dxfEntities } from './dxf-door';
 
 /** A plate outline from a drawing with what is cut out of it; mm, as drawn. */
@@ -83,10 +83,12 @@ function segment(a: Point, b: Point, k: number): Vec2[] {
   return arcPoints(c, r, Math.atan2(p[1] - c[1], p[0] - c[0]), sweep);
 }
 
-const place = (p: Vec2): string => `(${p[0].toFixed(1)}, ${p[1].toFixed(1)})`;
+/** A place in the drawing's own unit, as its program shows it. */
+const place = (p: Vec2, perUnit: number): string =>
+  `(${roundTo(p[0] / perUnit, 2)}, ${roundTo(p[1] / perUnit, 2)})`;
 
 /** Joins loose lines and arcs end to end; what stays open is a fault with its place. */
-function joined(paths: readonly (readonly Vec2[])[]): Result<Contour[]> {
+function joined(paths: readonly (readonly Vec2[])[], perUnit: number): Result<Contour[]> {
   const left = paths.map(p => [...p]);
   const out: Contour[] = [];
   while (left.length > 0) {
@@ -97,7 +99,7 @@ function joined(paths: readonly (readonly Vec2[])[]): Result<Contour[]> {
       const next = left.findIndex(
         p => distance2(p[0] as Vec2, end) < JOIN || distance2(p.at(-1) as Vec2, end) < JOIN,
       );
-      if (next < 0) return err(`a contour is open at ${place(end)} mm: close it in the drawing`);
+      if (next < 0) return err(`a contour is open at ${place(end, perUnit)}: close it in the drawing`);
       const [piece] = left.splice(next, 1) as [Vec2[]];
       if (distance2(piece[0] as Vec2, end) >= JOIN) piece.reverse();
       path.push(...piece.slice(1));
@@ -180,7 +182,7 @@ export function readDxf(text: string, perUnit: number | undefined = dxfUnit(text
   }
   if (loose.length > DXF_LIMITS.loose)
     return err(`there are ${loose.length} loose lines and arcs; ${DXF_LIMITS.loose} is the most`);
-  const chains = joined(loose);
+  const chains = joined(loose, perUnit);
   if (!chains.ok) return chains;
   const all = [...closed, ...chains.value].filter(c => c.points.length > 2);
   if (all.length === 0) return err('there is no closed contour in the drawing');
@@ -190,12 +192,12 @@ export function readDxf(text: string, perUnit: number | undefined = dxfUnit(text
     // circles stay circles
     if (!c.circle && c.points.length > DXF_LIMITS.points)
       return err(
-        `a contour at ${place(c.points[0] as Vec2)} mm has ${c.points.length} points with its curves made straight; ${DXF_LIMITS.points} is the most`,
+        `a contour at ${place(c.points[0] as Vec2, perUnit)} has ${c.points.length} points with its curves made straight; ${DXF_LIMITS.points} is the most`,
       );
     const cross = selfCrossing(c.points);
-    if (cross) return err(`a contour crosses itself near ${place(c.points[cross[0]] as Vec2)} mm`);
+    if (cross) return err(`a contour crosses itself near ${place(c.points[cross[0]] as Vec2, perUnit)}`);
     if (Math.abs(signedArea(c.points)) < 1)
-      return err(`a contour at ${place(c.points[0] as Vec2)} mm encloses no area`);
+      return err(`a contour at ${place(c.points[0] as Vec2, perUnit)} encloses no area`);
   }
   const size = (c: Contour): number => Math.abs(signedArea(c.points));
   const sorted = [...all].sort((a, b) => size(b) - size(a));
@@ -211,6 +213,6 @@ export function readDxf(text: string, perUnit: number | undefined = dxfUnit(text
     return err(`there are ${plates.length} outlines; ${LIMITS.panels} plates are the most`);
   const { min, max } = boxOf(all.flatMap(c => c.points));
   if (Math.max(max[0] - min[0], max[1] - min[1]) > 6000)
-    return err('the drawing is more than 6 m across: check its unit');
+    return err('the drawing is larger than a vehicle: check its unit');
   return ok({ plates, tolerance: DXF_TOLERANCE });
 }

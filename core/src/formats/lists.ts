@@ -1,4 +1,5 @@
-import type { BuyLine, ShoppingLine, ToolLine } from '../bolt';
+import { type BuyLine, type ShoppingLine, type ToolLine, toolName } from '../bolt';
+import type { UnitSystem } from '../units';
 import { csv } from './csv';
 
 /** The bag list as CSV: part, count. */
@@ -15,9 +16,9 @@ export const buyListCsv = (lines: readonly BuyLine[]): string =>
     lines.map(l => [l.part, l.count, l.have, l.missing, l.packs, l.pack]),
   );
 
-/** The tool roll as CSV: tool, joints it is for. */
-export const toolListCsv = (lines: readonly ToolLine[]): string =>
+/** The tools as CSV: tool, joints it is for. */
+export const toolListCsv = (lines: readonly ToolLine[], units: UnitSystem): string =>
   csv(
     ['tool', 'joints'],
-    lines.map(l => [l.tool, l.for.join(' ')]),
+    lines.map(l => [toolName(l.tool, units), l.for.join(' ')]),
   );

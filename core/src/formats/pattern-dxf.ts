@@ -97,7 +97,7 @@ function draw(
     on('ETCH');
     if (!h.cut) for (const [a, b] of cross(h.at)) line(a, b);
     const [dx, dy] = beside(h);
-    dxf.addText(at([h.at[0] + dx, h.at[1] + dy]), HOLE_TEXT * k, oneLine(holeLabel(h)), {
+    dxf.addText(at([h.at[0] + dx, h.at[1] + dy]), HOLE_TEXT * k, oneLine(holeLabel(h, system)), {
       horizontalAlignment: TextHorizontalAlignment.Left,
       verticalAlignment: TextVerticalAlignment.BaseLine,
       rotation: place.turn,

@@ -1,5 +1,6 @@
 import { type FlatPattern, holeWidth, type PatternHole } from '../fold';
 import type { Vec2 } from '../geometry';
+import { formatLength, type UnitSystem } from '../units';
 
 const GRAIN_ARROW = 60;
 
@@ -19,8 +20,8 @@ export const label = (p: FlatPattern): string => `${p.mark} ${p.name}`;
 /** Height of a bolt's name beside its hole, mm. */
 export const HOLE_TEXT = 6;
 /** A bolt's name at its hole, and what its countersink is. */
-export const holeLabel = ({ joint, sink }: PatternHole): string =>
-  sink ? `${joint} CSK ${sink.angle} deg, ${sink.depth.toFixed(1)} mm deep` : joint;
+export const holeLabel = ({ joint, sink }: PatternHole, units: UnitSystem): string =>
+  sink ? `${joint} CSK ${sink.angle} deg, ${formatLength(sink.depth, units, true)} deep` : joint;
 /** Where that name begins, from the hole's middle. */
 export const beside = (h: PatternHole): Vec2 => {
   const r = Math.max(holeWidth(h.cut ?? h.final), h.sink?.diameter ?? 0) / 2;

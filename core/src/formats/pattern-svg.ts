@@ -1,7 +1,7 @@
 import { type BendLine, type FlatPattern, holeOutline, type PatternHole } from '../fold';
 import type { Polygon, Vec2 } from '../geometry';
 import { boxOf } from '../geometry';
-import { roundTo } from '../units';
+import { roundTo, type UnitSystem } from '../units';
 import { oneLine } from './names';
 import { arrow, beside, cross, HOLE_TEXT, holeLabel, label } from './pattern-mark';
 
@@ -9,7 +9,7 @@ const xml = (s: string): string =>
   s.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
 
 /** A flat pattern as SVG to scale: one unit a millimeter, the page as large as the blank and a margin. */
-export function patternSvg(p: FlatPattern): string {
+export function patternSvg(p: FlatPattern, units: UnitSystem = 'metric'): string {
   const margin = 10;
   const { min, max } = boxOf(p.outline.flat());
   const [w, h] = [max[0] - min[0] + 2 * margin, max[1] - min[1] + 2 * margin];
@@ -34,7 +34,7 @@ export function patternSvg(p: FlatPattern): string {
   const names = p.holes.map(h => {
     const [dx, dy] = beside(h);
     const [x, y] = at([h.at[0] + dx, h.at[1] + dy]).split(' ');
-    return `<text class="hole" x="${x}" y="${y}">${xml(holeLabel(h))}</text>`;
+    return `<text class="hole" x="${x}" y="${y}">${xml(holeLabel(h, units))}</text>`;
   });
   const bend = (b: BendLine): string =>
     `<path class="${b.direction === 'up' ? 'bend-up' : 'bend-down'}" d="M${at(b.from)}L${at(b.to)}"/>`;

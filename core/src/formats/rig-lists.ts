@@ -9,7 +9,7 @@ import {
   membersTable,
   servicePointsTable,
 } from './rig-tables';
-import { readCell, readTable, type Table, type TableRead } from './table';
+import { cellText, readCell, readTable, type Table, type TableRead } from './table';
 
 type Row = { readonly id: string };
 
@@ -38,7 +38,7 @@ export function tableLaidIn(doc: PlanDocument, list: RigList, text: string, unit
     if (seen.has(r.id))
       return {
         ok: false,
-        faults: [{ row: i + 2, column: 'id', fault: `"${r.id}" stands in an earlier row too` }],
+        faults: [{ row: i + 2, column: 'id', fault: `"${r.id}" is in an earlier row too` }],
       };
     seen.add(r.id);
   }
@@ -70,6 +70,8 @@ export function cellEntered(
   const old = rows.find(r => r.id === id);
   const of = table.columns.find(c => c.name === column);
   if (!old || !of) return err('there is no such cell');
+  // what is shown is rounded: typed as it stands there, nothing is meant
+  if (typed.trim() === cellText(of, old, units)) return ok(doc);
   const read = readCell(of, typed, units);
   if ('fault' in read) return err(read.fault);
   const cells = Object.fromEntries(table.columns.map(c => [c.name, c === of ? read.value : c.get(old)]));
@@ -97,7 +99,7 @@ export const enterCell = command<{
 /** A whole table, as it was laid into this very plan. */
 export const layTable = command<{ readonly document: PlanDocument; readonly rows: number }>({
   id: 'table.lay',
-  label: (_, { rows }) => `lay in ${rows} row${rows === 1 ? '' : 's'}`,
+  label: (_, { rows }) => `import ${rows} row${rows === 1 ? '' : 's'}`,
   run: (_, { document }) => document,
 });
 

@@ -151,10 +151,10 @@ export const componentsTable = (rig: Rig, system: UnitSystem): Table<Component> 
     { name: 'bottom', kind: 'length', needed: true, get: x => x.zBottom },
     { name: 'top', kind: 'length', needed: true, get: x => x.zTop },
     { name: 'protect', kind: 'yes-no', get: x => x.protect },
-    { name: 'keep out', kind: 'length', get: x => x.keepOut },
-    { name: 'surface C', kind: 'number', get: x => x.surfaceC },
+    { name: 'clearance', also: ['keep out'], kind: 'length', get: x => x.keepOut },
+    { name: 'surface', kind: 'temperature', get: x => x.surfaceC },
     { name: 'moves', kind: 'yes-no', get: x => x.moves ?? false },
-    { name: 'liters', kind: 'number', get: x => x.litres },
+    { name: 'capacity', kind: 'volume', get: x => x.litres },
     { name: 'high voltage', kind: 'yes-no', get: x => x.highVoltage ?? false },
   ],
   make: c => {
@@ -163,9 +163,9 @@ export const componentsTable = (rig: Rig, system: UnitSystem): Table<Component> 
     const wrong = heights(c);
     if (wrong) return wrong;
     const old = rig.components.find(x => x.id === c.id);
-    const litres = kept(c, 'liters', old?.litres);
+    const litres = kept(c, 'capacity', old?.litres);
     if (litres !== undefined && !(litres > 0 && litres <= 2000))
-      return { column: 'liters', fault: 'must be above zero and no more than 2000' };
+      return { column: 'capacity', fault: 'must be above zero and no more than a tanker holds' };
     return {
       ...old,
       id: text(c, 'id'),
@@ -175,8 +175,8 @@ export const componentsTable = (rig: Rig, system: UnitSystem): Table<Component> 
       zBottom: num(c, 'bottom'),
       zTop: num(c, 'top'),
       protect: c.protect === true,
-      keepOut: Math.max(0, maybe(c, 'keep out') ?? 20),
-      surfaceC: kept(c, 'surface C', old?.surfaceC),
+      keepOut: Math.max(0, maybe(c, 'clearance') ?? 20),
+      surfaceC: kept(c, 'surface', old?.surfaceC),
       moves: ('moves' in c ? c.moves === true : old?.moves) ? true : undefined,
       litres,
       highVoltage: ('high voltage' in c ? c['high voltage'] === true : old?.highVoltage) ? true : undefined,
@@ -228,18 +228,18 @@ export const servicePointsTable = (rig: Rig): Table<ServicePoint> => ({
     { name: 'z', kind: 'length', needed: true, get: x => x.at[2] },
     { name: 'opening', kind: 'length', needed: true, get: x => x.opening },
     { name: 'component', also: ['part'], kind: 'text', needed: true, get: x => x.component },
-    { name: 'every km', kind: 'number', get: x => x.everyKm },
-    { name: 'refill liters', kind: 'number', get: x => x.litres },
+    { name: 'every', kind: 'distance', get: x => x.everyKm },
+    { name: 'refill', kind: 'volume', get: x => x.litres },
   ],
   make: c => {
     if (!rig.components.some(x => x.id === c.component))
       return { column: 'component', fault: `names "${text(c, 'component')}", which is no part of this rig` };
     const old = rig.servicePoints.find(x => x.id === c.id);
-    const every = kept(c, 'every km', old?.everyKm);
-    const litres = kept(c, 'refill liters', old?.litres);
+    const every = kept(c, 'every', old?.everyKm);
+    const litres = kept(c, 'refill', old?.litres);
     if (litres !== undefined && !(litres > 0 && litres <= 200))
-      return { column: 'refill liters', fault: 'must be above zero and no more than 200' };
-    if (every !== undefined && every <= 0) return { column: 'every km', fault: 'must be above zero' };
+      return { column: 'refill', fault: 'must be above zero and no more than any of them takes' };
+    if (every !== undefined && every <= 0) return { column: 'every', fault: 'must be above zero' };
     return {
       ...old,
       id: text(c, 'id'),
@@ -260,7 +260,7 @@ export const factoryPartsTable = (rig: Rig): Table<FactoryPart> => ({
   columns: [
     { name: 'id', kind: 'text', needed: true, get: x => x.id },
     { name: 'name', kind: 'text', needed: true, get: x => x.name },
-    { name: 'mass kg', kind: 'number', needed: true, get: x => x.massKg },
+    { name: 'mass', kind: 'mass', needed: true, get: x => x.massKg },
     { name: 'x', kind: 'length', needed: true, get: x => x.at[0] },
     { name: 'y', kind: 'length', needed: true, get: x => x.at[1] },
     { name: 'z', kind: 'length', needed: true, get: x => x.at[2] },
@@ -272,7 +272,7 @@ export const factoryPartsTable = (rig: Rig): Table<FactoryPart> => ({
     { name: 'reuse', kind: 'yes-no', get: x => x.reuseFasteners },
   ],
   make: c => {
-    if (num(c, 'mass kg') < 0) return { column: 'mass kg', fault: 'is below zero' };
+    if (num(c, 'mass') < 0) return { column: 'mass', fault: 'is below zero' };
     const fasteners = text(c, 'fasteners')
       .split(';')
       .map(s => s.trim())
@@ -284,7 +284,7 @@ export const factoryPartsTable = (rig: Rig): Table<FactoryPart> => ({
       ...rig.factoryParts.find(x => x.id === c.id),
       id: text(c, 'id'),
       name: text(c, 'name'),
-      massKg: num(c, 'mass kg'),
+      massKg: num(c, 'mass'),
       at: [num(c, 'x'), num(c, 'y'), num(c, 'z')] as const,
       fasteners: fasteners.map(m => ({ count: Number(m?.[1]), head: m?.[2] ?? '', thread: m?.[3] ?? '' })),
       reuseFasteners: c.reuse === true,

@@ -1,6 +1,15 @@
 import Papa from 'papaparse';
 import { LIMITS } from '../plan';
-import { MM_PER_INCH, parseNumber, roundTo, type UnitSystem } from '../units';
+import {
+  KG_PER_LB,
+  KM_PER_MILE,
+  L_PER_GALLON,
+  MM_PER_INCH,
+  parseNumber,
+  roundTo,
+  tapeLength,
+  type UnitSystem,
+} from '../units';
 import { csv } from './csv';
 
 /** What is wrong with a pasted or opened table: its row (the header is 1), the column by name, and the fault. */
@@ -20,7 +29,7 @@ export interface TableColumn<T> {
   readonly name: string;
   /** other names under which it is known */
   readonly also?: readonly string[];
-  readonly kind: 'text' | 'length' | 'number' | 'yes-no';
+  readonly kind: 'text' | 'number' | 'yes-no' | Quantity;
   readonly choices?: readonly string[];
   readonly needed?: boolean;
   readonly get: (row: T) => CellValue;
@@ -33,10 +42,46 @@ export interface Table<T> {
   readonly make: (cells: Readonly<Record<string, CellValue>>, row: number) => T | Omit<CellFault, 'row'>;
 }
 
-/** Length cells carry the unit in their header, so that a file says what it means: `x mm`, `x in`. */
-const unitName = (system: UnitSystem): string => (system === 'inch' ? 'in' : 'mm');
-const heading = <T>(c: TableColumn<T>, system: UnitSystem): string =>
-  c.kind === 'length' ? `${c.name} ${unitName(system)}` : c.name;
+/** What is measured, kept in mm, kg, \u00b0C, l and km: its unit in either system, how many of those an inch unit is, and from where it counts. */
+const QUANTITIES = {
+  length: { metric: 'mm', inch: 'in', per: MM_PER_INCH, zero: 0 },
+  mass: { metric: 'kg', inch: 'lb', per: KG_PER_LB, zero: 0 },
+  temperature: { metric: 'C', inch: 'F', per: 1 / 1.8, zero: 32 },
+  volume: { metric: 'l', inch: 'gal', per: L_PER_GALLON, zero: 0 },
+  distance: { metric: 'km', inch: 'mi', per: KM_PER_MILE, zero: 0 },
+} as const;
+export type Quantity = keyof typeof QUANTITIES;
+const quantityOf = (kind: TableColumn<unknown>['kind']) =>
+  kind in QUANTITIES ? QUANTITIES[kind as Quantity] : undefined;
+
+/** A value of a column as the reader has it, and as it is kept. */
+const shownIn = (c: Pick<TableColumn<unknown>, 'kind'>, v: number, system: UnitSystem): number => {
+  const q = quantityOf(c.kind);
+  return q && system === 'inch' ? v / q.per + q.zero : v;
+};
+const keptFrom = (c: Pick<TableColumn<unknown>, 'kind'>, v: number, system: UnitSystem): number => {
+  const q = quantityOf(c.kind);
+  return q && system === 'inch' ? (v - q.zero) * q.per : v;
+};
+
+/** Measured cells carry the unit in their header, so that a file says what it means: `x mm`, `x in`, `mass lb`. */
+export const heading = (c: Pick<TableColumn<unknown>, 'kind' | 'name'>, system: UnitSystem): string => {
+  const q = quantityOf(c.kind);
+  return q ? `${c.name} ${q[system]}` : c.name;
+};
+/** A measured value of a cell to what a tape or scale tells, in the reader's units. */
+export const cellNumber = (c: Pick<TableColumn<unknown>, 'kind'>, v: number, system: UnitSystem): number =>
+  roundTo(shownIn(c, v, system), system === 'inch' && c.kind === 'length' ? 4 : 3);
+
+/** A cell as a screen shows it: lengths as a tape has them, without their unit, which stands in the head of the column. */
+export function cellText<T>(c: TableColumn<T>, row: T, system: UnitSystem): string {
+  const v = c.get(row);
+  if (v === undefined) return '';
+  if (typeof v === 'boolean') return v ? 'yes' : 'no';
+  if (typeof v !== 'number' || !quantityOf(c.kind)) return String(v);
+  if (c.kind === 'length') return tapeLength(v, system).replace(/ (in|mm)$/, '');
+  return String(roundTo(cellNumber(c, v, system), 1));
+}
 
 /** A table as CSV text, lengths in the given system. */
 export function tableCsv<T>(table: Table<T>, rows: readonly T[], system: UnitSystem): string {
@@ -44,9 +89,7 @@ export function tableCsv<T>(table: Table<T>, rows: readonly T[], system: UnitSys
     const v = c.get(row);
     if (v === undefined) return '';
     if (typeof v === 'boolean') return v ? 'yes' : 'no';
-    if (typeof v === 'number' && c.kind === 'length')
-      return system === 'inch' ? roundTo(v / MM_PER_INCH, 4) : roundTo(v, 3);
-    return v;
+    return typeof v === 'number' && quantityOf(c.kind) ? cellNumber(c, v, system) : v;
   };
   return csv(
     table.columns.map(c => heading(c, system)),
@@ -55,7 +98,10 @@ export function tableCsv<T>(table: Table<T>, rows: readonly T[], system: UnitSys
 }
 
 const fold = (s: string): string => s.trim().toLowerCase().replace(/[_-]+/g, ' ').replace(/\s+/g, ' ');
-const HEAD = /^(.*?)(?:[\s(]+(mm|millimet(?:re|er)s?|in|inch(?:es)?|")\)?)?$/;
+const HEAD =
+  /^(.*?)(?:[\s(]*\b(mm|millimet(?:re|er)s?|in|inch(?:es)?|"|kg|lbs?|\u00b0?c|\u00b0?f|l|lit(?:re|er)s?|gal(?:lons?)?|km|mi(?:les?)?)\)?)?$/;
+/** Units of the inch side, as a header has them. */
+const INCH_UNIT = /^(in|"|lb|\u00b0?f|gal|mi(?:les?)?$)/;
 /** What a spreadsheet's guard against formulas put before a text is taken off again (`csv`). */
 const unguarded = (text: string): string => (/^'+[=+@]/.test(text) ? text.slice(1) : text);
 /** Characters of one cell: an outline of many points is the longest. */
@@ -65,7 +111,7 @@ const NO = new Set(['no', 'n', 'false', '0', '', '-']);
 
 interface Found<T> {
   readonly column: TableColumn<T>;
-  readonly perUnit: number;
+  readonly system: UnitSystem;
 }
 
 /** Which column each header cell names; a unit in the header wins over the reader's own. */
@@ -91,8 +137,8 @@ function readHeader<T>(
       return undefined;
     }
     const unit = named(whole) ? undefined : m?.[2];
-    const inch = unit === undefined ? system === 'inch' : !unit.startsWith('m');
-    return { column, perUnit: column.kind === 'length' && inch ? MM_PER_INCH : 1 };
+    const own = unit === undefined ? system : INCH_UNIT.test(unit) ? 'inch' : 'metric';
+    return { column, system: own };
   });
   for (const c of table.columns)
     if (c.needed && !found.some(f => f?.column === c))
@@ -105,10 +151,9 @@ export const readCell = <T>(
   column: TableColumn<T>,
   text: string,
   system: UnitSystem,
-): { value: CellValue } | { fault: string } =>
-  cellOf({ column, perUnit: column.kind === 'length' && system === 'inch' ? MM_PER_INCH : 1 }, text);
+): { value: CellValue } | { fault: string } => cellOf({ column, system }, text);
 
-function cellOf<T>({ column, perUnit }: Found<T>, text: string): { value: CellValue } | { fault: string } {
+function cellOf<T>({ column, system }: Found<T>, text: string): { value: CellValue } | { fault: string } {
   const t = unguarded(text.trim());
   if (t === '' && column.kind !== 'yes-no')
     return column.needed ? { fault: 'is empty' } : { value: undefined };
@@ -125,7 +170,7 @@ function cellOf<T>({ column, perUnit }: Found<T>, text: string): { value: CellVa
     default: {
       const n = parseNumber(t);
       if (!n.ok) return { fault: n.fault };
-      const value = n.value * perUnit;
+      const value = keptFrom(column, n.value, system);
       return Number.isFinite(value) && Math.abs(value) <= LIMITS.number
         ? { value }
         : { fault: `is "${t.slice(0, 30)}", beyond ${LIMITS.number} either way` };

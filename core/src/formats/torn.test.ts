@@ -79,7 +79,7 @@ const mutated = (text: string, sep: RegExp, join: string): fc.Arbitrary<string> 
 describe('drawings', () => {
   it('with figures beyond measure say so by their line', () => {
     const circle = (r: string, x = '0') => drawing(`0\nCIRCLE\n8\n0\n10\n${x}\n20\n0\n40\n${r}\n`);
-    expect(said(circle('1e6'))).toMatch(/^line 24 is 1e6, more than 100 m away/);
+    expect(said(circle('1e6'))).toMatch(/^line 24 is 1e6, too far away for a vehicle/);
     expect(said(circle('1e300'))).toContain('line 24 is 1e300');
     expect(said(circle('NaN'))).toBe('line 24 is "NaN", which is not a number');
     expect(said(circle('50', '-1e300'))).toContain('line 20 is -1e300');

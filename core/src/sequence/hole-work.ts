@@ -1,4 +1,12 @@
-import { drillingCard, drillName, needsNewNut, nutSetting, type ResolvedJoint } from '../bolt';
+import {
+  drillingCard,
+  drillName,
+  needsNewNut,
+  nutSetting,
+  type ResolvedJoint,
+  toolCode,
+  toolName,
+} from '../bolt';
 import { formatLength } from '../units';
 import { CAUTIONS } from './cautions';
 import { addTools, type Job } from './job';
@@ -66,7 +74,7 @@ function drillMoves(job: Job, j: ResolvedJoint, inPlace: boolean, old: boolean):
         ? []
         : ['Punch the middle of the mark.']),
     ...stop,
-    ...bits.map(m => `${m.what}: ${m.tool}.`),
+    ...bits.map(m => `${m.what}: ${toolName(m.tool ?? '', job.units)}.`),
     ...(inPlace
       ? ['Loosen the bolts until the plate hangs a finger low; blow the chips out from between.']
       : []),
@@ -86,8 +94,8 @@ export function drillStep(job: Job, j: ResolvedJoint, needs: readonly string[], 
       id: `drill-${j.id}`,
       stage: 'drill',
       title: old
-        ? `Drill the hole at ${j.id} out to ${drillName(final)}`
-        : `Drill ${j.id} to ${drillName(final)}`,
+        ? `Drill the hole at ${j.id} out to ${drillName(final, job.units)}`
+        : `Drill ${j.id} to ${drillName(final, job.units)}`,
       why: what
         ? `Behind it: ${what.name}. Set a stop on the drill and go no deeper than the metal.`
         : inPlace
@@ -101,7 +109,7 @@ export function drillStep(job: Job, j: ResolvedJoint, needs: readonly string[], 
       needs,
       tools: addTools(
         old ? [] : ['center punch'],
-        j.drill.map(d => `drill ${drillName(d)}`),
+        j.drill.map(d => toolCode('drill', d)),
         ['deburring tool', 'cold zinc or paint'],
         behind ? ['drill stop'] : [],
       ),

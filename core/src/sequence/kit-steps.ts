@@ -1,5 +1,6 @@
 import { hardwareList, toolList } from '../bolt';
 import type { FoldedPanel } from '../fold';
+import { nameIn } from '../units';
 import { addTools, type Job } from './job';
 
 /** What is done at the bench before the vehicle is raised; gives the step after which everything is laid out. */
@@ -7,7 +8,7 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
   const { doc, panels, joints, add } = job;
   const options = doc.rig.options.flatMap(o => {
     const choice = o.choices.find(c => c.id === doc.rig.selected[o.id]);
-    return choice ? [`${o.name}: ${choice.name}`] : [];
+    return choice ? [nameIn(`${o.name}: ${choice.name}`, job.units)] : [];
   });
   const first =
     options.length > 0

@@ -29,7 +29,7 @@ export const RAISING: Readonly<Record<Job['doc']['plan']['method']['lift'], Rais
     down: 'Take the stands away and let it down',
     downs: [
       'Check that nobody and nothing is under it.',
-      'Jack one end, take its stands out, let it down slowly. Then the other end.',
+      'Jack one end, remove its stands, let it down slowly. Then the other end.',
       'Take the chocks away.',
     ],
     puts: ['stands', 'wheel chocks'],

@@ -1,1 +1,2 @@
 export * from './mutate';
+export * from './said';

@@ -16,3 +16,6 @@ export const KN_PER_TON = (2000 * N_PER_LBF) / 1000;
 export const L_PER_GALLON = 3.785411784;
 /** International mile, km, exactly. */
 export const KM_PER_MILE = 1.609344;
+/** Of a spring's rate. */
+export const N_PER_MM_PER_LB_PER_IN = N_PER_LBF / MM_PER_INCH;
+export const MM2_PER_SQ_FT = MM_PER_FOOT * MM_PER_FOOT;

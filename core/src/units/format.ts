@@ -6,6 +6,7 @@ import {
   MM_PER_INCH,
   MPA_PER_KSI,
   N_PER_LBF,
+  N_PER_MM_PER_LB_PER_IN,
   NM_PER_LBF_FT,
 } from './constants';
 import { fixed, signed } from './number';
@@ -38,7 +39,7 @@ export function massFigure(kg: number, system: UnitSystem, change = false, digit
 /** Torque in N·m as a figure: whole units from 10 up, tenths below, as wrench scales are read. */
 export function torqueFigure(nm: number, system: UnitSystem): Figure {
   const value = system === 'inch' ? nm / NM_PER_LBF_FT : nm;
-  return { value: fixed(value, value < 10 ? 1 : 0), unit: system === 'inch' ? 'lbf\u00b7ft' : 'N\u00b7m' };
+  return { value: fixed(value, value < 10 ? 1 : 0), unit: system === 'inch' ? 'ft\u00b7lb' : 'N\u00b7m' };
 }
 
 /** A load given in N as a figure: kN to a tenth, or pounds-force to the next ten; what hands hold, under 1 kN, to the whole N or lbf. */
@@ -87,6 +88,16 @@ export function tradeFraction(mm: number, tolerance = 0.02): string | undefined 
   return `${sign}${whole > 0 ? `${whole} ` : ''}${above}/${below}`;
 }
 
+/** A temperature in °C as a reader has it, to the whole degree: `420 °C`, `790 °F` (to ten degrees, as estimates of heat are). */
+export const formatTemperature = (c: number, system: UnitSystem): string =>
+  system === 'inch' ? `${Math.round((c * 1.8 + 32) / 10) * 10} \u00b0F` : `${fixed(c, 0)} \u00b0C`;
+
+/** A spring's rate, given in N/mm: N/mm to a tenth, or lb/in to the whole pound. */
+export const springFigure = (nPerMm: number, system: UnitSystem): Figure =>
+  system === 'inch'
+    ? { value: fixed(nPerMm / N_PER_MM_PER_LB_PER_IN, 0), unit: 'lb/in' }
+    : { value: fixed(nPerMm, 1), unit: 'N/mm' };
+
 /** A distance driven, to the whole mile or kilometer. */
 export const formatDistance = (km: number, system: UnitSystem): string =>
   system === 'inch' ? `${fixed(km / KM_PER_MILE, 0)} mi` : `${fixed(km, 0)} km`;
@@ -101,6 +112,12 @@ export function tapeLength(mm: number, system: UnitSystem): string {
   const nearest = (Math.round((mm / MM_PER_INCH) * 16) / 16) * MM_PER_INCH;
   return `${tradeFraction(nearest)} in`;
 }
+
+/** Lengths in mm that stand within a name someone gave, as `lowered 12 mm`: in inches as a tape has them for who reads inches. */
+export const nameIn = (name: string, system: UnitSystem): string =>
+  system === 'metric'
+    ? name
+    : name.replace(/(\d+(?:\.\d+)?)\s?mm\b/g, (_, mm: string) => tapeLength(Number(mm), system));
 
 /** A volume of fuel or oil: liters, or US gallons; what is less than two gallons in quarts. */
 export function formatVolume(liters: number, system: UnitSystem): string {

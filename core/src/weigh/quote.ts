@@ -1,6 +1,7 @@
 import { bendingForce, dieFor, type FoldedPanel, flatPattern, leastFlange, patternArea } from '../fold';
 import type { SheetFinish, Shop } from '../plan';
 import { MATERIALS, type MaterialId, minimumRadius } from '../sheet';
+import { formatForce, formatLength, type UnitSystem } from '../units';
 import { cutLength } from './cost';
 import { RATES } from './rates';
 
@@ -25,6 +26,8 @@ export interface QuoteBlank {
 export interface QuoteRequest {
   readonly blanks: readonly QuoteBlank[];
   readonly shop: Shop;
+  /** of the reader; metric unless told */
+  readonly units?: UnitSystem;
 }
 export type QuoteAnswer =
   | {
@@ -67,35 +70,33 @@ export const quoteBlanks = (panels: readonly FoldedPanel[]): readonly QuoteBlank
 const SETUP = { job: 45, kind: 18 } as const;
 
 /** Why a shop cannot make a blank; a sentence each. */
-function refusals(b: QuoteBlank, shop: Shop): string[] {
+function refusals(b: QuoteBlank, shop: Shop, units: UnitSystem): string[] {
+  const length = (mm: number): string => formatLength(mm, units);
+  const fine = (mm: number): string => formatLength(mm, units, true);
   const out: string[] = [];
   const material = MATERIALS[b.material];
   const [long, wide] = [Math.max(...b.size), Math.min(...b.size)];
   if (!shop.sheets.some(([l, w]) => long <= l && wide <= w))
-    out.push(
-      `Plate ${b.mark}: the blank of ${Math.round(long)} × ${Math.round(wide)} mm is larger than our sheets.`,
-    );
+    out.push(`Plate ${b.mark}: the ${length(long)} × ${length(wide)} blank is larger than our sheets.`);
   const least = minimumRadius(material, b.thickness);
   const die = dieFor(b.thickness, shop.dies);
   for (const bend of b.bends) {
     const where = `Plate ${b.mark}, bend ${bend.id}`;
-    if (least === undefined) out.push(`${where}: ${material.name} is not folded cold.`);
+    if (least === undefined) out.push(`${where}: ${material.name} cannot be bent cold.`);
     else if (bend.insideRadius < least - 1e-6)
       out.push(
-        `${where}: inside radius ${bend.insideRadius.toFixed(1)} mm would crack; ${least.toFixed(1)} mm is the least.`,
+        `${where}: inside radius ${fine(bend.insideRadius)} would crack; ${fine(least)} is the least.`,
       );
     if (bend.width > shop.brake.length)
-      out.push(
-        `${where}: ${Math.round(bend.width)} mm is longer than our brake (${Math.round(shop.brake.length)} mm).`,
-      );
+      out.push(`${where}: ${length(bend.width)} is longer than our brake (${length(shop.brake.length)}).`);
     if (die === undefined) out.push(`${where}: we have no die for it.`);
     else {
       if (bend.flange < leastFlange(die))
-        out.push(`${where}: a flange of ${Math.round(bend.flange)} mm falls into our ${die} mm die.`);
+        out.push(`${where}: a ${length(bend.flange)} flange falls into our ${length(die)} die.`);
       const force = bendingForce(material.ultimate, b.thickness, bend.width, die);
       if (force > shop.brake.force)
         out.push(
-          `${where}: it takes ${Math.round(force)} kN, our brake gives ${Math.round(shop.brake.force)}.`,
+          `${where}: it takes ${formatForce(force, units)}; our brake gives ${formatForce(shop.brake.force, units)}.`,
         );
     }
   }
@@ -106,8 +107,8 @@ function refusals(b: QuoteBlank, shop: Shop): string[] {
  * A fabricator's answer by an open price model: sheet by mass, cutting by length and thickness, bends each, finish by
  * area, setting up by job and kind of sheet, all at invented default rates; or why it cannot be made.
  */
-export function quote({ blanks, shop }: QuoteRequest): QuoteAnswer {
-  const reasons = blanks.flatMap(b => refusals(b, shop));
+export function quote({ blanks, shop, units = 'metric' }: QuoteRequest): QuoteAnswer {
+  const reasons = blanks.flatMap(b => refusals(b, shop, units));
   if (reasons.length > 0) return { ok: false, reasons };
   const lines = blanks.map(b => {
     const kg = b.areaMm2 * b.thickness * MATERIALS[b.material].density * 1e-9;

@@ -1,5 +1,6 @@
 import type { RateId, RatesEntered, SheetFinish } from '../plan';
 import { MATERIAL_IDS, MATERIALS, type MaterialId } from '../sheet';
+import { KG_PER_LB, MM_PER_FOOT, MM_PER_INCH, MM2_PER_SQ_FT, type UnitSystem } from '../units';
 
 /** What work and material are priced at, in dollars. */
 export interface Rates {
@@ -37,12 +38,38 @@ export const RATES: Rates = {
   perFastener: 0.35,
 };
 
+/** What a rate is for, said in either system, and what it is multiplied by for who reads inches and pounds. */
+const EACH = {
+  mass: { metric: 'a kg of blank', inch: 'a lb of blank', factor: KG_PER_LB },
+  hardware: { metric: 'a kg', inch: 'a lb', factor: KG_PER_LB },
+  cut: {
+    metric: 'a meter of cut, for each mm of thickness',
+    inch: 'a foot of cut, for each 1/8 in of thickness',
+    factor: (MM_PER_FOOT / 1000) * (MM_PER_INCH / 8),
+  },
+  area: {
+    metric: 'a m\u00b2 of blank, both faces',
+    inch: 'a sq ft of blank, both faces',
+    factor: MM2_PER_SQ_FT * 1e-6,
+  },
+  bend: { metric: 'a bend', inch: 'a bend', factor: 1 },
+  part: { metric: 'a part', inch: 'a part', factor: 1 },
+} as const;
+
+/** What a line's price is for, in the reader's units. */
+export const rateFor = ({ each }: Pick<RateLine, 'each'>, units: UnitSystem): string => EACH[each][units];
+/** A rate as the reader has it, from the one that is kept (per kg, m, m\u00b2), and back. */
+export const rateIn = ({ each }: Pick<RateLine, 'each'>, kept: number, units: UnitSystem): number =>
+  units === 'inch' ? kept * EACH[each].factor : kept;
+export const rateKept = ({ each }: Pick<RateLine, 'each'>, shown: number, units: UnitSystem): number =>
+  units === 'inch' ? shown / EACH[each].factor : shown;
+
 /** One rate as a table shows it. */
 export interface RateLine {
   readonly id: RateId;
   readonly name: string;
-  /** what the price is for: `a kg of blank` */
-  readonly per: string;
+  /** what the price is for */
+  readonly each: keyof typeof EACH;
   readonly value: number;
   readonly source: string;
   readonly entered: boolean;
@@ -55,23 +82,23 @@ const FINISH_NAMES: Readonly<Record<Exclude<SheetFinish, 'raw'>, string>> = {
 };
 
 /** All rates with their names and defaults; bare sheet costs nothing to finish. */
-const LINES: readonly Pick<RateLine, 'id' | 'name' | 'per' | 'value'>[] = [
+const LINES: readonly Pick<RateLine, 'id' | 'name' | 'each' | 'value'>[] = [
   ...MATERIAL_IDS.map(m => ({
     id: `sheet ${m}` as const,
     name: MATERIALS[m].name,
-    per: 'a kg of blank',
+    each: 'mass' as const,
     value: RATES.sheetPerKg[m],
   })),
-  { id: 'cut', name: 'Cutting', per: 'a meter of cut, for each mm of thickness', value: RATES.cutPerMeterMm },
-  { id: 'bend', name: 'Bending', per: 'a bend', value: RATES.perBend },
+  { id: 'cut', name: 'Cutting', each: 'cut', value: RATES.cutPerMeterMm },
+  { id: 'bend', name: 'Bending', each: 'bend', value: RATES.perBend },
   ...(['powder', 'paint', 'zinc'] as const).map(f => ({
     id: `finish ${f}` as const,
     name: FINISH_NAMES[f],
-    per: 'a m² of blank, both faces',
+    each: 'area' as const,
     value: RATES.finishPerM2[f],
   })),
-  { id: 'fastener kg', name: 'Hardware by mass', per: 'a kg', value: RATES.perFastenerKg },
-  { id: 'fastener', name: 'Hardware by the piece', per: 'a part', value: RATES.perFastener },
+  { id: 'fastener kg', name: 'Hardware by mass', each: 'hardware', value: RATES.perFastenerKg },
+  { id: 'fastener', name: 'Hardware by the piece', each: 'part', value: RATES.perFastener },
 ];
 
 /** Every rate as it stands: the owner's with its source, or the default marked as invented. */

@@ -75,20 +75,6 @@ export function documentRoutes(store: Store): Router {
   const held = heldDocuments();
   const router = new Router({ prefix: '/api/documents' });
 
-  router.get('/', async ctx => {
-    ctx.body = await db
-      .select({
-        id: documents.id,
-        name: documents.name,
-        rigName: documents.rigName,
-        bodyKind: documents.bodyKind,
-        revision: documents.revision,
-        updatedAt: documents.updatedAt,
-      })
-      .from(documents)
-      .orderBy(desc(documents.updatedAt));
-  });
-
   const stored = async (id: string) => {
     const [row] = await db.select().from(documents).where(eq(documents.id, id));
     if (!row) throw new Refusal(404, `There is no plan "${id}".`);

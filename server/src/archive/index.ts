@@ -1,3 +1,4 @@
+export * from './bin';
 export * from './collect';
 export * from './pack';
 export * from './restore';

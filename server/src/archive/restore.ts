@@ -133,6 +133,18 @@ function removal({ db }: Store, id: string, itsRuns: readonly string[]): Stateme
   ];
 }
 
+/** Takes a plan out with its runs, log, photos and versions, in one transaction. */
+export const removePlan = (store: Store, id: string): Promise<void> =>
+  store.write(async () => {
+    const its = await store.db.select({ id: runs.id }).from(runs).where(eq(runs.documentId, id));
+    const statements = removal(
+      store,
+      id,
+      its.map(r => r.id),
+    );
+    await store.db.batch(statements as [Statement, ...Statement[]]);
+  });
+
 /**
  * Puts an archive in, all of it or nothing, in one transaction. Where a plan of it is here already and nothing was said about that, a Refusal
  * names those plans; `replace` puts the archive's in their place, `both` beside them under another id.

@@ -112,6 +112,7 @@ const ROWS: readonly (readonly (readonly [string, Readonly<Record<string, string
   ],
   [],
   [],
+  [],
 ];
 
 /** The shape of a database, whatever the order its columns came in. */

@@ -14,6 +14,10 @@ export const documents = sqliteTable('documents', {
   updatedAt: integer('updated_at').notNull(),
   /** the revision that `body` is; null where it is the current one */
   bodyRevision: integer('body_revision'),
+  /** put away by its owner, out of the list of plans; null where it is in it */
+  archivedAt: integer('archived_at'),
+  /** it came with the program, to look at */
+  example: integer('example', { mode: 'boolean' }).notNull().default(false),
 });
 
 /** Every acknowledged save, and every save that was refused because it came too late. */

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import Router from '@koa/router';
 import { MATERIAL_IDS } from '@plate-fold/core/sheet';
+import type { UnitSystem } from '@plate-fold/core/units';
 import { type QuoteAnswer, type QuoteRequest, quote } from '@plate-fold/core/weigh';
 import * as yup from 'yup';
 import { param } from '../api/param';
@@ -24,6 +25,7 @@ const bend = yup.object({
   flange: yup.number().required().min(0),
 });
 const requestSchema = yup.object({
+  units: yup.mixed<UnitSystem>().oneOf(['inch', 'metric'] as const),
   blanks: yup
     .array()
     .of(

@@ -9,7 +9,7 @@ export function ClashSheet({
   onCancel,
 }: {
   clash: Clash | undefined;
-  onTake: (file: File, existing: 'replace' | 'both') => void;
+  onTake: (clash: Clash, existing: 'replace' | 'both') => void;
   onCancel: () => void;
 }) {
   if (!clash) return null;
@@ -22,11 +22,13 @@ export function ClashSheet({
       about={`${clash.names.map(n => `“${n}”`).join(', ')}. Nothing was changed yet.`}
     >
       <div className="grid gap-2">
-        <Button look="strong" onClick={() => onTake(clash.file, 'both')}>
+        <Button look="strong" onClick={() => onTake(clash, 'both')}>
           Keep both
         </Button>
-        <Button onClick={() => onTake(clash.file, 'replace')}>
-          Replace mine: {one ? 'its' : 'their'} runs and log are deleted
+        <Button onClick={() => onTake(clash, 'replace')}>
+          {clash.document
+            ? 'Replace mine: its runs and log stay'
+            : `Replace mine: ${one ? 'its' : 'their'} runs and log are deleted`}
         </Button>
         <Button look="quiet" onClick={onCancel}>
           Cancel

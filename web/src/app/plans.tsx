@@ -2,12 +2,13 @@ import { blankPlan } from '@plate-fold/core/plan';
 import { BODIES, type Body, startingRig } from '@plate-fold/core/rig';
 import { Archive, FileUp } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { archiveAt, useAddDocumentMutation, useBackupsQuery, useDocumentsQuery } from '../state/api';
 import { Button } from '../ui/button';
 import { when } from '../ui/dates';
 import { BODY_NAMES } from '../ui/names';
 import { ClashSheet } from './clash-sheet';
+import { PlanList } from './plan-list';
 import { type NotTaken, useTakeIn } from './use-take-in';
 
 const SHOWN_FAULTS = 8;
@@ -38,7 +39,7 @@ export function Plans() {
   };
 
   return (
-    <div className="mx-auto flex min-h-full max-w-5xl flex-col px-5 py-6 desk:px-10 desk:py-12">
+    <div className="mx-auto flex min-h-full max-w-6xl flex-col px-5 py-6 desk:px-10 desk:py-12">
       <header className="mb-6">
         <h1 className="text-figure leading-tight font-extrabold tracking-tight">Plate Fold</h1>
         <p className="max-w-2xl text-sub text-ink2">
@@ -46,6 +47,24 @@ export function Plans() {
         </p>
       </header>
       <main className="flex-1">
+        <section className="mb-8" aria-label="Start a plan">
+          <h2 className="text-head font-bold">Start with your own vehicle</h2>
+          <p className="mb-2 text-ink2">
+            Pick the closest body. About twenty tape measurements give it the shape of yours.
+          </p>
+          <div className="grid grid-cols-2 gap-2 desk:grid-cols-4">
+            {BODIES.map(b => (
+              <Button
+                key={b}
+                className="min-h-16 text-sub first-letter:uppercase"
+                disabled={adding.isLoading}
+                onClick={() => void begin(b)}
+              >
+                {BODY_NAMES[b]}
+              </Button>
+            ))}
+          </div>
+        </section>
         <div className="mb-2 flex flex-wrap items-end justify-between gap-3">
           <h2 className="text-head font-bold">Plans</h2>
           <div className="flex flex-wrap gap-2 max-desk:w-full max-desk:*:w-full">
@@ -97,7 +116,7 @@ export function Plans() {
         )}
         <ClashSheet
           clash={taking.clash}
-          onTake={(file, existing) => void taking.takeArchive(file, existing)}
+          onTake={(clash, existing) => void taking.resolve(clash, existing)}
           onCancel={taking.cancel}
         />
         {isError && (
@@ -108,50 +127,7 @@ export function Plans() {
             </button>
           </p>
         )}
-        {data?.length === 0 && (
-          <p className="border border-scribe bg-paper p-4">
-            No plans yet. Start with your own vehicle, or open a plan file.
-          </p>
-        )}
-        <ul className="grid gap-2">
-          {data?.map(d => (
-            <li key={d.id}>
-              <Link
-                to={`/plan/${encodeURIComponent(d.id)}/cover`}
-                className="grid min-h-16 grid-cols-[1fr_auto] items-center gap-x-4 rounded-edge border border-scribe bg-paper px-4 py-2.5 hover:border-ink2"
-              >
-                <span className="min-w-0">
-                  <span className="block truncate text-title">
-                    <b>{d.rigName}</b> {d.name}
-                  </span>
-                  <span className="block text-ink2">{BODY_NAMES[d.bodyKind as keyof typeof BODY_NAMES]}</span>
-                </span>
-                <span className="text-right text-small text-ink2">
-                  saved {when(d.updatedAt)}
-                  <span className="block">revision {d.revision}</span>
-                </span>
-              </Link>
-            </li>
-          ))}
-        </ul>
-        <section className="mt-8" aria-label="Start a plan">
-          <h2 className="text-head font-bold">Start with your own vehicle</h2>
-          <p className="mb-2 text-ink2">
-            Pick the closest body. About twenty tape measurements give it the shape of yours.
-          </p>
-          <div className="grid grid-cols-2 gap-2 desk:grid-cols-4">
-            {BODIES.map(b => (
-              <Button
-                key={b}
-                className="min-h-16 text-sub first-letter:uppercase"
-                disabled={adding.isLoading}
-                onClick={() => void begin(b)}
-              >
-                {BODY_NAMES[b]}
-              </Button>
-            ))}
-          </div>
-        </section>
+        {data && <PlanList rows={data} />}
       </main>
       <footer className="mt-8 border-t border-scribe pt-3 text-small text-ink2">
         {backups?.folder && (

@@ -27,6 +27,7 @@ import { useAppSelector } from '../state/store';
 import { when } from '../ui/dates';
 import { SIDE_NAMES } from '../ui/names';
 import { saveFile } from '../ui/save-file';
+import { MENU_ITEM } from './menu-item';
 
 function SaveMark() {
   const { save, savedAt, fault, unkept } = useAppSelector(s => s.sync);
@@ -96,8 +97,6 @@ function BuildSwitch() {
 }
 
 const ICON = 'grid size-10 shrink-0 place-items-center rounded-edge hover:bg-paper disabled:opacity-35';
-const ITEM =
-  'flex min-h-11 cursor-pointer items-center gap-3 px-4 outline-none data-[highlighted]:bg-fluid data-[highlighted]:text-onfluid';
 
 export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions: () => void }) {
   const undo = useBound(UNDO);
@@ -176,14 +175,14 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
             align="end"
             className="z-50 min-w-60 rounded-edge border border-ink bg-paper py-1 text-ink shadow-lg"
           >
-            <DropdownMenu.Item className={ITEM} onSelect={turn.run}>
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={turn.run}>
               <Eye size={17} aria-hidden="true" /> {SIDE_NAMES[side]}
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={ITEM} onSelect={other.run}>
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={other.run}>
               <span className="fig text-note">{units === 'inch' ? 'mm' : 'in'}</span> Show{' '}
               {units === 'inch' ? 'metric' : 'inch and pound'}
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={ITEM} onSelect={dress.run}>
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={dress.run}>
               {theme === 'dark' ? (
                 <Sun size={17} aria-hidden="true" />
               ) : (
@@ -192,25 +191,25 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
               {theme === 'dark' ? 'Light theme' : 'Dark theme'}
             </DropdownMenu.Item>
             <DropdownMenu.Item
-              className={ITEM}
+              className={MENU_ITEM}
               onSelect={() =>
                 saveFile(`${plan.id}.platefold.json`, writeDocument(present), 'application/json')
               }
             >
               <Download size={17} aria-hidden="true" /> Save the plan as a file
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={ITEM} asChild>
+            <DropdownMenu.Item className={MENU_ITEM} asChild>
               <a href={archiveAt(plan.id)} download>
                 <Archive size={17} aria-hidden="true" /> Save with runs, log and photos (zip)
               </a>
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={ITEM} onSelect={onVersions}>
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={onVersions}>
               <History size={17} aria-hidden="true" /> Versions
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={`${ITEM} max-desk:hidden`} onSelect={onKeys}>
+            <DropdownMenu.Item className={`${MENU_ITEM} max-desk:hidden`} onSelect={onKeys}>
               <Keyboard size={17} aria-hidden="true" /> Keys
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={ITEM} asChild>
+            <DropdownMenu.Item className={MENU_ITEM} asChild>
               <Link to="/">
                 <LayoutList size={17} aria-hidden="true" /> All plans
               </Link>

@@ -1,7 +1,13 @@
-import { type Fault, readDocument } from '@plate-fold/core/plan';
+import { type Fault, type PlanDocument, readDocument } from '@plate-fold/core/plan';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useAddDocumentMutation, useRestoreArchiveMutation } from '../state/api';
+import {
+  useAddDocumentMutation,
+  useLazyDocumentQuery,
+  useRestoreArchiveMutation,
+  useSaveDocumentMutation,
+} from '../state/api';
+import { copyId, copyOf } from './use-plan-list';
 
 /** Why a file was not taken in. */
 export interface NotTaken {
@@ -12,6 +18,8 @@ export interface NotTaken {
 export interface Clash {
   readonly file: File;
   readonly names: readonly string[];
+  /** the plan itself, where it is a plan file and no archive: runs and log of the one that is here stay */
+  readonly document?: PlanDocument;
 }
 interface Refused {
   readonly status?: number | string;
@@ -28,6 +36,8 @@ const isArchive = (file: File): boolean => /\.zip$/i.test(file.name) || file.typ
 export function useTakeIn() {
   const navigate = useNavigate();
   const [add, adding] = useAddDocumentMutation();
+  const [save] = useSaveDocumentMutation();
+  const [fetchPlan] = useLazyDocumentQuery();
   const [restore, restoring] = useRestoreArchiveMutation();
   const [notTaken, setNotTaken] = useState<NotTaken>();
   const [clash, setClash] = useState<Clash>();
@@ -60,13 +70,34 @@ export function useTakeIn() {
     if (isArchive(file)) return takeArchive(file);
     const read = readDocument(await file.text());
     if (!read.ok) return setNotTaken({ file: file.name, list: read.faults });
-    const answer = await add(read.document);
-    if ('data' in answer && answer.data) navigate(`/plan/${encodeURIComponent(answer.data.id)}/cover`);
-    else fail(file.name, answer.error);
+    await addPlan(file, read.document);
+  };
+  const addPlan = async (file: File, document: PlanDocument): Promise<void> => {
+    const { data, error } = await add(document);
+    if (data) navigate(`/plan/${encodeURIComponent(data.id)}/cover`);
+    else if ((error as Refused).status === 409) setClash({ file, names: [document.plan.name], document });
+    else fail(file.name, error);
+  };
+  /** Goes on with a plan file whose plan is here already. */
+  const takePlan = async (
+    file: File,
+    document: PlanDocument,
+    existing: 'replace' | 'both',
+  ): Promise<void> => {
+    setClash(undefined);
+    const { id, name } = document.plan;
+    if (existing === 'both') return addPlan(file, copyOf(document, copyId(id), `${name}, from file`));
+    const here = await fetchPlan(id);
+    if (!here.data) return fail(file.name, here.error);
+    const { error } = await save({ id, baseRevision: here.data.revision, document });
+    if (error) fail(file.name, error);
+    else navigate(`/plan/${encodeURIComponent(id)}/cover`);
   };
   return {
     take,
-    takeArchive,
+    /** Goes on after the owner has said what becomes of what is here already. */
+    resolve: (c: Clash, existing: 'replace' | 'both'): Promise<void> =>
+      c.document ? takePlan(c.file, c.document, existing) : takeArchive(c.file, existing),
     cancel: (): void => setClash(undefined),
     notTaken,
     clash,

@@ -113,7 +113,7 @@ export function Section(props: SectionProps) {
   const headPart = layout.parts[0];
   const threadFrom = layout.bolt.from + (isSunk(j) ? j.head.height : 0);
   const gripTop = Y(j.gripMm);
-  const faults = stackFaults(j);
+  const faults = stackFaults(j, units);
 
   return (
     <svg

@@ -1,4 +1,5 @@
 import { changedKit, type KitChange, type KitState } from '@plate-fold/core/bolt';
+import type { Polygon } from '@plate-fold/core/geometry';
 import type { LogEntry } from '@plate-fold/core/log';
 import type { PlanDocument } from '@plate-fold/core/plan';
 import type { Tick } from '@plate-fold/core/sequence';
@@ -12,6 +13,28 @@ export interface DocumentRow {
   readonly bodyKind: string;
   readonly revision: number;
   readonly updatedAt: number;
+  /** put away by its owner */
+  readonly archivedAt: number | null;
+  /** it came with the program, to look at */
+  readonly example: boolean;
+  readonly lastRunAt: number | null;
+}
+/** What the list shows of a plan: its underside, mm, x to the rear and y right, how heavy it is and what is found. */
+export interface Glance {
+  readonly revision: number;
+  readonly members: readonly Polygon[];
+  readonly components: readonly { readonly kind: string; readonly outline: Polygon }[];
+  readonly plates: readonly { readonly mark: string; readonly outlines: readonly Polygon[] }[];
+  readonly wheels: { readonly front: number; readonly rear: number; readonly half: number };
+  readonly netKg: number;
+  readonly findings: { readonly stop: number; readonly fix: number; readonly note: number };
+}
+/** A deleted plan that can be brought back by its key. */
+export interface DeletedPlan {
+  readonly key: string;
+  readonly id: string;
+  readonly name: string;
+  readonly at: number;
 }
 /** Copies of the database that the server makes by itself. */
 export interface Backups {
@@ -106,6 +129,27 @@ export const api = createApi({
     document: build.query<{ revision: number; updatedAt: number; document: PlanDocument }, string>({
       query: id => planAt(id),
       keepUnusedDataFor: 0,
+    }),
+    /** asked for by revision, so that a plan that was not changed is not asked for again */
+    glance: build.query<Glance, { id: string; revision: number }>({
+      query: ({ id }) => `${planAt(id)}/glance`,
+      keepUnusedDataFor: 3600,
+    }),
+    setArchived: build.mutation<unknown, { id: string; archived: boolean }>({
+      query: ({ id, archived }) => ({ url: `${planAt(id)}/archived`, method: 'PUT', body: { archived } }),
+      invalidatesTags: ['documents'],
+    }),
+    deleteDocument: build.mutation<DeletedPlan, string>({
+      query: id => ({ url: planAt(id), method: 'DELETE' }),
+      invalidatesTags: ['documents'],
+    }),
+    deleted: build.query<readonly DeletedPlan[], void>({
+      query: () => '/deleted',
+      providesTags: ['documents'],
+    }),
+    undelete: build.mutation<{ id: string }, string>({
+      query: key => ({ url: `/deleted/${encodeURIComponent(key)}`, method: 'POST' }),
+      invalidatesTags: ['documents'],
     }),
     addDocument: build.mutation<{ id: string }, PlanDocument>({
       query: document => ({ url: '/documents', method: 'POST', body: { document } }),
@@ -264,6 +308,13 @@ export const {
   useRestoreArchiveMutation,
   useVersionQuery,
   useAddDocumentMutation,
+  useGlanceQuery,
+  useSetArchivedMutation,
+  useDeleteDocumentMutation,
+  useDeletedQuery,
+  useUndeleteMutation,
+  useSaveDocumentMutation,
+  useLazyDocumentQuery,
   useRunsQuery,
   useStartRunMutation,
   useRunQuery,

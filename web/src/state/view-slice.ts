@@ -4,6 +4,9 @@ import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { Side, Stretch } from '../picture/sheet-scale';
 
 export type Theme = 'light' | 'dark';
+/** Orders of the list of plans. */
+export const PLAN_SORTS = ['saved', 'name', 'run'] as const;
+export type PlanSort = (typeof PLAN_SORTS)[number];
 
 export interface ViewState {
   readonly units: UnitSystem;
@@ -11,6 +14,9 @@ export interface ViewState {
   readonly theme: Theme;
   /** what the dealer sells: gauges and fractions of an inch, or millimeters */
   readonly stock: Stock;
+  /** how the list of plans is sorted, and whether the examples are in it */
+  readonly sort: PlanSort;
+  readonly examples: boolean;
   readonly panel?: string;
   readonly joint?: string;
   /** the build that differences are shown against */
@@ -24,10 +30,10 @@ const STORED = 'plate-fold view';
 
 function stored(): Partial<ViewState> {
   try {
-    const { units, side, theme, stock } = JSON.parse(
+    const { units, side, theme, stock, sort, examples } = JSON.parse(
       localStorage.getItem(STORED) ?? '{}',
     ) as Partial<ViewState>;
-    return { units, side, theme, stock };
+    return { units, side, theme, stock, sort, examples };
   } catch {
     return {};
   }
@@ -41,6 +47,8 @@ const initial = (): ViewState => {
     side: s.side ?? 'head-front',
     theme: s.theme ?? (dark ? 'dark' : 'light'),
     stock: s.stock ?? 'inch',
+    sort: PLAN_SORTS.find(x => x === s.sort) ?? 'saved',
+    examples: s.examples ?? true,
   };
 };
 
@@ -55,6 +63,8 @@ export const viewSlice = createSlice({
     sideTurned: s => ({ ...s, side: SIDES[(SIDES.indexOf(s.side) + 1) % SIDES.length] as Side }),
     themeSwitched: s => ({ ...s, theme: s.theme === 'dark' ? 'light' : 'dark' }),
     stockChosen: (s, a: PayloadAction<Stock>) => ({ ...s, stock: a.payload }),
+    plansSorted: (s, a: PayloadAction<PlanSort>) => ({ ...s, sort: a.payload }),
+    examplesShown: (s, a: PayloadAction<boolean>) => ({ ...s, examples: a.payload }),
     panelSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, panel: a.payload }),
     jointSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, joint: a.payload }),
     comparedAgainst: (s, a: PayloadAction<string | undefined>) => ({ ...s, against: a.payload }),
@@ -76,6 +86,8 @@ export const {
   sideTurned,
   themeSwitched,
   stockChosen,
+  plansSorted,
+  examplesShown,
   panelSelected,
   jointSelected,
   comparedAgainst,
@@ -86,9 +98,9 @@ export const {
 
 /** Keeps the reader's preferences (not the selection) on this device. */
 export function keepView(view: ViewState): void {
-  const { units, side, theme, stock } = view;
+  const { units, side, theme, stock, sort, examples } = view;
   try {
-    localStorage.setItem(STORED, JSON.stringify({ units, side, theme, stock }));
+    localStorage.setItem(STORED, JSON.stringify({ units, side, theme, stock, sort, examples }));
   } catch {
     // a full or closed store costs the preference, nothing else
   }

@@ -62,8 +62,8 @@ export const heatNear = (facts: Facts, words: Words): readonly Unsigned[] =>
               where: 'cover',
               about: [p.panel.id, part.id],
               text: plastic
-                ? `${plateName(facts, p.panel.id)} is plastic, rated to ${p.material.maxServiceC} °C; ${words.tape(apart)} from ${partName(facts, part.id)} at ${part.surfaceC} °C it reaches about ${Math.round(celsius / 5) * 5} °C (an estimate).`
-                : `${plateName(facts, p.panel.id)} reaches about ${Math.round(celsius / 5) * 5} °C, ${words.tape(apart)} from ${partName(facts, part.id)} at ${part.surfaceC} °C (an estimate); ${p.material.short} keeps ${Math.round(kept * 100)} % of its yield there.`,
+                ? `${plateName(facts, p.panel.id)} is plastic, rated to ${words.temperature(p.material.maxServiceC)}; ${words.tape(apart)} from ${partName(facts, part.id)} at ${words.temperature(part.surfaceC ?? 0)} it reaches about ${words.temperature(Math.round(celsius / 5) * 5)} (an estimate).`
+                : `${plateName(facts, p.panel.id)} reaches about ${words.temperature(Math.round(celsius / 5) * 5)}, ${words.tape(apart)} from ${partName(facts, part.id)} at ${words.temperature(part.surfaceC ?? 0)} (an estimate); ${p.material.short} keeps ${Math.round(kept * 100)} % of its yield there.`,
               remedy: `A heat shield with air on both sides between them${room === undefined ? '' : `, a gap of ${words.tape(room)}`}, or ${MATERIALS['steel-hr36'].family} for this plate.`,
             },
           ];

@@ -56,7 +56,7 @@ export const hotPart: Rule = {
           severity: 'fix',
           where: 'cover',
           about: [g.panel, g.component],
-          text: `${plateName(facts, g.panel)} encloses ${partName(facts, g.component)} (${surface} \u00b0C) without louvers.`,
+          text: `${plateName(facts, g.panel)} encloses ${partName(facts, g.component)} (${words.temperature(surface)}) without louvers.`,
           ...louvered(facts, plate, part),
         },
       ];

@@ -1,10 +1,11 @@
 import { holds } from '../../rig';
+import { nameIn } from '../../units';
 import type { Rule } from '../finding';
 
 export const optionRefused: Rule = {
   id: 'option-refused',
   why: 'Some options do not go together.',
-  find: facts => {
+  find: (facts, words) => {
     const { rig } = facts.document;
     return (rig.misfits ?? [])
       .filter(m => holds(m.when, rig.selected))
@@ -13,7 +14,7 @@ export const optionRefused: Rule = {
           .map(o => {
             const option = rig.options.find(x => x.id === o);
             const choice = option?.choices.find(c => c.id === rig.selected[o]);
-            return `${option?.name ?? o}: ${choice?.name ?? ''}`;
+            return nameIn(`${option?.name ?? o}: ${choice?.name ?? ''}`, words.units);
           })
           .join(', ');
         return {

@@ -24,9 +24,9 @@ const MENDS: Readonly<
 export const stack: Rule = {
   id: 'stack',
   why: 'These parts cannot be assembled.',
-  find: facts =>
+  find: (facts, words) =>
     facts.joints.flatMap(j =>
-      stackFaults(j).flatMap(f => {
+      stackFaults(j, words.units).flatMap(f => {
         const known = MENDS[f.kind];
         if (!known) return [];
         const { remedy, mend } = known;

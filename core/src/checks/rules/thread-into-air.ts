@@ -35,7 +35,7 @@ const nutted = (joint: string, nut: Joint['nut']): Call =>
 export const threadIntoAir: Rule = {
   id: 'thread-into-air',
   why: 'A bolt needs a matching thread.',
-  find: facts => [
+  find: (facts, words) => [
     ...unknownThreads(facts),
     ...facts.joints.flatMap(j =>
       holdFaults(j, undefined, []).flatMap((f): readonly Unsigned[] => {
@@ -58,7 +58,7 @@ export const threadIntoAir: Rule = {
             return [
               {
                 ...at,
-                text: `${j.id}: a ${j.thread.size} bolt does not go through the hole of ${j.mount?.hole.diameter?.toFixed(1)} mm there.`,
+                text: `${j.id}: a ${j.thread.size} bolt does not go through the ${words.fine(j.mount?.hole.diameter ?? 0)} hole there.`,
                 remedy: 'Use a smaller bolt, or drill the hole larger.',
               },
             ];

@@ -239,7 +239,7 @@ describe('openings, flanges, seams and bolts', () => {
     const d = demo('bramble');
     const o = panel(d, 'plate-d').base.outline;
     expect(openingFault(o, { at: [0, -300], shape: { circle: 40 } })).toContain('past the edge');
-    expect(openingFault(o, { at: [30, -300], shape: { circle: 48 } })).toContain('mm of sheet');
+    expect(openingFault(o, { at: [30, -300], shape: { circle: 48 } })).toContain('too little sheet');
     expect(openingFault(o, { at: [200, -300], shape: { rect: [100, 60] } })).toBeUndefined();
     const r = openingSet(d, 'plate-d', { id: 'x', kind: 'drain', at: [2000, 0], shape: { circle: 40 } });
     expect(r.ok ? '' : r.fault).toContain('plate D');

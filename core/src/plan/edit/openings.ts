@@ -43,9 +43,7 @@ export function openingFault(outline: Polygon, o: Pick<Opening, 'at' | 'shape'>)
     'circle' in o.shape
       ? distanceToOutline(outline, o.at) - halfSize(o)
       : Math.min(...pts.map(p => distanceToOutline(outline, p)));
-  return round < OPENING_EDGE
-    ? `less than ${OPENING_EDGE} mm of sheet would be left beside the opening`
-    : undefined;
+  return round < OPENING_EDGE ? 'too little sheet would be left beside the opening' : undefined;
 }
 
 /** Adds or replaces an opening, refused when it does not lie within the plate. */

@@ -1,3 +1,4 @@
+import { formatMass, tapeLength, type UnitSystem } from '../../units';
 import type { Body } from '../rig';
 import { MEASURES, type Measure, type MeasureId, type Measures, type Spread } from './measure-list';
 
@@ -28,7 +29,13 @@ const ORDER: readonly (readonly [MeasureId, MeasureId, number])[] = [
  * What cannot be right about a set of measures: out of its plausible range, or ends before it begins. Empty when all
  * is well. A value out of range is refused: it is nearly always a wrong unit or the wrong end of the tape.
  */
-export function measureFaults(body: Body, m: Measures): readonly MeasureFault[] {
+export function measureFaults(
+  body: Body,
+  m: Measures,
+  units: UnitSystem = 'metric',
+): readonly MeasureFault[] {
+  const said = (v: number, unit: Measure['unit']): string =>
+    unit === 'kg' ? formatMass(v, units) : tapeLength(v, units);
   const faults: MeasureFault[] = [];
   const listed = measuresOf(body);
   for (const { id, name, of, unit } of listed) {
@@ -37,19 +44,22 @@ export function measureFaults(body: Body, m: Measures): readonly MeasureFault[] 
     else if (m[id] < least || m[id] > most)
       faults.push({
         id,
-        fault: `${name} is ${m[id]} ${unit}; plausible is ${least} to ${most} (about ${typical})`,
+        fault: `${name} is ${said(m[id], unit)}; plausible is ${said(least, unit)} to ${said(most, unit)} (about ${said(typical, unit)})`,
       });
   }
   const has = (id: MeasureId): boolean => listed.some(x => x.id === id);
   const name = (id: MeasureId): string => MEASURES.find(x => x.id === id)?.name ?? id;
   for (const [a, b, gap] of ORDER)
     if (has(a) && has(b) && m[b] - m[a] < gap)
-      faults.push({ id: b, fault: `${name(b)} (${m[b]} mm) must lie behind ${name(a)} (${m[a]} mm)` });
+      faults.push({
+        id: b,
+        fault: `${name(b)} (${tapeLength(m[b], units)}) must be behind ${name(a)} (${tapeLength(m[a], units)})`,
+      });
   if (body !== 'car' && body !== 'side-by-side' && m.gearboxRear - m.panRear < 200)
-    faults.push({ id: 'gearboxRear', fault: 'Gearbox ends must lie behind Oil pan ends' });
+    faults.push({ id: 'gearboxRear', fault: 'Gearbox ends must be behind Oil pan ends' });
   if (body === 'side-by-side' && m.tankRear > m.panFront - 20)
-    faults.push({ id: 'tankRear', fault: 'Fuel tank ends must lie ahead of Oil pan begins' });
+    faults.push({ id: 'tankRear', fault: 'Fuel tank ends must be ahead of Oil pan begins' });
   if ((body === 'truck' || body === 'suv') && m.tankFront < m.transferRear + 120)
-    faults.push({ id: 'tankFront', fault: 'Fuel tank begins must lie behind Transfer case ends' });
+    faults.push({ id: 'tankFront', fault: 'Fuel tank begins must be behind Transfer case ends' });
   return faults;
 }

@@ -30,7 +30,7 @@ describe('the measuring sheet', () => {
     const m = typicalMeasures('truck');
     expect(measureFaults('truck', { ...m, wheelbase: 126.8 })[0]).toMatchObject({
       id: 'wheelbase',
-      fault: expect.stringContaining('plausible is 2600 to 4300'),
+      fault: expect.stringContaining('plausible is 2600 mm to 4300 mm'),
     });
     expect(measureFaults('truck', { ...m, tankFront: 2550, tankRear: 2500 }).map(f => f.id)).toContain(
       'tankRear',

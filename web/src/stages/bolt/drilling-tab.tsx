@@ -1,4 +1,4 @@
-import { drillingCard } from '@plate-fold/core/bolt';
+import { drillingCard, toolName } from '@plate-fold/core/bolt';
 import { lengthFigure } from '@plate-fold/core/units';
 import { useFacts } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
@@ -43,7 +43,7 @@ export function DrillingTab() {
                 {card.moves.map(m => (
                   <li key={`${m.what} ${m.tool}`}>
                     {m.what}
-                    {m.tool && <span className="fig block text-lead">{m.tool}</span>}
+                    {m.tool && <span className="fig block text-lead">{toolName(m.tool, units)}</span>}
                   </li>
                 ))}
               </ol>

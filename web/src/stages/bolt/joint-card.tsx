@@ -1,5 +1,5 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { drillName, jointNotes, type ResolvedJoint, toolsFor } from '@plate-fold/core/bolt';
+import { drillName, jointNotes, type ResolvedJoint, toolName, toolsFor } from '@plate-fold/core/bolt';
 import { changeJoints, type Lube } from '@plate-fold/core/plan';
 import { nutReaches } from '@plate-fold/core/sequence';
 import {
@@ -70,7 +70,7 @@ function TorqueEntry({ joint }: { joint: ResolvedJoint }) {
           id="maker-torque"
           {...form.register('torque')}
           aria-invalid={fault !== undefined}
-          placeholder={units === 'inch' ? '30 lbf·ft' : '40 N·m'}
+          placeholder={units === 'inch' ? '30 ft·lb' : '40 N·m'}
           className="fig min-h-11 w-full min-w-0 rounded-edge border border-scribe bg-paper px-2.5 placeholder:text-ink2"
         />
         <Button type="submit" disabled={form.watch('torque').trim() === ''}>
@@ -165,7 +165,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
       {j.drill.length > 0 && (
         <section className="mt-3" aria-label="Drilling">
           <h3 className="font-bold">Drill</h3>
-          <p className="fig">punch, {j.drill.map(drillName).join(', ')}</p>
+          <p className="fig">punch, {j.drill.map(d => drillName(d, units)).join(', ')}</p>
           {j.mount?.behind && (
             <p className="text-small text-ink2">
               Behind it, {lengthFigure(j.mount.behind.depth, units).value}{' '}
@@ -178,7 +178,11 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
       )}
       <section className="mt-3" aria-label="Tools">
         <h3 className="font-bold">Tools</h3>
-        <p>{toolsFor(j).join(', ')}</p>
+        <p>
+          {toolsFor(j)
+            .map(t => toolName(t, units))
+            .join(', ')}
+        </p>
       </section>
       <JointHardware joint={j} units={units} />
       <section className="mt-3" aria-label="Thread and torque">

@@ -1,11 +1,14 @@
+import { toolName } from '@plate-fold/core/bolt';
 import { Minus, Plus } from 'lucide-react';
 import { useFacts } from '../../state/derived';
+import { useAppSelector } from '../../state/store';
 import { useKit } from '../../state/use-kit';
 import { Button } from '../../ui/button';
 
 /** Every part counted and every tool tried on its fastener, before the vehicle is in the air. */
 export function KitTab() {
   const facts = useFacts();
+  const units = useAppSelector(s => s.view.units);
   const { parts, tools, kit, gaps, complete, fault, add, count, tried } = useKit(facts);
   const missing = gaps.parts.reduce((s, p) => s + p.missing, 0);
   return (
@@ -78,7 +81,7 @@ export function KitTab() {
                 checked={kit.tried.includes(t.tool)}
                 onChange={e => tried(t.tool, e.target.checked)}
               />
-              <span className="first-letter:uppercase">{t.tool}</span>
+              <span className="first-letter:uppercase">{toolName(t.tool, units)}</span>
               <span className="fig ml-auto text-note text-ink2">
                 {t.for.length > 6 ? `${t.for.length} joints` : t.for.join(' ')}
               </span>

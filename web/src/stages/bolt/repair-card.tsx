@@ -1,14 +1,16 @@
-import { type ResolvedJoint, repairOptions } from '@plate-fold/core/bolt';
+import { type ResolvedJoint, repairOptions, toolName } from '@plate-fold/core/bolt';
 import type { Facts } from '@plate-fold/core/derive';
 import { takeHardware } from '@plate-fold/core/plan';
 import { fixed } from '@plate-fold/core/units';
 import { useRun } from '../../state/commands/run';
+import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { CONDITION_NAMES } from '../../ui/names';
 
 /** What can be done with a bad hole, the strongest first, against what the sound hole would bear. */
 export function RepairCard({ joint, facts }: { joint: ResolvedJoint; facts: Facts }) {
   const run = useRun();
+  const units = useAppSelector(s => s.view.units);
   const options = repairOptions(joint, facts.rig, facts.panels);
   if (options.length === 0) return null;
   return (
@@ -35,7 +37,9 @@ export function RepairCard({ joint, facts }: { joint: ResolvedJoint; facts: Fact
               </p>
               <p className="text-small leading-snug">{o.how}</p>
               {o.adds.length > 0 && (
-                <p className="mt-0.5 text-small leading-snug text-ink2">Adds: {o.adds.join(', ')}.</p>
+                <p className="mt-0.5 text-small leading-snug text-ink2">
+                  Adds: {o.adds.map(t => toolName(t, units)).join(', ')}.
+                </p>
               )}
               {o.caution && (
                 <p className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-2 py-1 text-small leading-snug">

@@ -1,6 +1,8 @@
-import { toolList } from '@plate-fold/core/bolt';
+import { toolList, toolName } from '@plate-fold/core/bolt';
 import { toolListCsv } from '@plate-fold/core/formats';
+import type { UnitSystem } from '@plate-fold/core/units';
 import { useFacts } from '../../state/derived';
+import { useAppSelector } from '../../state/store';
 import { type Column, DataTable } from '../../ui/data-table';
 import { ListHead } from './list-head';
 import { OwnWrenches } from './own-wrenches';
@@ -8,14 +10,14 @@ import { OwnWrenches } from './own-wrenches';
 type Line = ReturnType<typeof toolList>[number];
 /** Joints that are named before the rest is left out. */
 const NAMED = 12;
-const COLUMNS: readonly Column<Line>[] = [
+const columnsIn = (units: UnitSystem): readonly Column<Line>[] => [
   {
     id: 'tool',
     head: 'Tool',
     names: true,
     headClass: 'py-1 font-normal',
     cellClass: 'py-2 text-left font-semibold first-letter:uppercase',
-    cell: l => l.tool,
+    cell: l => toolName(l.tool, units),
   },
   {
     id: 'joints',
@@ -36,18 +38,19 @@ const COLUMNS: readonly Column<Line>[] = [
 /** Everything to lay out before the vehicle is in the air. */
 export function ToolList() {
   const { joints, document, build, panels, rig } = useFacts();
+  const units = useAppSelector(s => s.view.units);
   const lines = toolList(joints, { panels, rig });
   return (
     <div className="max-w-3xl p-4">
       <ListHead
-        title={`Tool roll for build ${build.id}`}
-        file={`${document.plan.id}-${build.id}-tool-roll.csv`}
-        text={() => toolListCsv(lines)}
+        title={`Tools for build ${build.id}`}
+        file={`${document.plan.id}-${build.id}-tools.csv`}
+        text={() => toolListCsv(lines, units)}
       />
       <DataTable
         className="w-full"
         headClass="border-b border-ink2 text-left text-note text-ink2"
-        columns={COLUMNS}
+        columns={columnsIn(units)}
         rows={lines}
         rowKey={l => l.tool}
         rowClass={() => 'border-b border-scribe/70 align-top'}

@@ -4,7 +4,7 @@ import { quoteBlanks } from '@plate-fold/core/weigh';
 import { useEffect, useState } from 'react';
 import { api, type Quote } from '../../state/api';
 import { useFacts } from '../../state/derived';
-import { useAppDispatch } from '../../state/store';
+import { useAppDispatch, useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 
 const ASK_AGAIN_MS = 600;
@@ -36,11 +36,14 @@ export function QuoteCard() {
       gone = true;
     };
   }, [id, dispatch]);
+  const units = useAppSelector(s => s.view.units);
   const ask = async (): Promise<void> => {
     if (!shop) return;
     setAnswer(undefined);
     setFault(undefined);
-    const sent = await dispatch(api.endpoints.askQuote.initiate({ blanks: quoteBlanks(panels), shop }));
+    const sent = await dispatch(
+      api.endpoints.askQuote.initiate({ blanks: quoteBlanks(panels), shop, units }),
+    );
     if (sent.data) setId(sent.data.id);
     else
       setFault(

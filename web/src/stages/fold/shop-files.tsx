@@ -31,7 +31,7 @@ export function ShopFiles({ folded }: { folded: FoldedPanel }) {
   });
   const files: readonly (readonly [string, () => void])[] = [
     ['Blank, DXF', () => saveFile(`${file}.dxf`, patternDxf(flatPattern(folded), units), 'image/vnd.dxf')],
-    ['Blank, SVG', () => saveFile(`${file}.svg`, patternSvg(flatPattern(folded)), 'image/svg+xml')],
+    ['Blank, SVG', () => saveFile(`${file}.svg`, patternSvg(flatPattern(folded), units), 'image/svg+xml')],
     [
       'Folded, STL',
       () => saveFile(`${file}.stl`, stl(`plate ${panel.mark}`, foldedSolid(folded)), 'model/stl'),
@@ -46,7 +46,7 @@ export function ShopFiles({ folded }: { folded: FoldedPanel }) {
           'model/gltf-binary',
         ),
     ],
-    ['Bends, CSV', () => saveFile('bends.csv', bendTableCsv(facts.panels), 'text/csv')],
+    ['Bends, CSV', () => saveFile('bends.csv', bendTableCsv(facts.panels, units), 'text/csv')],
     ['Holes, CSV', () => saveFile('holes.csv', holeTableCsv(facts.panels, facts.joints, units), 'text/csv')],
     ...(facts.rig.bars.length > 0
       ? [

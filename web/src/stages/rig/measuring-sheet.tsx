@@ -35,12 +35,12 @@ export function MeasuringSheet() {
   }>();
   const enter = (m: Measure, value: number): boolean => {
     const effect = measureEffect(rig, { ...measures, [m.id]: value });
-    const can = done(takeMeasure, facts.document, { measure: m.id, value });
+    const can = done(takeMeasure, facts.document, { measure: m.id, value, units });
     if (can.ok && wantsWord(effect)) {
       setAsked({ m, value, effect });
       return true;
     }
-    return run(takeMeasure, { measure: m.id, value }) !== false;
+    return run(takeMeasure, { measure: m.id, value, units }) !== false;
   };
   const range = (v: number): string => (now.unit === 'kg' ? formatMass(v, units) : formatLength(v, units));
   return (
@@ -110,7 +110,7 @@ export function MeasuringSheet() {
         units={units}
         onClose={() => setAsked(undefined)}
         onDo={how => {
-          if (asked) run(takeMeasure, { measure: asked.m.id, value: asked.value, how });
+          if (asked) run(takeMeasure, { measure: asked.m.id, value: asked.value, how, units });
           setAsked(undefined);
         }}
       />

@@ -2,7 +2,7 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { type OptionEffect, optionEffect } from '@plate-fold/core/compare';
 import { chooseOption, renameRig, setDriverSide, setMisfits, setWheelRates } from '@plate-fold/core/plan';
 import { type Misfit, presentRig, type When } from '@plate-fold/core/rig';
-import { formatMass } from '@plate-fold/core/units';
+import { formatMass, N_PER_MM_PER_LB_PER_IN, nameIn, springFigure } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import * as yup from 'yup';
@@ -99,6 +99,8 @@ export function RigCard() {
   const facts = useFacts();
   const run = useRun();
   const units = useAppSelector(s => s.view.units);
+  /** N/mm in one unit of a wheel rate as it is shown */
+  const perUnit = units === 'inch' ? N_PER_MM_PER_LB_PER_IN : 1;
   const { rig } = facts.document;
   const [effect, setEffect] = useState<OptionEffect & { readonly choice: string }>();
   const name = useDraftField({
@@ -108,8 +110,11 @@ export function RigCard() {
   const here = presentRig(rig);
   const choose = (option: string, choice: string): void => {
     const o = rig.options.find(x => x.id === option);
-    const named = `${o?.name ?? option}: ${o?.choices.find(c => c.id === choice)?.name ?? choice}`;
-    setEffect({ ...optionEffect(facts.document, option, choice), choice: named });
+    const named = nameIn(
+      `${o?.name ?? option}: ${o?.choices.find(c => c.id === choice)?.name ?? choice}`,
+      units,
+    );
+    setEffect({ ...optionEffect(facts.document, option, choice, units), choice: named });
     run(chooseOption, { option, choice });
   };
   return (
@@ -146,7 +151,7 @@ export function RigCard() {
             <Select
               label={o.name}
               value={rig.selected[o.id] ?? ''}
-              choices={o.choices.map(c => ({ value: c.id, name: c.name }))}
+              choices={o.choices.map(c => ({ value: c.id, name: nameIn(c.name, units) }))}
               onChoose={c => choose(o.id, c)}
               className="w-full"
             />
@@ -182,12 +187,12 @@ export function RigCard() {
             <MeasureInput
               key={a}
               label={`Wheel rate, ${a}`}
-              value={rig.axles[a].wheelRate}
+              value={Number(springFigure(rig.axles[a].wheelRate, units).value)}
               units={units}
-              plain="N/mm"
-              least={2}
-              most={300}
-              onEnter={v => run(setWheelRates, { [a]: v })}
+              plain={springFigure(1, units).unit}
+              least={2 / perUnit}
+              most={300 / perUnit}
+              onEnter={v => run(setWheelRates, { [a]: v * perUnit })}
             />
           ))}
         </div>

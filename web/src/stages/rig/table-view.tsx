@@ -1,16 +1,16 @@
 import {
   type CellFault,
   cellEntered,
+  cellText,
   describeCell,
   enterCell,
+  heading,
   layTable,
   rigTable,
-  type TableColumn,
   tableCsv,
 } from '@plate-fold/core/formats';
 import { removeEntry, repeatEntry } from '@plate-fold/core/plan';
 import { REPAIR } from '@plate-fold/core/rig';
-import { MM_PER_INCH, roundTo, type UnitSystem } from '@plate-fold/core/units';
 import { ClipboardPaste, Download, FileUp, Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useStore } from 'react-redux';
@@ -31,15 +31,6 @@ import type { RigTable } from './rig-tables';
 const SHOWN = 10;
 
 type Row = { readonly id: string };
-
-const shownAs = <T,>(c: TableColumn<T>, row: T, units: UnitSystem): string => {
-  const v = c.get(row);
-  if (v === undefined) return '';
-  if (typeof v === 'boolean') return v ? 'yes' : 'no';
-  if (typeof v === 'number' && c.kind === 'length')
-    return String(units === 'inch' ? roundTo(v / MM_PER_INCH, 3) : roundTo(v, 1));
-  return String(v);
-};
 
 /** What is wrong with a table, by row and column. */
 function Faults({ faults }: { faults: readonly CellFault[] }) {
@@ -151,7 +142,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
     ...table.columns.map(
       (c): Column<Row> => ({
         id: c.name,
-        head: c.kind === 'length' ? `${c.name} ${units === 'inch' ? 'in' : 'mm'}` : c.name,
+        head: heading(c, units),
         headClass: HEAD,
         cellClass: CELL,
         cell: row =>
@@ -162,7 +153,7 @@ export function TableView({ of, onAdd }: { of: RigTable; onAdd?: () => void }) {
           ) : (
             <Cell
               label={`${c.name} of ${row.id}`}
-              value={shownAs(c, row, units)}
+              value={cellText(c, row, units)}
               choices={c.kind === 'yes-no' ? ['yes', 'no'] : c.choices}
               onEnter={t => enter(row.id, c.name, t)}
             />

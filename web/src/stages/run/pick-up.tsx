@@ -1,21 +1,24 @@
-import { hardwareList, type KitGaps, partNames } from '@plate-fold/core/bolt';
+import { hardwareList, type KitGaps, partNames, toolName } from '@plate-fold/core/bolt';
 import type { Facts } from '@plate-fold/core/derive';
 import { boltByBolt, type Step } from '@plate-fold/core/sequence';
+import type { UnitSystem } from '@plate-fold/core/units';
 import { TriangleAlert } from 'lucide-react';
+import { useAppSelector } from '../../state/store';
 
 /** What of a step's parts and tools the kit check found missing. */
-function missing(step: Step, facts: Facts, gaps: KitGaps | undefined): readonly string[] {
+function missing(step: Step, facts: Facts, gaps: KitGaps | undefined, units: UnitSystem): readonly string[] {
   if (!gaps || step.stage === 'kit') return [];
   const parts = new Set(facts.joints.filter(j => step.joints.includes(j.id)).flatMap(partNames));
   return [
     ...gaps.parts.filter(g => parts.has(g.part)).map(g => `${g.missing} × ${g.part}`),
-    ...gaps.tools.filter(t => step.tools.includes(t)),
+    ...gaps.tools.filter(t => step.tools.includes(t)).map(t => toolName(t, units)),
   ];
 }
 
 /** Says what this step needs and the kit check did not find. */
 export function Missing({ step, facts, gaps }: { step: Step; facts: Facts; gaps?: KitGaps }) {
-  const lacks = missing(step, facts, gaps);
+  const units = useAppSelector(s => s.view.units);
+  const lacks = missing(step, facts, gaps, units);
   if (lacks.length === 0) return null;
   return (
     <p className="mb-2 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-lead leading-snug">
@@ -31,14 +34,15 @@ export function PickUp({ step, facts, gaps }: { step: Step; facts: Facts; gaps?:
   const parts = counted ? hardwareList(facts.joints) : [];
   const joints = byHole ? step.joints.flatMap(id => facts.joints.find(j => j.id === id) ?? []) : [];
   const tools = boltByBolt(step) ? [] : step.tools;
-  const lacks = missing(step, facts, gaps);
+  const units = useAppSelector(s => s.view.units);
+  const lacks = missing(step, facts, gaps, units);
   if (parts.length + tools.length + joints.length + lacks.length === 0) return null;
   return (
     <section aria-label="Pick up" className="mt-3">
       <Missing step={step} facts={facts} gaps={gaps} />
       {tools.length > 0 && (
         <p className="text-sub">
-          <b>Pick up:</b> {tools.join(', ')}
+          <b>Pick up:</b> {tools.map(t => toolName(t, units)).join(', ')}
         </p>
       )}
       {joints.length > 0 && (

@@ -1,3 +1,4 @@
+import { toolName } from '@plate-fold/core/bolt';
 import { setMinutes } from '@plate-fold/core/plan';
 import type { Step } from '@plate-fold/core/sequence';
 import { torqueFigure, type UnitSystem } from '@plate-fold/core/units';
@@ -146,7 +147,9 @@ export function RunStage() {
                         : step.impact === 'run-in'
                           ? 'An impact may run it in. '
                           : ''}
-                      {step.tools.length > 0 ? `Tools: ${step.tools.join(', ')}. ` : ''}
+                      {step.tools.length > 0
+                        ? `Tools: ${step.tools.map(t => toolName(t, units)).join(', ')}. `
+                        : ''}
                       {step.drivable === false
                         ? 'Not drivable after this step.'
                         : step.night

@@ -52,7 +52,7 @@ describe('a reading against its target', () => {
   it('is judged against the figure that is shown, within the tolerance of a wrench', () => {
     const target = 11.2 * NM_PER_LBF_FT;
     expect(judge(11 * NM_PER_LBF_FT, target, 'inch')).toMatchObject({ near: true });
-    expect(judge(16 * NM_PER_LBF_FT, target, 'inch')).toEqual({ near: false, text: '5.0 lbf\u00b7ft over' });
+    expect(judge(16 * NM_PER_LBF_FT, target, 'inch')).toEqual({ near: false, text: '5.0 ft\u00b7lb over' });
     expect(judge(20, 50, 'metric')).toEqual({ near: false, text: '30.0 N\u00b7m under' });
     expect(judge(51.9, 50, 'metric').near).toBe(true);
     expect(judge(52.1, 50, 'metric').near).toBe(false);

@@ -1,4 +1,4 @@
-import { lengthName, partNames, toolsOfBolt } from '@plate-fold/core/bolt';
+import { lengthName, partNames, toolName, toolsOfBolt } from '@plate-fold/core/bolt';
 import { MOST_TORQUE, type Move, type Turn, targetOf } from '@plate-fold/core/sequence';
 import {
   formatLength,
@@ -201,7 +201,7 @@ function Torque(props: Parameters<typeof TightenBody>[0] & { readonly target?: n
     tools.turn && `${tools.turn}`,
     tools.extensionMm === undefined ? '' : `extension ${formatLength(tools.extensionMm, units)}`,
     tools.hold ? `hold the nut with ${tools.hold.replace('wrench ', 'a wrench ')}` : '',
-    target === undefined ? 'ordinary wrench' : tools.wrench,
+    target === undefined || !tools.wrench ? 'ordinary wrench' : toolName(tools.wrench, units),
   ]
     .filter(Boolean)
     .join(' \u00b7 ');

@@ -1,7 +1,15 @@
 import type { Facts } from '@plate-fold/core/derive';
 import { type Money, type RateId, setMoney, setOffer, setRate } from '@plate-fold/core/plan';
 import { fixed, type UnitSystem } from '@plate-fold/core/units';
-import { againstRepair, type BuildCost, type RateLine, rateLines } from '@plate-fold/core/weigh';
+import {
+  againstRepair,
+  type BuildCost,
+  type RateLine,
+  rateFor,
+  rateIn,
+  rateKept,
+  rateLines,
+} from '@plate-fold/core/weigh';
 import { useState } from 'react';
 import { useRun } from '../../state/commands/run';
 import { selectWeights } from '../../state/derived';
@@ -224,21 +232,27 @@ export function CostTab({ facts }: { facts: Facts }) {
               <tr key={line.id} className="border-b border-scribe/60">
                 <th scope="row" className="py-1 pr-3 text-left font-normal">
                   {line.name}
-                  <span className="block text-note text-ink2 desk:hidden">{line.per}</span>
+                  <span className="block text-note text-ink2 desk:hidden">{rateFor(line, units)}</span>
                 </th>
                 <td className="min-w-28 py-1 pr-3">
                   <MeasureInput
                     label={`${line.name}, dollars`}
                     hideLabel
                     plain="$"
-                    value={line.value}
+                    value={Number(rateIn(line, line.value, units).toFixed(3))}
                     units={units}
                     least={0}
                     most={MOST}
-                    onEnter={v => enterRate(line, v, line.entered ? (rates?.[line.id]?.source ?? '') : '')}
+                    onEnter={v =>
+                      enterRate(
+                        line,
+                        rateKept(line, v, units),
+                        line.entered ? (rates?.[line.id]?.source ?? '') : '',
+                      )
+                    }
                   />
                 </td>
-                <td className="py-1 pr-3 text-small text-ink2 max-desk:hidden">{line.per}</td>
+                <td className="py-1 pr-3 text-small text-ink2 max-desk:hidden">{rateFor(line, units)}</td>
                 <td className="min-w-44 py-1 pr-3">
                   {line.entered ? (
                     <SourceInput

@@ -1,6 +1,6 @@
 import type { Facts } from '@plate-fold/core/derive';
 import { measureFender, setWheelRates } from '@plate-fold/core/plan';
-import { fixed, type UnitSystem } from '@plate-fold/core/units';
+import { springFigure, type UnitSystem } from '@plate-fold/core/units';
 import { wheelRates } from '@plate-fold/core/weigh';
 import { useRun } from '../../state/commands/run';
 import { Button } from '../../ui/button';
@@ -25,6 +25,10 @@ export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSys
     run(measureFender, { axle, which, mm });
   };
   const take = () => run(setWheelRates, rates);
+  const spring = (rate: number): string => {
+    const f = springFigure(rate, units);
+    return `${f.value} ${f.unit}`;
+  };
   const known = AXLES.filter(a => rates[a] !== undefined);
   return (
     <details className="mt-5">
@@ -55,7 +59,7 @@ export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSys
         <>
           <p className="mt-2" role="status">
             {known
-              .map(a => `${a}: ${fixed(rates[a] ?? 0, 1)} N/mm a wheel (now ${fixed(axles[a].wheelRate, 1)})`)
+              .map(a => `${a}: ${spring(rates[a] ?? 0)} a wheel (now ${spring(axles[a].wheelRate)})`)
               .join('; ')}
           </p>
           <Button className="mt-2 w-full" onClick={take}>

@@ -19,7 +19,7 @@ import {
   withChoice,
   withEntry,
 } from '../../../rig';
-import { err, ok, roundTo } from '../../../units';
+import { err, ok, roundTo, type UnitSystem } from '../../../units';
 import type { PlanDocument } from '../../plan';
 import { freshId } from '../change';
 import { command } from '../command';
@@ -94,6 +94,8 @@ export const takeMeasure = command<{
   readonly measure: MeasureId;
   readonly value: number;
   readonly how?: Remeasuring;
+  /** of the reader, for what is said of a refusal */
+  readonly units?: UnitSystem;
 }>({
   id: 'rig.measure',
   label: (doc, { measure }) =>
@@ -102,13 +104,13 @@ export const takeMeasure = command<{
         .find(m => m.id === measure)
         ?.name.toLowerCase() ?? measure
     }`,
-  run: (doc, { measure, value, how = 'keep-mine' }) => {
+  run: (doc, { measure, value, how = 'keep-mine', units }) => {
     const { rig } = doc;
     const before = measuresNow(doc);
     const next = { ...before, [measure]: value };
     // only what this number brings about is its fault: a pair may be out of order while both ends are being typed
-    const old = new Set(measureFaults(rig.body, before).map(f => f.fault));
-    const fault = measureFaults(rig.body, next).find(f => f.id === measure && !old.has(f.fault));
+    const old = new Set(measureFaults(rig.body, before, units).map(f => f.fault));
+    const fault = measureFaults(rig.body, next, units).find(f => f.id === measure && !old.has(f.fault));
     if (fault) return err(`${fault.fault}.`);
     const used = new Set(doc.plan.joints.flatMap(j => j.mount ?? []));
     return ok(fitted({ ...doc, rig: remeasured(rig, next, how, used) }));
