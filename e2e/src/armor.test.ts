@@ -72,7 +72,7 @@ describe('an own vehicle, from nothing', () => {
       await type(page, label, value);
     // a number in the wrong unit is refused where it is typed, and nothing changes
     await type(page, 'Track', '63.4');
-    await says(page, 'Track is 63.4 mm; plausible is 1350 to 1850');
+    await says(page, 'Track is 63 mm; plausible is 1350 mm to 1850 mm');
     await type(page, 'Track', '1625');
     let doc = await stored(page);
     expect(doc.rig.measures).toMatchObject({
@@ -200,7 +200,7 @@ describe('an own vehicle, from nothing', () => {
     await page.keyboard.press('ArrowRight');
     const moved = (await stored(page)).plan.panels[0]?.base.outline[1] as number[];
     expect((moved[0] ?? 0) - (first[0] ?? 0)).toBeCloseTo(11, 1);
-    // the front end up by 10 mm on the keel
+    // the front end up by 10 mm in the side view
     await focusOn('[aria-label^="Rear end of plate A"]');
     await page.keyboard.down('Shift');
     await page.keyboard.press('ArrowUp');

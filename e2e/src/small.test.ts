@@ -15,9 +15,9 @@ const SIZES = [
 const workShare = (page: Page): Promise<number> =>
   page.evaluate(() => {
     const box = document.querySelector('[data-stage-scroll]')?.getBoundingClientRect();
-    const keel = document.querySelector('[data-keel]')?.getBoundingClientRect();
+    const sideView = document.querySelector('[data-side-view]')?.getBoundingClientRect();
     if (!box) return 0;
-    const above = Math.max(0, (keel?.bottom ?? 0) - Math.max(box.top, keel?.top ?? 0));
+    const above = Math.max(0, (sideView?.bottom ?? 0) - Math.max(box.top, sideView?.top ?? 0));
     return ((box.height - above) * box.width) / (innerWidth * innerHeight);
   });
 const beyond = (page: Page): Promise<readonly number[]> =>

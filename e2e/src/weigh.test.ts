@@ -54,9 +54,9 @@ describe('Weigh: every sheet for a plate', () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/wren-sliders/weigh'));
     await press(page, 'every sheet for a plate', 'radio');
-    await press(page, 'metric plate', 'radio');
+    await press(page, 'metric sizes', 'radio');
     await page.waitForSelector('::-p-xpath(//tr[th[contains(., "10 mm 6061")]])');
-    await press(page, 'gauge and inch', 'radio');
+    await press(page, 'US sizes', 'radio');
     await press(page, 'same sheet on all plates', 'radio');
     // what all plates together leave is known once each of them is struck in it
     await page.waitForSelector('::-p-xpath(//tr[th[contains(., "3/8 in 6061")]]/td[2][contains(., "mm")])', {

@@ -187,7 +187,7 @@ describe('tables', () => {
     expect(of(`${head}\na,NaN,2,3,drill`)).toMatch(/^2 x /);
     expect(of(`${Array(200).fill('x').join()}\n1`)).toContain('1  has 200 cells');
     expect(of(`${head}\n"a,1,2,3,drill`)).toContain('never closed');
-    expect(of(`${head}\nnew,1,2,3,drill\nnew,1,2,3,drill`)).toBe('3 id "new" stands in an earlier row too');
+    expect(of(`${head}\nnew,1,2,3,drill\nnew,1,2,3,drill`)).toBe('3 id "new" is in an earlier row too');
     expect(of('x'.repeat(4_000_001))).toContain('4000001 characters');
   });
 });

@@ -76,6 +76,9 @@ export function gaugeThickness(family: MaterialFamily, gauge: number): number | 
   return inches === undefined ? undefined : inches * MM_PER_INCH;
 }
 
+/** Thicknesses of aluminum that are named by thousandths of an inch. */
+const DECIMAL: ReadonlySet<number> = new Set([32, 40, 50, 63, 80, 90, 100, 160, 190]);
+
 /** Thickness in mm from what a person types for this material: `3/16`, `7 ga`, `4.8 mm`. */
 export function parseThickness(text: string, material: MaterialId, system: UnitSystem): Result<number> {
   const gauge = parseGaugeNumber(text);
@@ -97,6 +100,10 @@ export function parseThickness(text: string, material: MaterialId, system: UnitS
 export function tradeName(family: MaterialFamily, thickness: number): string {
   const fraction = tradeFraction(thickness, 0.015);
   if (fraction && Number(fraction.split('/')[1] ?? 1) <= 16) return `${fraction} in`;
+  // aluminum is also sold by the thousandth of an inch (ANSI H35.2 lists them)
+  const mils = Math.round((thickness / MM_PER_INCH) * 1000);
+  if (family === 'aluminum' && DECIMAL.has(mils) && Math.abs((mils / 1000) * MM_PER_INCH - thickness) < 0.002)
+    return `${(mils / 1000).toFixed(3)} in`;
   const row = Object.entries(TABLES[family] ?? {}).find(
     ([, inches]) => Math.abs(inches * MM_PER_INCH - thickness) < 0.02,
   );

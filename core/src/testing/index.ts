@@ -1,2 +1,3 @@
 export * from './mutate';
+export * from './reading';
 export * from './said';

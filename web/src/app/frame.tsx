@@ -1,5 +1,6 @@
-import { Suspense, useState } from 'react';
-import { Link, Outlet, useParams } from 'react-router';
+import { lazy, Suspense, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { Link, Outlet, useNavigate, useParams } from 'react-router';
 import { useOpenPlan } from '../state/open-plan';
 import { ConflictSheet } from './conflict-sheet';
 import { KeySheet, PlanKeys, useKeySheet } from './keys';
@@ -7,13 +8,22 @@ import { Notice } from './notice';
 import { StageRail } from './stage-rail';
 import { Summary } from './summary';
 import { TopBar } from './top-bar';
+import { Tour, tourOf } from './tour';
 import { useFold } from './use-fold';
 import { VersionsSheet } from './versions-sheet';
 
+const Palette = lazy(() => import('./palette'));
+
 function OpenFrame() {
+  const navigate = useNavigate();
+  const { planId = '' } = useParams();
+  const [palette, setPalette] = useState(false);
   const keys = useKeySheet();
   const { folded, watch } = useFold();
   const [versions, setVersions] = useState(false);
+  const tour = (): void => void navigate(tourOf(planId));
+  const help = (): void => void navigate('/help');
+  useHotkeys('mod+k', () => setPalette(true), { preventDefault: true, enableOnFormTags: true });
   return (
     <div
       className="group/frame flex h-full flex-col"
@@ -21,7 +31,13 @@ function OpenFrame() {
       data-folded={folded || undefined}
       onScrollCapture={watch}
     >
-      <TopBar onKeys={keys.open} onVersions={() => setVersions(true)} />
+      <TopBar
+        onKeys={keys.open}
+        onVersions={() => setVersions(true)}
+        onFind={() => setPalette(true)}
+        onHelp={help}
+        onTour={tour}
+      />
       <div className="flex min-h-0 flex-1 max-desk:flex-col flat:flex-row!">
         <StageRail />
         <div className="flex min-h-0 min-w-0 flex-1 flex-col">
@@ -33,6 +49,21 @@ function OpenFrame() {
         </div>
       </div>
       <PlanKeys />
+      <Tour />
+      {palette && (
+        <Suspense>
+          <Palette
+            open
+            onClose={() => setPalette(false)}
+            actions={{
+              onKeys: keys.open,
+              onVersions: () => setVersions(true),
+              onHelp: help,
+              onTour: tour,
+            }}
+          />
+        </Suspense>
+      )}
       <ConflictSheet />
       {versions && <VersionsSheet onClose={() => setVersions(false)} />}
       <KeySheet open={keys.shown} onClose={keys.close} />

@@ -15,6 +15,7 @@ const KEYS: readonly (readonly [keys: string, does: string])[] = [
   ...BOUND.flatMap(b => (b.shown === undefined ? [] : [[b.shown, b.says] as const])),
   ['P', 'suggest plates (on Cover)'],
   ['arrows, Shift+arrows', 'nudge the selection by 1 mm, 10 mm'],
+  ['Ctrl+K', 'find a command, plate, bolt or finding'],
   ['?', 'this list'],
 ];
 

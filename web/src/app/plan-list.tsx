@@ -87,7 +87,7 @@ function RenameDialog({
 
 function Tiles({ rows, list }: { rows: readonly DocumentRow[]; list: ReturnType<typeof usePlanList> }) {
   return (
-    <ul className="grid grid-cols-[repeat(auto-fill,minmax(17rem,1fr))] gap-3">
+    <ul className="grid grid-cols-[repeat(auto-fill,minmax(15.5rem,1fr))] gap-3">
       {rows.map(r => (
         <PlanTile key={r.id} row={r} actions={list.actions} />
       ))}

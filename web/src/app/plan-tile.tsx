@@ -52,18 +52,19 @@ export function PlanTile({ row, actions }: { row: DocumentRow; actions: PlanActi
   ] as const;
   return (
     <li className="relative flex flex-col rounded-edge border border-scribe bg-paper hover:border-ink2">
-      <Link
-        to={`/plan/${encodeURIComponent(row.id)}/cover`}
-        className="flex flex-1 flex-col rounded-edge"
-        aria-label={`Open ${whole}`}
-      >
+      <div className="flex flex-1 flex-col">
         <div className="aspect-[2.1] w-full border-b border-scribe bg-sheet p-2">
           {glance && <GlancePicture glance={glance} name={whole} />}
         </div>
         <div className="flex-1 px-3 pt-2 pr-12">
-          <span className="block truncate text-title">
+          {/* the whole tile is pressed */}
+          <Link
+            data-plan={row.id}
+            to={`/plan/${encodeURIComponent(row.id)}/cover`}
+            className="block truncate text-title after:absolute after:inset-0 after:rounded-edge"
+          >
             <b>{row.rigName}</b> {row.name}
-          </span>
+          </Link>
           <span className="block text-small text-ink2">
             {BODY_NAMES[row.bodyKind as keyof typeof BODY_NAMES]}
           </span>
@@ -83,11 +84,11 @@ export function PlanTile({ row, actions }: { row: DocumentRow; actions: PlanActi
             {row.lastRunAt === null ? '' : ` \u00b7 last run ${when(row.lastRunAt)}`}
           </span>
         </p>
-      </Link>
+      </div>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger
           aria-label={`Menu of ${whole}`}
-          className="absolute right-1 bottom-1 grid size-11 place-items-center rounded-edge hover:bg-sheet"
+          className="absolute right-1 bottom-1 z-10 grid size-11 place-items-center rounded-edge hover:bg-sheet"
         >
           <EllipsisVertical size={20} aria-hidden="true" />
         </DropdownMenu.Trigger>

@@ -1,14 +1,15 @@
 import { blankPlan } from '@plate-fold/core/plan';
 import { BODIES, type Body, startingRig } from '@plate-fold/core/rig';
-import { Archive, FileUp } from 'lucide-react';
+import { Archive, BookOpen, FileUp, Route } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { archiveAt, useAddDocumentMutation, useBackupsQuery, useDocumentsQuery } from '../state/api';
 import { Button } from '../ui/button';
 import { when } from '../ui/dates';
 import { BODY_NAMES } from '../ui/names';
 import { ClashSheet } from './clash-sheet';
 import { PlanList } from './plan-list';
+import { tourOf, wasToured } from './tour';
 import { type NotTaken, useTakeIn } from './use-take-in';
 
 const SHOWN_FAULTS = 8;
@@ -29,6 +30,9 @@ export function Plans() {
   const input = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
 
+  const example = data?.find(d => d.example && d.archivedAt === null) ?? data?.[0];
+  const toured = wasToured();
+
   const begin = async (body: Body): Promise<void> => {
     setBegun(undefined);
     const id = `${body}-${Date.now().toString(36)}`;
@@ -45,6 +49,17 @@ export function Plans() {
         <p className="max-w-2xl text-sub text-ink2">
           Plan underbody armor plate by plate: sheet, weight, coverage, bolts and the order of the work.
         </p>
+        <nav aria-label="Getting started" className="mt-3 flex flex-wrap gap-2">
+          {example && (
+            <Link to={tourOf(example.id)} className={LINK}>
+              <Route size={18} aria-hidden="true" />{' '}
+              {toured ? 'Tour' : 'New here? Take the tour: eight stages, one minute'}
+            </Link>
+          )}
+          <Link to="/help" className={LINK}>
+            <BookOpen size={18} aria-hidden="true" /> Help and glossary
+          </Link>
+        </nav>
       </header>
       <main className="flex-1">
         <section className="mb-8" aria-label="Start a plan">
@@ -56,11 +71,11 @@ export function Plans() {
             {BODIES.map(b => (
               <Button
                 key={b}
-                className="min-h-16 text-sub first-letter:uppercase"
+                className="min-h-16 text-sub"
                 disabled={adding.isLoading}
                 onClick={() => void begin(b)}
               >
-                {BODY_NAMES[b]}
+                <span className="inline-block first-letter:uppercase">{BODY_NAMES[b]}</span>
               </Button>
             ))}
           </div>

@@ -51,6 +51,7 @@ export const router = createBrowserRouter([
           { path: '*', element: <Navigate to="cover" replace /> },
         ],
       },
+      { path: '/help', lazy: async () => ({ Component: (await import('./help')).Help }) },
       {
         path: '/sheet/:body',
         lazy: async () => ({ Component: (await import('../stages/rig/empty-sheet')).EmptySheet }),

@@ -3,6 +3,7 @@ import { MATERIALS } from '@plate-fold/core/sheet';
 import { formatMass } from '@plate-fold/core/units';
 import {
   Archive,
+  BookOpen,
   Download,
   Eye,
   History,
@@ -11,6 +12,8 @@ import {
   Menu,
   Moon,
   Redo2,
+  Route,
+  Search,
   Sun,
   Undo2,
 } from 'lucide-react';
@@ -98,7 +101,19 @@ function BuildSwitch() {
 
 const ICON = 'grid size-10 shrink-0 place-items-center rounded-edge hover:bg-paper disabled:opacity-35';
 
-export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions: () => void }) {
+export function TopBar({
+  onKeys,
+  onVersions,
+  onFind,
+  onHelp,
+  onTour,
+}: {
+  onKeys: () => void;
+  onVersions: () => void;
+  onFind: () => void;
+  onHelp: () => void;
+  onTour: () => void;
+}) {
   const undo = useBound(UNDO);
   const redo = useBound(REDO);
   const turn = useBound(TURN_SIDE);
@@ -205,6 +220,16 @@ export function TopBar({ onKeys, onVersions }: { onKeys: () => void; onVersions:
             </DropdownMenu.Item>
             <DropdownMenu.Item className={MENU_ITEM} onSelect={onVersions}>
               <History size={17} aria-hidden="true" /> Versions
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={onFind}>
+              <Search size={17} aria-hidden="true" /> Find{' '}
+              <span className="fig ml-auto text-note">Ctrl+K</span>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={onHelp}>
+              <BookOpen size={17} aria-hidden="true" /> Help and glossary
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={MENU_ITEM} onSelect={onTour}>
+              <Route size={17} aria-hidden="true" /> Tour
             </DropdownMenu.Item>
             <DropdownMenu.Item className={`${MENU_ITEM} max-desk:hidden`} onSelect={onKeys}>
               <Keyboard size={17} aria-hidden="true" /> Keys

@@ -24,7 +24,7 @@ const steep = (c: Vec2, p: Vec2, r: number): number => {
   return (Math.asin(r / Math.hypot(x, h - r)) + Math.atan2(h - r, x)) * (180 / Math.PI);
 };
 
-/** Approach, breakover and departure on the keel: the tangents that limit them, each with and without armor. */
+/** Approach, breakover and departure in the side view: the tangents that limit them, each with and without armor. */
 export function AngleLines({
   facts,
   scale,

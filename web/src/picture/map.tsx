@@ -287,7 +287,7 @@ const Drawing = memo(function Drawing(props: Omit<MapProps, 'children'>) {
             key={j.id}
             role="button"
             tabIndex={onJoint ? 0 : -1}
-            aria-label={`Bolt ${j.id}${bad ? `, hole ${j.mount?.condition}` : ''}`}
+            aria-label={`Bolt ${j.id}${bad ? `, hole ${(j.mount?.condition ?? '').replaceAll('-', ' ')}` : ''}`}
             aria-pressed={chosen}
             onClick={e => {
               e.stopPropagation();

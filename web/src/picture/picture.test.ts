@@ -12,7 +12,7 @@ const facts = (name: string): Facts => {
 const bramble = facts('bramble');
 const SIDES = ['above', 'head-front', 'head-rear'] as const;
 
-describe('the scale that keel, map and strip share', () => {
+describe('the scale that side view, map and strip share', () => {
   const whole = wholeVehicle(bramble);
   it('puts a place on the screen and takes it off again, from every side', () => {
     fc.assert(

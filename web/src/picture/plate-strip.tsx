@@ -85,7 +85,7 @@ export const PlateStrip = memo(function PlateStrip(props: {
             <span className="block truncate text-fine text-ink2">
               {gap ? (
                 <>
-                  gap <span className="fig">{gap.value}</span> {gap.unit}
+                  clear <span className="fig">{gap.value}</span> {gap.unit}
                 </>
               ) : (
                 'nothing above'

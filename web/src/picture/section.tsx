@@ -120,7 +120,7 @@ export function Section(props: SectionProps) {
       width={width}
       height={height}
       role="img"
-      aria-label={`Joint ${j.id} in section: ${labels.map(l => l.join(' ')).join(', then ')}${faults.map(f => `. Cannot be: ${f.said}`).join('')}`}
+      aria-label={`Section of joint ${j.id}: ${labels.map(l => l.join(' ')).join(', then ')}${faults.map(f => `. Cannot be: ${f.said}`).join('')}`}
       className="block"
     >
       <HatchDefs id="section" />

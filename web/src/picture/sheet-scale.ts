@@ -10,7 +10,7 @@ export interface Stretch {
   readonly yMid: number;
 }
 
-/** One scale for keel, map and strip, as the views of a drawing sheet share it. Pixels from millimeters. */
+/** One scale for side view, map and strip, as the views of a drawing sheet share it. Pixels from millimeters. */
 export interface SheetScale {
   readonly k: number;
   readonly width: number;

@@ -86,12 +86,12 @@ export const SideView = memo(function SideView(props: SideViewProps) {
       width={scale.width}
       height={height}
       role="group"
-      aria-label="SideView: the underside from the side"
+      aria-label="Side view of the underside"
       className="block touch-pan-y select-none"
       onPointerMove={e => setCursor(scale.xAt(e.clientX - e.currentTarget.getBoundingClientRect().left))}
       onPointerLeave={() => setCursor(undefined)}
     >
-      <HatchDefs id="keel" />
+      <HatchDefs id="side" />
       <g aria-hidden="true">
         {[0, rig.wheelbase].map(x => (
           <g key={x}>
@@ -167,7 +167,7 @@ export const SideView = memo(function SideView(props: SideViewProps) {
             role="button"
             tabIndex={0}
             aria-pressed={chosen}
-            aria-label={`Plate ${p.panel.mark}, ${p.panel.name}, on the keel`}
+            aria-label={`Plate ${p.panel.mark}, ${p.panel.name}, in the side view`}
             onClick={() => onPanel(p.panel.id)}
             onKeyDown={e => {
               if (e.key === 'Enter' || e.key === ' ') {
@@ -181,7 +181,7 @@ export const SideView = memo(function SideView(props: SideViewProps) {
                 <path d={pathOf([flat], put)} stroke="transparent" strokeWidth="26" fill="none" />
                 <path
                   d={pathOf([flat], put)}
-                  fill={hatch('keel', p.material.family)}
+                  fill={hatch('side', p.material.family)}
                   fillOpacity="0.35"
                   stroke={chosen ? 'var(--fluid)' : 'var(--ink)'}
                   strokeWidth={chosen ? 4 : 2.8}

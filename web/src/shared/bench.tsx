@@ -10,7 +10,7 @@ import { useAppDispatch, useAppSelector } from '../state/store';
 import { panelSelected, stretchMoved } from '../state/view-slice';
 import { useNarrow, useShort } from '../ui/use-narrow';
 
-/** The scale that keel, map and strip share, with what moves it. */
+/** The scale that side view, map and strip share, with what moves it. */
 export function useSheet(width: number) {
   const facts = useFacts();
   const dispatch = useAppDispatch();
@@ -110,7 +110,7 @@ export function ZoomButtons({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
 }
 
 /**
- * The bench of a stage: the keel on top, the work below it, the selected thing at the right. `work` gets the
+ * The bench of a stage: the side view on top, the work below it, the selected thing at the right. `work` gets the
  * shared scale and the height it may fill.
  */
 export function Bench({
@@ -122,7 +122,7 @@ export function Bench({
   work: (sheet: ReturnType<typeof useSheet>, height: number) => ReactNode;
   aside: ReactNode;
   asideName: string;
-  /** what a stage draws over the keel; Z puts a height on the screen, zAt takes it off */
+  /** what a stage draws over the side view; Z puts a height on the screen, zAt takes it off */
   sideViewOver?: (
     sheet: ReturnType<typeof useSheet>,
     Z: (z: number) => number,
@@ -144,7 +144,7 @@ export function Bench({
   return (
     <div data-stage-scroll className="flex min-h-0 flex-1 max-desk:flex-col max-desk:overflow-y-auto">
       <main ref={ref} className="flex min-w-0 flex-1 flex-col max-desk:flex-none">
-        <div data-keel className="shrink-0 border-b border-scribe bg-ground">
+        <div data-side-view className="shrink-0 border-b border-scribe bg-ground">
           {size.width > 0 && sideViewHeight > 0 && (
             <SideView
               facts={facts}

@@ -3,6 +3,7 @@ import { runCall } from '../state/commands/run';
 import { useAppDispatch } from '../state/store';
 import { useVetted } from '../state/use-vetted';
 import { Button } from '../ui/button';
+import { useGoTo } from './go-to';
 
 const LOOK = {
   stop: 'border-l-oxide bg-oxidesoft border-oxide/60',
@@ -17,14 +18,20 @@ const TOLD = 2;
 /** A finding: what, where, why, and the remedy; a button where the remedy was tried out and mends it. */
 export function FindingCard({ finding, why }: { finding: Finding; why?: string }) {
   const dispatch = useAppDispatch();
+  const goTo = useGoTo();
   const { remedy } = finding;
   const vetted = useVetted(finding);
   return (
     <li className={`list-none rounded-tight border border-l-[6px] p-2.5 ${LOOK[finding.severity]}`}>
-      <p className="font-semibold leading-snug">
+      <button
+        type="button"
+        title="Show it"
+        className="block w-full text-left font-semibold leading-snug hover:underline"
+        onClick={() => goTo(finding.where, finding.about)}
+      >
         <span className="mr-1.5 text-fine font-bold tracking-wide uppercase">{WORD[finding.severity]}</span>
         {finding.text}
-      </p>
+      </button>
       {why && <p className="mt-0.5 text-note leading-snug text-ink2">{why}</p>}
       {vetted ? (
         <>

@@ -11,8 +11,8 @@ export function StockChoice() {
       label="Stock"
       value={stock}
       choices={[
-        ['inch', 'gauge and inch'],
-        ['metric', 'metric plate'],
+        ['inch', 'US sizes'],
+        ['metric', 'metric sizes'],
       ]}
       onChoose={s => dispatch(stockChosen(s))}
     />

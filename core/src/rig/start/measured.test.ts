@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { boxOf } from '../../geometry';
 import { blankPlan, checkDocument } from '../../plan';
 import { anyMeasures } from '../../testing/random';
+import { formatMass, tapeLength } from '../../units';
 import { BODIES, type Body, type Rig } from '../rig';
 import {
   MEASURES,
@@ -151,7 +152,12 @@ describe('every measure', () => {
           f => f.id === id && f.fault.includes('plausible is'),
         );
         expect(own.length > 0, `${name} ${v}`).toBe(wrong);
-        if (wrong) expect(own[0]!.fault).toContain(unit === 'mm' ? `${least} mm to ${most} mm` : 'kg');
+        if (wrong)
+          expect(own[0]!.fault).toContain(
+            unit === 'kg'
+              ? `${formatMass(least, 'metric')} to ${formatMass(most, 'metric')}`
+              : `${tapeLength(least, 'metric')} to ${tapeLength(most, 'metric')}`,
+          );
       }
     }
   });

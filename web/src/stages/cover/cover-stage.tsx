@@ -1,7 +1,8 @@
 import type { Vec2 } from '@plate-fold/core/geometry';
 import type { Proposal } from '@plate-fold/core/propose';
-import { useCallback, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { useSearchParams } from 'react-router';
 import { AngleLines } from '../../picture/angle-lines';
 import { DrawLayer, ProposalLayer } from '../../picture/draw-layer';
 import { UndersideMap } from '../../picture/map';
@@ -40,6 +41,15 @@ export function CoverStage() {
     setMode('propose');
   };
   useHotkeys('p', startProposing);
+  // asked for from elsewhere: by the palette
+  const [asked, setAsked] = useSearchParams();
+  const suggest = asked.has('suggest');
+  useEffect(() => {
+    if (!suggest) return;
+    setProposal(undefined);
+    setMode('propose');
+    setAsked({}, { replace: true });
+  }, [suggest, setAsked]);
   // the same functions from one drawing to the next, so that the map is not drawn anew for them
   const choosePlate = useCallback(
     (id: string): void => {

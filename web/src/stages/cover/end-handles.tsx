@@ -9,7 +9,7 @@ import { useHand, useRun } from '../../state/commands/run';
 /** No end is dragged lower than this, mm: it would lie on the ground. */
 const LOWEST = 60;
 
-/** The two ends of the chosen plate on the keel: dragged up and down they set its height and pitch. */
+/** The two ends of the chosen plate in the side view: dragged up and down they set its height and pitch. */
 export function EndHandles(props: {
   readonly panel: Panel;
   readonly scale: SheetScale;

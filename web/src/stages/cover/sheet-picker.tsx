@@ -139,7 +139,7 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
           <input
             aria-label="Another thickness"
             aria-invalid={fault !== undefined}
-            placeholder="other: 4.8 mm"
+            placeholder={units === 'inch' ? 'other: 3/16' : 'other: 4.8'}
             value={typed}
             onChange={e => setTyped(e.target.value)}
             onBlur={enter}

@@ -61,7 +61,7 @@ export function RigMap(props: {
       width={scale.width}
       height={height}
       role="group"
-      aria-label="Map of the rig from below"
+      aria-label="Map of the vehicle from below"
       className="block"
     >
       <rect width={scale.width} height={height} fill="var(--paper)" />

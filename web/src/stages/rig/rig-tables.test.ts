@@ -25,7 +25,7 @@ describe('a rig’s tables', () => {
     const text = 'id,x mm,y mm,z mm,kind\nn,1,2,3,threaded\nn,4,5,6,threaded';
     expect(tableLaidIn(doc, holes.list, text, 'metric')).toEqual({
       ok: false,
-      faults: [{ row: 3, column: 'id', fault: '"n" stands in an earlier row too' }],
+      faults: [{ row: 3, column: 'id', fault: '"n" is in an earlier row too' }],
     });
   });
   it('a hole that is moved takes its bolt along, one that is gone lets it go', () => {

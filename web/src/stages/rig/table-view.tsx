@@ -68,10 +68,12 @@ function Cell(props: {
           value={field.value}
           onChange={e => take(e.target.value)}
         >
-          {!props.choices.includes(props.value) && <option value={props.value}>{props.value}</option>}
+          {!props.choices.includes(props.value) && (
+            <option value={props.value}>{props.value.replaceAll('-', ' ')}</option>
+          )}
           {props.choices.map(c => (
             <option key={c} value={c}>
-              {c}
+              {c.replaceAll('-', ' ')}
             </option>
           ))}
         </select>

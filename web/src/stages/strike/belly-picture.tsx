@@ -91,7 +91,7 @@ export function BellyPicture(props: {
   );
 }
 
-/** In a picture narrower than this the belly is drawn as large as fits, not on the keel's scale, px. */
+/** In a picture narrower than this the belly is drawn as large as fits, not on the side view's scale, px. */
 const NARROW = 640;
 /** Room round it, mm. */
 const ROUND = 60;
