@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { readDxf } from '@plate-fold/core/formats';
+import { foreignUnit } from '@plate-fold/core/testing';
 import { demoPath } from '@plate-fold/demo';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { main } from './main';
@@ -71,6 +72,21 @@ describe('platefold', () => {
     expect((await call('service', DEMO)).out).toMatch(/transfer case fill +drop +plate-c +6 +1/);
   });
 
+  it.each(['check', 'cover', 'weigh', 'bolts', 'sequence', 'fold', 'service'])(
+    'says %s in the units asked for, and keeps keys and figures of --json metric',
+    async verb => {
+      for (const units of ['inch', 'metric'] as const) {
+        const { out } = await call(verb, DEMO, '--units', units);
+        expect(out.split('\n').filter(l => foreignUnit(l, units))).toEqual([]);
+      }
+      const figures = (text: string): string =>
+        JSON.stringify(JSON.parse(text), (_, v) => (typeof v === 'string' ? undefined : v));
+      const [inch, metric] = await Promise.all(
+        ['inch', 'metric'].map(async u => (await call(verb, DEMO, '--units', u, '--json')).out),
+      );
+      expect(figures(inch as string)).toBe(figures(metric as string));
+    },
+  );
   it('export writes the build book and the reminders, in the units asked for', async () => {
     const out = join(dir, 'book');
     const book = await call('export', DEMO, '--as', 'pdf', '--out', out, '--units', 'inch');

@@ -10,7 +10,7 @@ import type { Streams } from './streams';
 import { VERBS } from './verbs';
 
 const KINDS = Object.keys(EXPORTS).join('|');
-const USAGE = `platefold VERB FILE [--build ID] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, shell, export --as ${KINDS} --out DIR [--units inch|metric]; ${ARCHIVE_USAGE}`;
+const USAGE = `platefold VERB FILE [--build ID] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
 
 interface Call {
   readonly verb: string;
@@ -89,7 +89,7 @@ export async function main(args: readonly string[], { out, err }: Streams): Prom
       );
     }
   }
-  const answer = VERBS[call.verb]?.(facts);
+  const answer = VERBS[call.verb]?.(facts, call.units);
   if (!answer) return fail(USAGE);
   out(`${call.json ? JSON.stringify(answer.json, null, 1) : answer.text}\n`);
   return answer.code;

@@ -15,12 +15,16 @@ import { installationOf, stepTorque } from '@plate-fold/core/sequence';
 import { serviceList } from '@plate-fold/core/service';
 import { strikeForce, strikePlate, wishOf } from '@plate-fold/core/strike';
 import {
+  type Figure,
   fixed,
   formatAngle,
   formatLength,
   formatMass,
   formatPercent,
   formatTorque,
+  loadFigure,
+  stressFigure,
+  type UnitSystem,
 } from '@plate-fold/core/units';
 
 export interface Answer {
@@ -30,7 +34,10 @@ export interface Answer {
   readonly code: 0 | 1;
 }
 
-type Verb = (facts: Facts) => Answer;
+/** What a verb answers: keys and figures of `json` are metric, every sentence is in the units asked for. */
+type Verb = (facts: Facts, units: UnitSystem) => Answer;
+
+const said = (f: Figure): string => `${f.value} ${f.unit}`;
 
 const rows = (lines: readonly (readonly string[])[]): string => {
   const widths = (lines[0] ?? []).map((_, c) => Math.max(...lines.map(l => (l[c] ?? '').length)));
@@ -44,8 +51,8 @@ const rows = (lines: readonly (readonly string[])[]): string => {
     .join('\n');
 };
 
-const checkVerb: Verb = facts => {
-  const findings = check(facts).map(({ mend: _, where: __, ...f }) => f);
+const checkVerb: Verb = (facts, units) => {
+  const findings = check(facts, units).map(({ mend: _, where: __, ...f }) => f);
   const text =
     findings.length === 0
       ? 'No findings.'
@@ -53,7 +60,7 @@ const checkVerb: Verb = facts => {
   return { json: { findings }, text, code: findings.some(f => f.severity === 'stop') ? 1 : 0 };
 };
 
-const coverVerb: Verb = ({ coverage, lowest, angles }) => ({
+const coverVerb: Verb = ({ coverage, lowest, angles }, units) => ({
   json: {
     components: coverage.components.map(({ bare: _, ...c }) => c),
     fraction: coverage.fraction,
@@ -69,13 +76,13 @@ const coverVerb: Verb = ({ coverage, lowest, angles }) => ({
       ...coverage.components.map(c => [c.id, formatPercent(c.fraction), formatPercent(c.fromAheadFraction)]),
       ['all', formatPercent(coverage.fraction), formatPercent(coverage.fromAheadFraction)],
     ]),
-    `lowest point ${formatLength(lowest.z, 'metric')}${lowest.panel ? ` (${lowest.panel})` : ''}`,
+    `lowest point ${formatLength(lowest.z, units)}${lowest.panel ? ` (${lowest.panel})` : ''}`,
     `approach ${formatAngle(angles.approachDeg)}, breakover ${formatAngle(angles.breakoverDeg)}, departure ${formatAngle(angles.departureDeg)}`,
   ].join('\n'),
   code: 0,
 });
 
-const weighVerb: Verb = facts => {
+const weighVerb: Verb = (facts, units) => {
   const builds = weighAll(facts).map(({ crossbarKg: _, sideKg: __, ...b }) => b);
   return {
     json: { builds },
@@ -93,13 +100,13 @@ const weighVerb: Verb = facts => {
       ],
       ...builds.map(b => [
         b.id,
-        formatMass(b.netKg, 'metric'),
-        formatMass(b.addedKg, 'metric'),
-        formatMass(b.removedKg, 'metric'),
-        formatMass(b.axles.frontKg, 'metric'),
-        formatMass(b.axles.rearKg, 'metric'),
-        formatLength(b.rideHeight.frontMm, 'metric', true),
-        formatLength(b.rideHeight.rearMm, 'metric', true),
+        formatMass(b.netKg, units),
+        formatMass(b.addedKg, units),
+        formatMass(b.removedKg, units),
+        formatMass(b.axles.frontKg, units),
+        formatMass(b.axles.rearKg, units),
+        formatLength(b.rideHeight.frontMm, units, true),
+        formatLength(b.rideHeight.rearMm, units, true),
         `$ ${fixed(b.cost, 0)}`,
       ]),
     ]),
@@ -113,7 +120,7 @@ const bearsOf = (j: ResolvedJoint, panels: readonly FoldedPanel[]) => {
   return { pullN: pull.force, pullBy: pull.what, shearN: shear.force, shearBy: shear.what };
 };
 
-const boltsVerb: Verb = ({ joints, panels, rig }) => ({
+const boltsVerb: Verb = ({ joints, panels, rig }, units) => ({
   json: {
     joints: joints.map(j => ({
       id: j.id,
@@ -123,7 +130,7 @@ const boltsVerb: Verb = ({ joints, panels, rig }) => ({
       preloadN: j.preloadN,
       limitedBy: j.limitedBy,
       drill: j.drill,
-      tools: toolsFor(j).map(t => toolName(t, 'metric')),
+      tools: toolsFor(j).map(t => toolName(t, units)),
     })),
     shopping: hardwareList(joints).map(({ part, count }) => ({ part, count })),
     tools: toolList(joints, { panels, rig }),
@@ -134,23 +141,23 @@ const boltsVerb: Verb = ({ joints, panels, rig }) => ({
       ...joints.map(j => [
         j.id,
         j.thread.designation,
-        formatLength(j.gripMm, 'metric', true),
-        formatLength(j.lengthMm, 'metric'),
-        formatTorque(j.torqueNm, 'metric'),
+        formatLength(j.gripMm, units, true),
+        formatLength(j.lengthMm, units),
+        formatTorque(j.torqueNm, units),
         j.limitedBy,
-        `${fixed(bearsOf(j, panels).pullN / 1000, 1)} kN`,
-        `${fixed(bearsOf(j, panels).shearN / 1000, 1)} kN`,
+        said(loadFigure(bearsOf(j, panels).pullN, units)),
+        said(loadFigure(bearsOf(j, panels).shearN, units)),
       ]),
     ]),
-    ...joints.flatMap(j => stackFaults(j).map(f => `${j.id}: ${f.said}`)),
+    ...joints.flatMap(j => stackFaults(j, units).map(f => `${j.id}: ${f.said}`)),
     '',
     ...hardwareList(joints).map(l => `${String(l.count).padStart(4)}  ${l.part}`),
   ].join('\n'),
   code: 0,
 });
 
-const sequenceVerb: Verb = facts => {
-  const sequence = installationOf(facts);
+const sequenceVerb: Verb = (facts, units) => {
+  const sequence = installationOf(facts, units);
   return {
     json: {
       steps: sequence.steps.map(s => ({
@@ -163,14 +170,14 @@ const sequenceVerb: Verb = facts => {
         torques: s.torques,
         pass: s.pass,
         needs: s.needs,
-        tools: s.tools.map(t => toolName(t, 'metric')),
+        tools: s.tools.map(t => toolName(t, units)),
         cautions: s.cautions,
       })),
       ...(sequence.cycle.length > 0 ? { cycle: sequence.cycle } : {}),
     },
     text: sequence.steps
       .map((s, i) => {
-        const set = stepTorque(s, 'metric');
+        const set = stepTorque(s, units);
         const torque = set === '' ? '' : `, ${set}`;
         const bolts = s.joints.length > 0 && s.joints.length < 12 ? ` (${s.joints.join(', ')})` : '';
         return `${String(i + 1).padStart(3)}  ${s.title}${torque}${bolts}`;
@@ -186,7 +193,7 @@ const orderOf = (p: FoldedPanel, document: PlanDocument) => {
   return blocked.length > 0 ? { order, blocked, ...(gaveUp ? { gaveUp } : {}) } : { order };
 };
 
-const foldVerb: Verb = ({ panels, document }) => ({
+const foldVerb: Verb = ({ panels, document }, units) => ({
   json: {
     panels: panels.map(p => ({
       id: p.panel.id,
@@ -211,7 +218,7 @@ const foldVerb: Verb = ({ panels, document }) => ({
     ['plate', 'blank', 'bend', 'angle', 'radius', 'K', 'allowance', 'deduction', ''],
     ...panels.flatMap(p => {
       const [w, h] = p.blank.size;
-      const size = `${fixed(w, 1)} × ${fixed(h, 1)} mm`;
+      const size = `${formatLength(w, units, true)} × ${formatLength(h, units, true)}`;
       const { order } = brakeOrder(p, shopOf(document.plan));
       if (order.length === 0) return [[p.panel.mark, size, 'flat']];
       return order.flatMap((id, i) => {
@@ -223,10 +230,14 @@ const foldVerb: Verb = ({ panels, document }) => ({
                 i === 0 ? size : '',
                 b.id,
                 formatAngle(b.angle),
-                formatLength(b.insideRadius, 'metric', true),
+                formatLength(b.insideRadius, units, true),
                 fixed(b.kFactor, 3),
-                `${fixed(b.allowanceMm, 2)} mm`,
-                `${fixed(bendDeduction(b.angle, b.insideRadius, p.sheet.thickness, b.kFactor), 2)} mm`,
+                formatLength(b.allowanceMm, units, true),
+                formatLength(
+                  bendDeduction(b.angle, b.insideRadius, p.sheet.thickness, b.kFactor),
+                  units,
+                  true,
+                ),
                 b.ok ? '' : 'too tight',
               ],
             ]
@@ -238,7 +249,7 @@ const foldVerb: Verb = ({ panels, document }) => ({
 });
 
 /** Every plate struck at its worst place with half the heavier axle set down on it. */
-const strikeVerb: Verb = facts => {
+const strikeVerb: Verb = (facts, units) => {
   const { panels, document } = facts;
   const force = strikeForce(document.rig, 'set-down');
   const made = panels.map(folded => ({
@@ -276,25 +287,25 @@ const strikeVerb: Verb = facts => {
     json: { panels: struck },
     text: [
       rows([
-        ['plate', 'force', 'gives', 'clearance', 'to', 'stress', 'dent', 'rings at', 'by'],
+        ['plate', 'force', 'deflection', 'clearance', 'to', 'stress', 'dent', 'lowest vibration', 'by'],
         ...made.map(({ folded, answer: a }) => {
           const { mark } = folded.panel;
           if (!a.ok) return [mark, a.fault];
           const v = a.value;
           return [
             mark,
-            `${fixed((v.forceN * v.reached) / 1000, 1)} kN`,
-            `${fixed(v.deflectionMm, 1)} mm`,
-            v.gapMm === undefined ? '–' : `${fixed(v.gapMm, 1)} mm`,
+            said(loadFigure(v.forceN * v.reached, units)),
+            formatLength(v.deflectionMm, units, true),
+            v.gapMm === undefined ? '–' : formatLength(v.gapMm, units, true),
             v.gapTo ?? '–',
-            `${fixed(v.vonMisesMPa, 0)} of ${fixed(v.yieldMPa, 0)} MPa`,
-            v.dentMm === undefined ? 'not found' : `${fixed(v.dentMm, 1)} mm`,
+            `${stressFigure(v.vonMisesMPa, units).value} of ${said(stressFigure(v.yieldMPa, units))}`,
+            v.dentMm === undefined ? 'not found' : formatLength(v.dentMm, units, true),
             `${fixed(v.ringHz, 0)} Hz`,
-            v.reached < 1 ? `${v.theory}; gives way beyond that force` : v.theory,
+            v.reached < 1 ? `${v.theory}; collapses beyond that force` : v.theory,
           ];
         }),
       ]),
-      'Estimates, no certificates: welds, fatigue, loosening bolts and the give of the frame are not in them.',
+      'Estimates, not certificates: welds, fatigue, loose bolts and frame flex are not included.',
     ].join('\n'),
     code: 0,
   };
@@ -317,7 +328,7 @@ const serviceVerb: Verb = ({ document, rig, panels, joints }) => {
     },
     text: [
       rows([
-        ['point', 'through', 'down', 'bolts out', 'loosened', 'minutes (a guess)', 'a year'],
+        ['point', 'through', 'down', 'bolts out', 'loosened', 'minutes (estimate)', 'a year'],
         ...lines.map(l => [
           l.point.name,
           l.through === 'opening' ? (l.openingId ?? 'nothing in the way') : 'drop',

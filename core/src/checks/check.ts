@@ -1,6 +1,7 @@
 import type { Facts } from '../derive';
 import type { UnitSystem } from '../units';
 import { byGravity, type Finding, type Rule, wordsIn } from './finding';
+import { assumedMeasures } from './rules/assumed-measures';
 import { bend } from './rules/bend';
 import { blank } from './rules/blank';
 import { boltLength } from './rules/bolt-length';
@@ -85,6 +86,7 @@ export const RULES: readonly Rule[] = [
   holeBlocked,
   limits,
   waitingSteps,
+  assumedMeasures,
 ];
 
 /** The rules that a sheet alone can break, whatever a strike finds. */

@@ -83,7 +83,7 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
         servicePoints: 1,
         factoryParts: 1,
       },
-      { measures: 1, misfits: 1 },
+      { measures: 1, measured: 1, misfits: 1 },
     ),
   ],
   ['rig.options[]', keysOf<RigOption>()({ id: 1, name: 1, choices: 1 }, {})],

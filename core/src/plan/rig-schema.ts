@@ -52,6 +52,7 @@ export const rigSchema = yup
     ),
     selected: record(yup.string().required(), 'must be a choice id'),
     measures: record(number(), 'must be a number').optional().default(undefined),
+    measured: yup.array().of(id()).optional(),
     misfits: yup
       .array()
       .of(yup.object({ when: record(list(yup.string().required()), 'must list choice ids'), reason: id() }))

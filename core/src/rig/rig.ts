@@ -156,6 +156,8 @@ export interface Rig {
   readonly axles: { readonly front: Axle; readonly rear: Axle };
   /** what was taken with a tape, by measure id, where the rig was begun from the measuring sheet */
   readonly measures?: Readonly<Record<string, number>>;
+  /** ids of those measures that were taken on this vehicle; the others are assumed from its kind */
+  readonly measured?: readonly string[];
   /** combinations that do not fit at all */
   readonly misfits?: readonly Misfit[];
   readonly options: readonly RigOption[];

@@ -1,13 +1,14 @@
 import { useDrag, useGesture } from '@use-gesture/react';
-import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
-import { type ReactNode, useMemo, useRef } from 'react';
+import { ChevronDown, ChevronUp, Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
+import { type ReactNode, useEffect, useMemo, useRef } from 'react';
+import { useLocation } from 'react-router';
 import { pinchBegan } from '../picture/pinch';
 import { moved, type SheetScale, sheetScale, wholeVehicle, zoomed } from '../picture/sheet-scale';
 import { SideView } from '../picture/side-view';
 import { useSize } from '../picture/use-size';
 import { useFacts } from '../state/derived';
 import { useAppDispatch, useAppSelector } from '../state/store';
-import { panelSelected, stretchMoved } from '../state/view-slice';
+import { panelSelected, sideFolded, stretchMoved } from '../state/view-slice';
 import { useNarrow, useShort } from '../ui/use-narrow';
 
 /** The scale that side view, map and strip share, with what moves it. */
@@ -109,6 +110,9 @@ export function ZoomButtons({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
   );
 }
 
+/** A side view folded to a line, px. */
+const FOLDED_SIDE = 36;
+
 /**
  * The bench of a stage: the side view on top, the work below it, the selected thing at the right. `work` gets the
  * shared scale and the height it may fill.
@@ -139,13 +143,39 @@ export function Bench({
   // on a short screen the side view folds to a line; where that would show the ground alone it is left out
   const line = 470 * sheet.scale.k + 8 < 60 ? 44 : 0;
   const full = narrow ? 104 : Math.round(Math.max(140, Math.min(250, 690 * sheet.scale.k + 16)));
-  const sideViewHeight = short ? line : full;
+  const stage = useLocation().pathname.split('/')[3] ?? '';
+  const foldedSide = useAppSelector(s => s.view.foldedSides.includes(stage)) && !narrow;
+  const sideViewHeight = foldedSide ? FOLDED_SIDE : short ? line : full;
+  const beside = useRef<HTMLElement>(null);
+  // what was just chosen is read from its top
+  // biome-ignore lint/correctness/useExhaustiveDependencies: scrolled for every other plate
+  useEffect(() => {
+    beside.current?.scrollTo({ top: 0 });
+  }, [panel]);
   const scale: SheetScale = sheet.scale;
   return (
     <div data-stage-scroll className="flex min-h-0 flex-1 max-desk:flex-col max-desk:overflow-y-auto">
       <main ref={ref} className="flex min-w-0 flex-1 flex-col max-desk:flex-none">
-        <div data-side-view className="shrink-0 border-b border-scribe bg-ground">
-          {size.width > 0 && sideViewHeight > 0 && (
+        <div data-side-view className="relative shrink-0 border-b border-scribe bg-ground">
+          {!narrow && (
+            <button
+              type="button"
+              aria-expanded={!foldedSide}
+              title={foldedSide ? 'Show the side view' : 'Fold the side view to a line'}
+              aria-label={foldedSide ? 'Show the side view' : 'Fold the side view'}
+              className={`z-10 flex h-9 items-center gap-2 rounded-tight px-2 text-small hover:bg-paper ${foldedSide ? 'w-full' : 'absolute top-0 right-0'}`}
+              onClick={() => dispatch(sideFolded(stage))}
+            >
+              {foldedSide ? (
+                <>
+                  <ChevronDown size={17} aria-hidden="true" /> Side view
+                </>
+              ) : (
+                <ChevronUp size={17} aria-hidden="true" />
+              )}
+            </button>
+          )}
+          {size.width > 0 && sideViewHeight > 0 && !foldedSide && (
             <SideView
               facts={facts}
               scale={scale}
@@ -168,6 +198,7 @@ export function Bench({
         </div>
       </main>
       <aside
+        ref={beside}
         aria-label={asideName}
         // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it
         tabIndex={0}

@@ -17,6 +17,8 @@ export interface ViewState {
   /** how the list of plans is sorted, and whether the examples are in it */
   readonly sort: PlanSort;
   readonly examples: boolean;
+  /** stages whose side view is folded to a line */
+  readonly foldedSides: readonly string[];
   readonly panel?: string;
   readonly joint?: string;
   /** the build that differences are shown against */
@@ -30,10 +32,10 @@ const STORED = 'plate-fold view';
 
 function stored(): Partial<ViewState> {
   try {
-    const { units, side, theme, stock, sort, examples } = JSON.parse(
+    const { units, side, theme, stock, sort, examples, foldedSides } = JSON.parse(
       localStorage.getItem(STORED) ?? '{}',
     ) as Partial<ViewState>;
-    return { units, side, theme, stock, sort, examples };
+    return { units, side, theme, stock, sort, examples, foldedSides };
   } catch {
     return {};
   }
@@ -49,6 +51,7 @@ const initial = (): ViewState => {
     stock: s.stock ?? 'inch',
     sort: PLAN_SORTS.find(x => x === s.sort) ?? 'saved',
     examples: s.examples ?? true,
+    foldedSides: Array.isArray(s.foldedSides) ? s.foldedSides.map(String) : [],
   };
 };
 
@@ -65,6 +68,12 @@ export const viewSlice = createSlice({
     stockChosen: (s, a: PayloadAction<Stock>) => ({ ...s, stock: a.payload }),
     plansSorted: (s, a: PayloadAction<PlanSort>) => ({ ...s, sort: a.payload }),
     examplesShown: (s, a: PayloadAction<boolean>) => ({ ...s, examples: a.payload }),
+    sideFolded: (s, a: PayloadAction<string>) => ({
+      ...s,
+      foldedSides: s.foldedSides.includes(a.payload)
+        ? s.foldedSides.filter(x => x !== a.payload)
+        : [...s.foldedSides, a.payload],
+    }),
     panelSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, panel: a.payload }),
     jointSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, joint: a.payload }),
     comparedAgainst: (s, a: PayloadAction<string | undefined>) => ({ ...s, against: a.payload }),
@@ -88,6 +97,7 @@ export const {
   stockChosen,
   plansSorted,
   examplesShown,
+  sideFolded,
   panelSelected,
   jointSelected,
   comparedAgainst,
@@ -98,9 +108,9 @@ export const {
 
 /** Keeps the reader's preferences (not the selection) on this device. */
 export function keepView(view: ViewState): void {
-  const { units, side, theme, stock, sort, examples } = view;
+  const { units, side, theme, stock, sort, examples, foldedSides } = view;
   try {
-    localStorage.setItem(STORED, JSON.stringify({ units, side, theme, stock, sort, examples }));
+    localStorage.setItem(STORED, JSON.stringify({ units, side, theme, stock, sort, examples, foldedSides }));
   } catch {
     // a full or closed store costs the preference, nothing else
   }

@@ -47,6 +47,22 @@ export interface Measure {
   readonly of: Partial<Readonly<Record<Body, Spread>>>;
 }
 
+/** Twelve numbers that are enough for a first set of plates; the others may wait. Common practice, no source. */
+export const FIRST_MEASURES: ReadonlySet<MeasureId> = new Set([
+  'wheelbase',
+  'tyreRadius',
+  'railHeight',
+  'railOutside',
+  'crossHeight',
+  'crossFrontX',
+  'panFront',
+  'panRear',
+  'panHeight',
+  'gearboxRear',
+  'gearboxHeight',
+  'tankHeight',
+]);
+
 const axle = 'back from the front axle center; negative if ahead of it';
 const ground = 'straight up from the floor';
 

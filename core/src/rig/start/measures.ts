@@ -1,6 +1,13 @@
 import { formatMass, tapeLength, type UnitSystem } from '../../units';
-import type { Body } from '../rig';
-import { MEASURES, type Measure, type MeasureId, type Measures, type Spread } from './measure-list';
+import type { Body, Rig } from '../rig';
+import {
+  FIRST_MEASURES,
+  MEASURES,
+  type Measure,
+  type MeasureId,
+  type Measures,
+  type Spread,
+} from './measure-list';
 
 export * from './measure-list';
 
@@ -10,6 +17,26 @@ export const measuresOf = (body: Body): readonly Measure[] => MEASURES.filter(m 
 /** Typical measures of a body; measures it does not have are zero. */
 export const typicalMeasures = (body: Body): Measures =>
   Object.fromEntries(MEASURES.map(m => [m.id, m.of[body]?.[0] ?? 0])) as Measures;
+
+/**
+ * Which measures of a vehicle were taken on it. Where a file does not say, those that differ from what is typical of its kind; undefined
+ * for one that was not begun from measures.
+ */
+export function takenMeasures(
+  rig: Pick<Rig, 'body' | 'measures' | 'measured'>,
+): ReadonlySet<string> | undefined {
+  const { measures, measured } = rig;
+  if (!measures) return undefined;
+  if (measured) return new Set(measured);
+  const typical = typicalMeasures(rig.body);
+  return new Set(measuresOf(rig.body).flatMap(m => (measures[m.id] === typical[m.id] ? [] : [m.id])));
+}
+
+/** Those of the first twelve that are still assumed, in the order of the sheet. */
+export const assumedFirst = (rig: Pick<Rig, 'body' | 'measures' | 'measured'>): readonly Measure[] => {
+  const taken = takenMeasures(rig);
+  return taken ? measuresOf(rig.body).filter(m => FIRST_MEASURES.has(m.id) && !taken.has(m.id)) : [];
+};
 
 export interface MeasureFault {
   readonly id: MeasureId;

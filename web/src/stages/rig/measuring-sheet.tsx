@@ -1,10 +1,12 @@
 import { done, takeMeasure } from '@plate-fold/core/plan';
 import {
+  FIRST_MEASURES,
   type Measure,
   type MeasureEffect,
   type Measures,
   measureEffect,
   measuresOf,
+  takenMeasures,
   typicalMeasures,
 } from '@plate-fold/core/rig';
 import { formatLength, formatMass } from '@plate-fold/core/units';
@@ -24,7 +26,12 @@ export function MeasuringSheet() {
   const units = useAppSelector(s => s.view.units);
   const run = useRun();
   const { rig } = facts.document;
-  const list = measuresOf(rig.body);
+  const all = measuresOf(rig.body);
+  const taken = takenMeasures(rig);
+  // what is enough for a first set comes first
+  const list = [...all.filter(m => FIRST_MEASURES.has(m.id)), ...all.filter(m => !FIRST_MEASURES.has(m.id))];
+  const firsts = list.filter(m => FIRST_MEASURES.has(m.id));
+  const done12 = firsts.filter(m => taken?.has(m.id)).length;
   const measures = (rig.measures ?? typicalMeasures(rig.body)) as Measures;
   const [now, setNow] = useState<Measure>(list[0] as Measure);
   const spread = now.of[rig.body];
@@ -49,6 +56,16 @@ export function MeasuringSheet() {
         className="min-h-0 overflow-y-auto border-scribe bg-sheet max-desk:border-b desk:w-[25rem] desk:border-r"
         aria-label="Measures"
       >
+        <li className="border-b border-scribe bg-paper px-3 py-2 text-small leading-snug">
+          <b>Safety first:</b> level ground, parking brake on, exhaust cold. Measure from the side; never
+          reach or lie under a vehicle on a jack alone.
+          {taken && (
+            <span className="mt-1 block font-semibold">
+              {done12} of {firsts.length} measured for a first set; the other {list.length - firsts.length}{' '}
+              may wait.
+            </span>
+          )}
+        </li>
         {list.map((m, i) => (
           <li
             key={m.id}
@@ -57,6 +74,11 @@ export function MeasuringSheet() {
             <span className="fig text-note text-ink2">{i + 1}</span>
             <button type="button" className="min-h-11 text-left leading-tight" onClick={() => setNow(m)}>
               {m.name}
+              {taken && !taken.has(m.id) && (
+                <span className="block text-note text-ink2">
+                  assumed{FIRST_MEASURES.has(m.id) ? '' : ', may wait'}
+                </span>
+              )}
             </button>
             <MeasureInput
               label={m.name}

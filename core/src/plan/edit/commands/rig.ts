@@ -15,6 +15,7 @@ import {
   type Rig,
   type RigList,
   remeasured,
+  takenMeasures,
   typicalMeasures,
   withChoice,
   withEntry,
@@ -89,6 +90,12 @@ export const setWheelRates = command<{ readonly front?: number; readonly rear?: 
 const measuresNow = ({ rig }: PlanDocument): Measures =>
   (rig.measures ?? typicalMeasures(rig.body)) as Measures;
 
+/** Some measures counted among those that were taken on the vehicle, where it was begun from measures. */
+function takenWith(rig: Rig, ids: readonly string[]): Pick<Rig, 'measured'> {
+  const taken = takenMeasures(rig);
+  return taken ? { measured: [...new Set([...taken, ...ids])] } : {};
+}
+
 /** One number of the measuring sheet; refused where it cannot be right beside the others. */
 export const takeMeasure = command<{
   readonly measure: MeasureId;
@@ -113,7 +120,7 @@ export const takeMeasure = command<{
     const fault = measureFaults(rig.body, next, units).find(f => f.id === measure && !old.has(f.fault));
     if (fault) return err(`${fault.fault}.`);
     const used = new Set(doc.plan.joints.flatMap(j => j.mount ?? []));
-    return ok(fitted({ ...doc, rig: remeasured(rig, next, how, used) }));
+    return ok(fitted({ ...doc, rig: { ...remeasured(rig, next, how, used), ...takenWith(rig, [measure]) } }));
   },
 });
 
@@ -123,7 +130,10 @@ export const weighAxles = command<{ readonly frontKg: number; readonly rearKg: n
   label: () => 'use the axle loads',
   run: (doc, { frontKg, rearKg }) => ({
     ...doc,
-    rig: remeasured(doc.rig, { ...measuresNow(doc), frontAxleKg: frontKg, rearAxleKg: rearKg }),
+    rig: {
+      ...remeasured(doc.rig, { ...measuresNow(doc), frontAxleKg: frontKg, rearAxleKg: rearKg }),
+      ...takenWith(doc.rig, ['frontAxleKg', 'rearAxleKg']),
+    },
   }),
 });
 
