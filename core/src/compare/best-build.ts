@@ -14,30 +14,32 @@ export interface BestBuild<T> {
 
 /**
  * The choice of one rung for every plate that is lightest (or cheapest, or leaves the most gap in all) and keeps what ties the
- * plates together: a budget in dollars and how many different sheets may be bought. Searched exactly by branch and bound: plates
+ * plates together: a budget in dollars, what they may weigh together and how many different sheets may be bought. Searched exactly by branch and bound: plates
  * in turn, their rungs from the best, a branch left as soon as the best that the others could add cannot beat what is known.
  * Undefined where nothing keeps the ties. Rungs that must not be taken are to be left out before.
  */
 export function bestBuild<T extends Pick<Rung, 'id' | 'massKg' | 'cost'>>(
   plates: readonly (readonly T[])[],
   value: (r: T) => number,
-  ties: { readonly budget?: number; readonly mostSheets?: number } = {},
+  ties: { readonly budget?: number; readonly mostSheets?: number; readonly mostKg?: number } = {},
 ): BestBuild<T> | undefined {
-  const { budget = Infinity, mostSheets = Infinity } = ties;
+  const { budget = Infinity, mostSheets = Infinity, mostKg = Infinity } = ties;
   if (plates.some(p => p.length === 0)) return undefined;
   const sorted = plates.map(p => [...p].sort((a, b) => value(a) - value(b) || a.cost - b.cost));
-  // least value and least cost that the plates from here on must add
+  // least value, cost and mass that the plates from here on must add
   const leastValue = new Array<number>(plates.length + 1).fill(0);
   const leastCost = new Array<number>(plates.length + 1).fill(0);
+  const leastKg = new Array<number>(plates.length + 1).fill(0);
   for (let i = plates.length - 1; i >= 0; i--) {
     const rungs = sorted[i] as readonly T[];
     leastValue[i] = (leastValue[i + 1] as number) + Math.min(...rungs.map(value));
     leastCost[i] = (leastCost[i + 1] as number) + Math.min(...rungs.map(r => r.cost));
+    leastKg[i] = (leastKg[i + 1] as number) + Math.min(...rungs.map(r => r.massKg));
   }
   let best: { value: number; cost: number; rungs: readonly T[] } | undefined;
   const chosen: T[] = [];
   const sheets = new Map<string, number>();
-  const go = (i: number, sum: number, cost: number): void => {
+  const go = (i: number, sum: number, cost: number, kg: number): void => {
     if (i === plates.length) {
       if (!best || sum < best.value - 1e-9 || (sum < best.value + 1e-9 && cost < best.cost))
         best = { value: sum, cost, rungs: [...chosen] };
@@ -47,17 +49,18 @@ export function bestBuild<T extends Pick<Rung, 'id' | 'massKg' | 'cost'>>(
       const bound = sum + value(r) + (leastValue[i + 1] as number);
       if (best && bound > best.value + 1e-9) break;
       if (cost + r.cost + (leastCost[i + 1] as number) > budget + 1e-9) continue;
+      if (kg + r.massKg + (leastKg[i + 1] as number) > mostKg + 1e-9) continue;
       const used = sheets.get(r.id) ?? 0;
       if (used === 0 && sheets.size >= mostSheets) continue;
       sheets.set(r.id, used + 1);
       chosen.push(r);
-      go(i + 1, sum + value(r), cost + r.cost);
+      go(i + 1, sum + value(r), cost + r.cost, kg + r.massKg);
       chosen.pop();
       if (used === 0) sheets.delete(r.id);
       else sheets.set(r.id, used);
     }
   };
-  go(0, 0, 0);
+  go(0, 0, 0, 0);
   return (
     best && {
       rungs: best.rungs,
@@ -102,7 +105,7 @@ export function nearest(
 export interface Beside {
   readonly panel: string;
   readonly rung: StruckRung;
-  /** limits it breaks; none where only the budget or the number of sheets keeps it out */
+  /** limits it breaks; none where only what ties the plates together keeps it out */
   readonly breaks: readonly string[];
 }
 

@@ -178,21 +178,26 @@ describe('the edge of mass against gap', () => {
   });
 });
 describe('the best build', () => {
-  it('is the one that trying all of them finds, under a budget and few different sheets', () => {
+  it('is the one that trying all of them finds, under a budget, a weight and few different sheets', () => {
     fc.assert(
       fc.property(
         fc.array(fc.array(anyRung, { minLength: 1, maxLength: 5 }), { minLength: 1, maxLength: 4 }),
         fc.option(fc.integer({ min: 10, max: 140 }), { nil: undefined }),
         fc.option(fc.integer({ min: 1, max: 3 }), { nil: undefined }),
+        fc.option(fc.double({ min: 0.1, max: 1, noNaN: true }), { nil: undefined }),
         fc.constantFrom(...GOALS),
-        (plates, budget, mostSheets, goal) => {
+        (plates, budget, mostSheets, light, goal) => {
           const rungs = plates.map(p => p.map(made));
           const value = valueFor(goal);
+          // somewhere between the lightest and the heaviest of all
+          const heaviest = rungs.reduce((sum, p) => sum + Math.max(...p.map(r => r.massKg)), 0);
+          const mostKg = light === undefined ? undefined : light * heaviest;
           let want: { value: number; cost: number } | undefined;
           const all = (i: number, taken: readonly StruckRung[]): void => {
             if (i === rungs.length) {
               const cost = taken.reduce((s, r) => s + r.cost, 0);
               if (budget !== undefined && cost > budget) return;
+              if (mostKg !== undefined && taken.reduce((s, r) => s + r.massKg, 0) > mostKg + 1e-9) return;
               if (mostSheets !== undefined && new Set(taken.map(r => r.id)).size > mostSheets) return;
               const v = taken.reduce((s, r) => s + value(r), 0);
               if (!want || v < want.value || (v === want.value && cost < want.cost))
@@ -205,6 +210,7 @@ describe('the best build', () => {
           const got = bestBuild(rungs, value, {
             ...(budget === undefined ? {} : { budget }),
             ...(mostSheets === undefined ? {} : { mostSheets }),
+            ...(mostKg === undefined ? {} : { mostKg }),
           });
           expect(got === undefined).toBe(want === undefined);
           if (!got || !want) return;

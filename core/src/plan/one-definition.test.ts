@@ -215,6 +215,7 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
       {
         maxLiftKg: 1,
         budget: 1,
+        maxTotalKg: 1,
         minClearance: 1,
         aheadDegrees: 1,
         maxDent: 1,

@@ -204,6 +204,8 @@ export interface Method {
 export interface Limits {
   readonly maxLiftKg?: number;
   readonly budget?: number;
+  /** what all plates of a build may weigh together, kg */
+  readonly maxTotalKg?: number;
   readonly minClearance?: number;
   /** climb of the ray that looks from ahead, degrees; 20 unless set */
   readonly aheadDegrees?: number;

@@ -213,6 +213,7 @@ export const planSchema = yup
       .object({
         maxLiftKg: num().moreThan(0),
         budget: num().moreThan(0),
+        maxTotalKg: num().moreThan(0),
         minClearance: num().min(0),
         aheadDegrees: num().min(3).max(60),
         maxDent: num().min(0),

@@ -148,7 +148,7 @@ function stopWords(b: Beside | undefined): string {
   if (!b) return 'there is none';
   return b.breaks.length > 0
     ? `${sheetName(b.rung)} breaks ${b.breaks.join(', ')}`
-    : `${sheetName(b.rung)} fits, but not with the others: budget or number of sheets`;
+    : `${sheetName(b.rung)} fits, but not with the others: budget, total weight or number of sheets`;
 }
 
 /** What the next cheaper sheet saves and what that costs in gap (or in give, where nothing is above). */

@@ -50,7 +50,8 @@ export function BestLimits({
         : `leaves ${formatLength(limits.minGap, units)}`,
     `dent ${formatLength(limits.maxDent ?? DENT_UNLESS_SET, units)} at most`,
     ...(limits.maxLiftKg === undefined ? [] : [`one person lifts ${formatMass(limits.maxLiftKg, units)}`]),
-    limits.budget === undefined ? 'no budget' : `$${fixed(limits.budget, 0)} all told`,
+    limits.budget === undefined ? 'no budget' : `$${fixed(limits.budget, 0)} total`,
+    ...(limits.maxTotalKg === undefined ? [] : [`plates ${formatMass(limits.maxTotalKg, units)} together`]),
     (limits.minRing ?? HEARD_BELOW) > 0 ? 'no drumming' : 'drumming allowed',
     ...(limits.materials ? [`of ${limits.materials.map(m => MATERIALS[m].short).join(', ')}`] : []),
   ];
@@ -103,6 +104,16 @@ export function BestLimits({
             least={0}
             most={200}
             onEnter={kg => (kg === 0 ? set({}, 'maxLiftKg') : set({ maxLiftKg: kg }))}
+            className="w-44"
+          />
+          <MeasureInput
+            label="All plates weigh (0: no limit)"
+            value={limits.maxTotalKg ?? 0}
+            units={units}
+            mass
+            least={0}
+            most={1000}
+            onEnter={kg => (kg === 0 ? set({}, 'maxTotalKg') : set({ maxTotalKg: kg }))}
             className="w-44"
           />
           <MeasureInput

@@ -1,6 +1,6 @@
 import { bestBuild, type Goal, nearest, sheetLimits, valueFor } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
-import { fixed } from '@plate-fold/core/units';
+import { fixed, formatMass } from '@plate-fold/core/units';
 import { leftForPlates } from '@plate-fold/core/weigh';
 import { useMemo, useState } from 'react';
 import { StockChoice } from '../../shared/stock-choice';
@@ -17,7 +17,7 @@ export function BestTab({ facts }: { facts: Facts }) {
   const panels = useMemo(() => facts.panels.map(p => p.panel.id), [facts.panels]);
   const [goal, setGoal] = useState<Goal>('mass');
   const { plan } = facts.document;
-  const { budget, maxSheets } = plan.limits;
+  const { budget, maxSheets, maxTotalKg } = plan.limits;
   const limits = sheetLimits(plan.limits);
   const ladder = useLadder(facts, panels, { units, stock, materials: plan.limits.materials });
   const ladders = panels.map(p => struckOf(ladder.known.get(p) ?? []));
@@ -29,6 +29,7 @@ export function BestTab({ facts }: { facts: Facts }) {
       // no sheet changes the hardware much: what it costs is taken off first
       ...(budget === undefined ? {} : { budget: leftForPlates(budget, facts.weight.costs, plan.money) }),
       ...(maxSheets === undefined ? {} : { mostSheets: maxSheets }),
+      ...(maxTotalKg === undefined ? {} : { mostKg: maxTotalKg }),
     },
   );
   const stuck = facts.panels.filter((_, i) => (near[i]?.broken ?? 0) > 0);
@@ -43,7 +44,8 @@ export function BestTab({ facts }: { facts: Facts }) {
       <p className="mt-2 text-small text-ink2">
         Always required: it bends on the chosen brake, keeps full clearance at every part with half the
         heavier axle on a rock, does not collapse, takes the heat,{' '}
-        {budget === undefined ? 'no budget is set' : `costs $${fixed(budget, 0)} or less, all told`}. Exact
+        {budget === undefined ? 'no budget is set' : `costs $${fixed(budget, 0)} or less in total`}
+        {maxTotalKg === undefined ? '' : `, plates ${formatMass(maxTotalKg, units)} or less together`}. Exact
         among the sheets struck so far. Estimates; {facts.weight.rates.note}.
       </p>
       {stuck.length > 0 && (
@@ -66,7 +68,7 @@ export function BestTab({ facts }: { facts: Facts }) {
       ) : (
         <p role="status" className="mt-3 border-l-[6px] border-marker bg-markersoft px-3 py-2">
           {ladder.waiting === 0
-            ? 'Every plate has a sheet, but together they break the budget or the number of different sheets.'
+            ? 'Every plate has a sheet, but together they break the budget, the total weight or the number of different sheets.'
             : 'Striking the sheets \u2026'}
         </p>
       )}
