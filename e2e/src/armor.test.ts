@@ -141,7 +141,7 @@ describe('an own vehicle, from nothing', () => {
   it('a stroke is one step to undo, a proposal another', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/'));
-    await press(page, 'pickup');
+    await press(page, 'Pickup');
     await page.waitForSelector('aria/Wheelbase[role="textbox"]');
     await type(page, 'Wheelbase', '3300');
     const start = await stored(page);
@@ -175,7 +175,7 @@ describe('an own vehicle, from nothing', () => {
       const e = (await page.waitForSelector(selector)) as ElementHandle<HTMLElement>;
       await e.evaluate(x => x.focus());
     };
-    await focusOn('aria/pickup[role="button"]');
+    await focusOn('aria/Pickup[role="button"]');
     await page.keyboard.press('Enter');
     await focusOn('aria/Wheelbase[role="textbox"]');
     await page.keyboard.type('3250');
@@ -274,7 +274,7 @@ describe('the rig', () => {
   it('is weighed on the simulated scales, which may fail', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/pebble-tray/rig'));
-    await says(page, 'Simulated: a stand-in');
+    await says(page, 'Simulated scales: they read back');
     await choose(page, 'Simulated scales', 'loses one pad');
     await press(page, 'Read');
     await says(page, 'The front-right pad does not answer');
@@ -288,7 +288,7 @@ describe('the rig', () => {
   it('options that do not fit together are refused by name', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/heron-autumn/rig'));
-    await choose(page, 'Front differential', 'lowered 12 mm');
+    await choose(page, 'Front differential', 'lowered 1/2 in');
     await choose(page, 'Sway-bar links', 'drop kit');
     await says(page, 'No longer fits: These options do not go together');
     await page.browserContext().close();

@@ -67,7 +67,7 @@ const VIEWS: Readonly<Record<string, View>> = {
       'Kit check',
     ),
   },
-  'Run at the desk': { path: '/plan/bramble-winter/run', says: 'Time, a guess' },
+  'Run at the desk': { path: '/plan/bramble-winter/run', says: 'Time, estimate' },
   Log: { path: '/plan/bramble-winter/log', says: 'Add an entry' },
   'a run on the floor, ended': { path: '/run/demo-install', says: 'As built' },
 };

@@ -101,7 +101,7 @@ describe('a plate that can be built', () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     const folder = await downloadsOf(page);
     await page.goto(server.at('/'));
-    await press(page, 'pickup');
+    await press(page, 'Pickup');
     await says(page, 'Wheelbase');
     await saved(page);
     await page.goto(page.url().replace(/\/rig$/, '/cover'));

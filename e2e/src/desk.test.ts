@@ -32,7 +32,7 @@ describe('Weigh', () => {
   }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/bramble-winter/weigh'));
-    await says(page, 'against build A');
+    await says(page, 'difference from build A');
     await press(page, 'Duplicate build B');
     await says(page, '1/4 aluminum, copy');
     const name = (await page.waitForSelector(
@@ -48,7 +48,7 @@ describe('Weigh', () => {
     const compare = await page.$$('::-p-text(Make baseline)');
     expect(compare).toHaveLength(3);
     await compare[1]?.click();
-    await says(page, 'against build B');
+    await says(page, 'difference from build B');
     const last = await page.$eval(
       '::-p-xpath(//tbody/tr[th[starts-with(., "Net mass")]]/td[last()])',
       e => e.textContent,

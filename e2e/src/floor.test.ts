@@ -125,7 +125,7 @@ describe('an installation on the phone', () => {
     const torn = join(tmpdir(), `plate-fold-torn-${process.pid}.png`);
     await writeFile(torn, 'no picture');
     await input.uploadFile(torn);
-    await says(page, 'no picture this browser can read');
+    await says(page, 'cannot read that file as a picture');
     await input.uploadFile(photo);
     await says(page, /A photo of \d+ kB attached/);
     await press(page, 'Touches something above');
@@ -143,8 +143,8 @@ describe('an installation on the phone', () => {
     await page.locator('header button').click();
     await press(page, 'To the end of the run');
     await says(page, /\d+ steps are still open/);
-    await page.locator(`aria/Why ${stripped} is left so[role="textbox"]`).fill('no tool here');
-    await press(page, 'Cancel');
+    await page.locator(`aria/Why ${stripped} is left as it is[role="textbox"]`).fill('no tool here');
+    await press(page, 'Leave it as it is');
     await page.locator('aria/Odometer, km[role="textbox"]').fill('60210');
     await press(page, 'End the run with steps open');
     await says(page, 'it stands in the log');
@@ -312,7 +312,7 @@ describe('the log', () => {
     await says(page, /Marked on the map, plate C/);
     await page.locator('aria/Dent depth, straightedge across it[role="textbox"]').fill('4');
     await page.keyboard.press('Tab');
-    await says(page, /Strike foresees \d+\.\d mm of dent there/, 60_000);
+    await says(page, /Strike predicts \d+\.\d mm of dent there/, 60_000);
     const picture = join(tmpdir(), `plate-fold-hit-${process.pid}.png`);
     await writeFile(picture, PNG);
     const input = (await page.waitForSelector('input[type="file"]')) as unknown as {
@@ -386,7 +386,7 @@ describe('the log', () => {
     await says(page, 'A door under it would save');
     await page
       .locator(
-        '::-p-xpath(//ul[@aria-label="Services"]/li[contains(., "ngine oil drain")]//button[contains(., "Do it")])',
+        '::-p-xpath(//ul[@aria-label="Services"]/li[contains(., "ngine oil drain")]//button[contains(., "Start")])',
       )
       .click();
     await says(page, 'Lay out what engine oil drain takes');
@@ -424,7 +424,7 @@ describe('the log', () => {
 
   onLog('gives out reminders, tables and the build book', async ({ page, server }) => {
     await page.goto(server.at(`/plan/${PLAN}/log`));
-    await page.waitForSelector('[aria-label="Take away"]');
+    await page.waitForSelector('[aria-label="Export"]');
     const folder = await downloadsOf(page);
     const file = async (name: string): Promise<Buffer> => {
       for (let i = 0; i < 150 && !(await readdir(folder)).includes(name); i++)
@@ -438,7 +438,7 @@ describe('the log', () => {
     await press(page, 'JSON');
     const log = JSON.parse((await file(`${PLAN}-log.json`)).toString()) as { entries: unknown[] };
     expect(log.entries).toEqual(await logOf(server, PLAN));
-    await page.locator('::-p-xpath(//section[@aria-label="Take away"]//button[contains(., "CSV")])').click();
+    await page.locator('::-p-xpath(//section[@aria-label="Export"]//button[contains(., "CSV")])').click();
     expect((await file(`${PLAN}-log.csv`)).toString().trim().split('\r\n').length).toBeGreaterThan(10);
     await press(page, 'Build book');
     const pdf = await file(`${PLAN}-build-book.pdf`);

@@ -332,8 +332,10 @@ describe('on the floor', () => {
     await says(floor, /\d+ steps are still open/);
     await says(floor, 'Fix the bolt that is not sound first');
     const joint = (await ticksOf(server, run)).find(t => t.fault === 'sheared')?.jointId as string;
-    await floor.locator(`aria/Why ${joint} is left so[role="textbox"]`).fill('extractor comes on Monday');
-    await press(floor, 'Cancel');
+    await floor
+      .locator(`aria/Why ${joint} is left as it is[role="textbox"]`)
+      .fill('extractor comes on Monday');
+    await press(floor, 'Leave it as it is');
     await says(floor, 'Left as it is: extractor comes on Monday');
     await sent(floor);
     await press(floor, 'End the run with steps open');

@@ -132,7 +132,7 @@ const SHOTS: readonly Shot[] = [
     before: async p => {
       await press(p, 'what matters', 'radio');
       await press(p, 'Strike every build');
-      await p.waitForFunction(() => !/plates to go|is known once/.test(document.body.innerText), {
+      await p.waitForFunction(() => !/plates to go|need every plate struck/.test(document.body.innerText), {
         timeout: 200_000,
       });
       await still();

@@ -12,7 +12,7 @@ const figure = (page: Page, name: string): Promise<string> =>
   );
 const allStruck = (page: Page): Promise<unknown> =>
   page.waitForFunction(
-    () => document.body.innerText.includes('Deflection') && !/striking|trying/i.test(document.body.innerText),
+    () => document.body.innerText.includes('Deflection') && !/striking/i.test(document.body.innerText),
     { polling: 200, timeout: 120_000 },
   );
 
@@ -164,7 +164,7 @@ describe('Strike', () => {
       await page.waitForFunction(() => !/trying/.test(document.body.innerText), {
         timeout: 120_000,
       });
-      await says(page, /gap −?\d+\.\d.mm \([+−]/);
+      await says(page, /clearance −?\d+\.\d.mm \([+−]/);
       const before = await figure(page, 'Clearance');
       await page.locator('::-p-text(Use it for plate A)').click();
       await allStruck(page);
@@ -224,7 +224,7 @@ describe('Strike without WebGL', () => {
     });
     await page.goto(server.at('/plan/pebble-tray/strike'));
     await allStruck(page);
-    expect(await page.$('[aria-label^="The belly from below"]')).not.toBeNull();
+    expect(await page.$('[aria-label^="The underside from below"]')).not.toBeNull();
     expect(await page.evaluate(() => document.body.innerText.includes('in space'))).toBe(false);
     await press(page, 'custom load', 'radio');
     const field = await page.waitForSelector('aria/Force, kN[role="textbox"]');

@@ -99,7 +99,7 @@ describe('Weigh: the best build', () => {
     for (const p of plates) expect(p).toMatch(/5052|6061/);
     const before = await summary(page, 'Net mass');
     const stance = await page.$eval('aside', e => e.innerText);
-    await page.locator('::-p-xpath(//button[starts-with(., "Take it into build")])').click();
+    await page.locator('::-p-xpath(//button[starts-with(., "Use it for build")])').click();
     await saved(page);
     expect(await summary(page, 'Net mass')).not.toBe(before);
     expect(await page.$eval('aside', e => e.innerText)).not.toBe(stance);
@@ -180,7 +180,7 @@ describe('Weigh: builds side by side', () => {
     await enter('Tax on the goods (0: none)', '10');
     await enter('Your deductible (0: none)', '250');
     await saved(page);
-    await says(page, 'Beside the deductible');
+    await says(page, 'Compared with the deductible');
     const { costs } = await page.evaluate(() => {
       const row = [...document.querySelectorAll('tr')].find(
         r => r.querySelector('th')?.textContent === 'Total',

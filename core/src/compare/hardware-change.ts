@@ -1,6 +1,6 @@
-import type { ResolvedJoint } from '../bolt';
+import { HEAD_NAMES, lengthName, type ResolvedJoint } from '../bolt';
 import type { Facts } from '../derive';
-import { fixed } from '../units';
+import { formatTorque, type UnitSystem } from '../units';
 
 /** Joints that need other hardware, or another torque, in one build than in another. */
 export interface HardwareChange {
@@ -12,13 +12,17 @@ export interface HardwareChange {
 }
 
 const boltOf = (j: ResolvedJoint): string =>
-  `${j.joint.fastener.head} ${j.joint.fastener.thread} \u00d7 ${fixed(j.lengthMm, 0)}`;
+  `${HEAD_NAMES[j.joint.fastener.head]} ${j.thread.designation} \u00d7 ${lengthName(j.lengthMm, j.thread)}`;
 
 /** Same torque to a reader of a wrench: N\u00b7m. */
 const SAME_NM = 0.5;
 
 /** What of the hardware changes from one build to another: longer bolts where the sheet is thicker, other torque where it bears less. */
-export function hardwareChange(from: Facts, to: Facts): readonly HardwareChange[] {
+export function hardwareChange(
+  from: Facts,
+  to: Facts,
+  units: UnitSystem = 'metric',
+): readonly HardwareChange[] {
   const before = new Map(from.joints.map(j => [j.id, j]));
   const found = new Map<
     string,
@@ -35,7 +39,7 @@ export function hardwareChange(from: Facts, to: Facts): readonly HardwareChange[
     if (!was) continue;
     if (boltOf(was) !== boltOf(j)) say('bolt', boltOf(was), boltOf(j), j.id);
     if (Math.abs(was.torqueNm - j.torqueNm) > SAME_NM)
-      say('torque', `${fixed(was.torqueNm, 0)} N\u00b7m`, `${fixed(j.torqueNm, 0)} N\u00b7m`, j.id);
+      say('torque', formatTorque(was.torqueNm, units), formatTorque(j.torqueNm, units), j.id);
   }
   return [...found.values()].sort((a, b) => b.joints.length - a.joints.length);
 }

@@ -19,7 +19,7 @@ import {
   toolsFor,
 } from '../bolt';
 import { check, RULES, STRUCK_RULES } from '../checks';
-import { optionEffect, TERM_WORDS } from '../compare';
+import { hardwareChange, optionEffect, TERM_WORDS } from '../compare';
 import { gatherFacts } from '../derive';
 import { barCutsCsv, bendTableCsv, holeTableCsv, toolListCsv } from '../formats';
 import { dueList } from '../log';
@@ -117,6 +117,10 @@ export function saidOf(doc: PlanDocument, units: UnitSystem): readonly Said[] {
   } as const;
   const answer = quote({ blanks: quoteBlanks(panels), shop: small as never, units });
   if (!answer.ok) say('quote', ...answer.reasons);
+  const other = doc.plan.builds.find(b => b.id !== doc.plan.activeBuild);
+  if (other)
+    for (const c of hardwareChange(facts, gatherFacts(doc, other.id), units))
+      say('hardware change', c.from, c.to);
   say('rate', ...rateLines().map(l => rateFor(l, units)));
   const moved = {
     ...doc,

@@ -103,7 +103,7 @@ export const formatDistance = (km: number, system: UnitSystem): string =>
   system === 'inch' ? `${fixed(km / KM_PER_MILE, 0)} mi` : `${fixed(km, 0)} km`;
 
 /** Below this a tape is no use and a caliper reads, mm (half an inch). */
-const TAPE_FROM = MM_PER_INCH / 2;
+export const TAPE_FROM = MM_PER_INCH / 2;
 
 /** A length as it is measured: inches to the sixteenth on a tape (`1 5/16 in`) or, under half an inch, in hundredths; mm to a half. */
 export function tapeLength(mm: number, system: UnitSystem): string {
@@ -117,7 +117,10 @@ export function tapeLength(mm: number, system: UnitSystem): string {
 export const nameIn = (name: string, system: UnitSystem): string =>
   system === 'metric'
     ? name
-    : name.replace(/(\d+(?:\.\d+)?)\s?mm\b/g, (_, mm: string) => tapeLength(Number(mm), system));
+    : name.replace(/(\d+(?:\.\d+)?)\s?mm\b/g, (_, mm: string) => {
+        const nearest = (Math.round((Number(mm) / MM_PER_INCH) * 16) / 16) * MM_PER_INCH;
+        return `${tradeFraction(nearest) ?? '0'} in`;
+      });
 
 /** A volume of fuel or oil: liters, or US gallons; what is less than two gallons in quarts. */
 export function formatVolume(liters: number, system: UnitSystem): string {

@@ -75,7 +75,7 @@ export function Plans() {
                 disabled={adding.isLoading}
                 onClick={() => void begin(b)}
               >
-                <span className="inline-block first-letter:uppercase">{BODY_NAMES[b]}</span>
+                {BODY_NAMES[b].replace(/^./, c => c.toUpperCase())}
               </Button>
             ))}
           </div>

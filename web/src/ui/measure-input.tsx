@@ -6,6 +6,8 @@ import {
   parseNumber,
   type Result,
   roundTo,
+  TAPE_FROM,
+  tapeLength,
   type UnitSystem,
 } from '@plate-fold/core/units';
 import { useId } from 'react';
@@ -43,7 +45,11 @@ export function MeasureInput(props: {
   const number = { unit: plain ?? '', size: 1, digits: 2, read: parseNumber };
   const kind = plain !== undefined ? number : mass ? weight : length;
   const { unit } = kind;
-  const show = (v: number): string => String(roundTo(v / kind.size, kind.digits));
+  // what a tape measures is shown as a tape has it; what is typed finer stays as fine as it was typed
+  const show = (v: number): string =>
+    inch && kind === length && Math.abs(v) >= TAPE_FROM
+      ? tapeLength(v, units).replace(/ in$/, '')
+      : String(roundTo(v / kind.size, kind.digits));
   const { fault, field } = useDraftField({
     value: show(value),
     onEnter: text => {
@@ -52,7 +58,8 @@ export function MeasureInput(props: {
       if (props.least !== undefined && read.value < props.least)
         return `not below ${show(props.least)} ${unit}`;
       if (props.most !== undefined && read.value > props.most) return `not above ${show(props.most)} ${unit}`;
-      return show(read.value) !== show(value) && onEnter(read.value) === false
+      // typed as it is shown, nothing is meant
+      return text.trim() !== show(value) && read.value !== value && onEnter(read.value) === false
         ? 'not taken: the reason stands above'
         : undefined;
     },

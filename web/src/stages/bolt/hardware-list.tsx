@@ -71,7 +71,7 @@ export function HardwareList() {
     <div className="max-w-4xl p-4">
       <ListHead
         title={`Hardware list for build ${build.id}`}
-        file={`${document.plan.id}-${build.id}-bag-list.csv`}
+        file={`${document.plan.id}-${build.id}-hardware-list.csv`}
         text={() => buyListCsv(buy)}
       />
       <p role="status" className="mb-2 font-semibold">

@@ -75,8 +75,8 @@ export function DueCard(props: {
           })}
         </ul>
       </section>
-      <section aria-label="Delete" className="mt-5 grid grid-cols-2 gap-2">
-        <h2 className="col-span-2 font-bold">Delete</h2>
+      <section aria-label="Export" className="mt-5 grid grid-cols-2 gap-2">
+        <h2 className="col-span-2 font-bold">Export</h2>
         <Button disabled={due.length === 0} onClick={() => saveFile(`${name}.ics`, ics(), 'text/calendar')}>
           <CalendarDays size={17} aria-hidden="true" /> Reminders
         </Button>

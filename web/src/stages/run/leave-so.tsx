@@ -27,7 +27,7 @@ export function LeaveSo(props: {
         className="min-h-11 w-full min-w-0 rounded-edge border border-scribe bg-paper px-3 text-lead placeholder:text-ink2"
       />
       <Button type="submit" className="shrink-0" disabled={why.trim() === ''}>
-        Cancel
+        Leave it as it is
       </Button>
     </form>
   );

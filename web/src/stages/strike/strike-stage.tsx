@@ -203,7 +203,7 @@ export function StrikeStage() {
                   { value: NO_BUILD, name: 'no second build' },
                   ...document.plan.builds
                     .filter(b => b.id !== facts.build.id)
-                    .map(b => ({ value: b.id, name: `beside ${b.id} ${b.name}` })),
+                    .map(b => ({ value: b.id, name: `with ${b.id} ${b.name}` })),
                 ]}
                 onChoose={setBeside}
                 className="max-w-56"

@@ -73,7 +73,7 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
             </Button>
             <Button
               className="min-h-10 min-w-10 px-2"
-              aria-label={`Copy build ${build.id}`}
+              aria-label={`Duplicate build ${build.id}`}
               disabled={document.plan.builds.length >= MOST_BUILDS}
               onClick={() => run(copyBuild, { build: build.id })}
             >

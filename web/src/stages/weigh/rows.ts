@@ -259,7 +259,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       {
         name: 'Hardware that changes',
         about: 'compared with the baseline',
-        note: (c, base) => (base && base !== c ? hardwareWords(base.facts, c.facts) : ''),
+        note: (c, base) => (base && base !== c ? hardwareWords(base.facts, c.facts, units) : ''),
         worse: 'neither',
       },
       {
@@ -316,8 +316,8 @@ function kinds(c: Column): string {
 }
 
 /** The changes of hardware in a few words, the most frequent first. */
-function hardwareWords(from: Facts, to: Facts): string {
-  const changes = hardwareChange(from, to);
+function hardwareWords(from: Facts, to: Facts, units: UnitSystem): string {
+  const changes = hardwareChange(from, to, units);
   if (changes.length === 0) return 'none';
   const said = changes.slice(0, 2).map(x => `${x.joints.length} \u00d7 ${x.from} \u2192 ${x.to}`);
   return said.join('; ') + (changes.length > 2 ? `; ${changes.length - 2} other changes` : '');

@@ -1,5 +1,5 @@
-import { equalDent, equalStiffness, MATERIALS, tradeName } from '@plate-fold/core/sheet';
-import { fixed, lengthFigure } from '@plate-fold/core/units';
+import { equalDent, equalStiffness, MATERIALS } from '@plate-fold/core/sheet';
+import { formatLength, lengthFigure } from '@plate-fold/core/units';
 import { useEffect, useState } from 'react';
 import { Stance } from '../../picture/stance';
 import { useSize } from '../../picture/use-size';
@@ -73,7 +73,7 @@ function Equals() {
       </table>
       <p className="mt-1.5 text-note leading-snug text-ink2">
         Stiffness goes with modulus and the cube of thickness, dent force with yield strength and its square.
-        {` ${fixed(sheet.thickness, 2)} mm is ${tradeName(material.family, sheet.thickness)}.`}
+        {` The sheet is ${formatLength(sheet.thickness, units, true)} thick.`}
       </p>
     </section>
   );
@@ -121,7 +121,7 @@ export function WeighStage() {
         <div className="p-4">
           <h2 className="text-head font-bold">Axles and ride height in build {facts.build.id}</h2>
           <p className="text-small text-ink2">
-            Changes by the plan: moments about the axles, wheel rates of the rig.
+            Changes by the plan: moments about the axles, wheel rates of the vehicle.
           </p>
           <div ref={ref} className="mt-2">
             {size.width > 0 && (
