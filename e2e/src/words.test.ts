@@ -30,7 +30,7 @@ const linesOf = (page: Page): Promise<readonly string[]> =>
 /** What is named as it was bought, alone on its line: a stock length of a bolt or spacer, a sheet. */
 const BOUGHT = /^(?:other: )?[\d.\s]+(?:\/\d+\s)?(?:mm|in|ga)$/;
 /** Tables of the rig, where rows are known by their ids. */
-const BY_ID = /^rig, (?:Parts|Members|Holes|Service|Factory parts)$/;
+const BY_ID = /^rig, (?:Parts|Frame|Holes|Service|Factory parts)$/;
 
 async function faultsOn(page: Page, where: string, units: UnitSystem): Promise<readonly string[]> {
   return (await linesOf(page)).flatMap(line => {

@@ -58,6 +58,15 @@ export default function Palette({
       overlayClassName="fixed inset-0 z-40 bg-black/55"
       contentClassName="fixed inset-x-3 top-[12dvh] z-50 mx-auto max-w-2xl rounded-edge border border-ink bg-sheet text-ink shadow-xl"
       loop
+      filter={(value, search) => {
+        const said = value.toLowerCase();
+        return search
+          .toLowerCase()
+          .split(/\s+/)
+          .every(w => said.includes(w))
+          ? 1
+          : 0;
+      }}
     >
       <Command.Input
         placeholder="Type a command, plate, bolt or finding"

@@ -9,7 +9,7 @@ import {
   takenMeasures,
   typicalMeasures,
 } from '@plate-fold/core/rig';
-import { formatLength, formatMass } from '@plate-fold/core/units';
+import { formatMass, tapeLength } from '@plate-fold/core/units';
 import { Printer } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -49,7 +49,7 @@ export function MeasuringSheet() {
     }
     return run(takeMeasure, { measure: m.id, value, units }) !== false;
   };
-  const range = (v: number): string => (now.unit === 'kg' ? formatMass(v, units) : formatLength(v, units));
+  const range = (v: number): string => (now.unit === 'kg' ? formatMass(v, units) : tapeLength(v, units));
   return (
     <div className="flex min-h-0 min-w-0 flex-1 max-desk:flex-col">
       <ol
@@ -69,7 +69,7 @@ export function MeasuringSheet() {
         {list.map((m, i) => (
           <li
             key={m.id}
-            className={`grid grid-cols-[1.6rem_1fr_7.2rem] items-center gap-2 border-b border-scribe/70 px-3 py-1 ${m === now ? 'bg-paper' : ''}`}
+            className={`grid grid-cols-[1.6rem_1fr_8.6rem] items-center gap-2 border-b border-scribe/70 px-3 py-1 ${m === now ? 'bg-paper' : ''}`}
           >
             <span className="fig text-note text-ink2">{i + 1}</span>
             <button type="button" className="min-h-11 text-left leading-tight" onClick={() => setNow(m)}>
