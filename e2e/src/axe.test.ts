@@ -35,7 +35,7 @@ const VIEWS: Readonly<Record<string, View>> = {
   'a plate of Cover': {
     path: '/plan/bramble-winter/cover',
     says: 'Suggest plates',
-    open: [{ press: 'Plate A, engine' }, ...tabs('Shape', 'Bolts')],
+    open: [{ press: 'Plate A, engine', role: 'button' }, ...tabs('Shape', 'Bolts')],
   },
   Fold: { path: '/plan/bramble-winter/fold', says: /\d mm|\d in/ },
   Strike: {
