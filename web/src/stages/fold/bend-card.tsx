@@ -164,7 +164,7 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
           onEnter={v => set({ insideRadius: v })}
         />
       </div>
-      <div className="mt-2 grid grid-cols-3 gap-2">
+      <div className="mt-2 grid grid-cols-[1.35fr_1fr_1fr] gap-2">
         <MeasureInput
           label="Flange"
           value={flange.length}

@@ -303,7 +303,7 @@ function Legend({
 }) {
   const length = units === 'inch' ? 'in' : 'mm';
   const title = {
-    deflection: `gives, ${length}`,
+    deflection: `deflection, ${length}`,
     gap: `clearance to the part above, ${length}`,
     stress: 'stress, % of yield',
   }[shown];

@@ -149,7 +149,7 @@ export function StruckPlate({
           <Row
             name="Joint"
             of={{ value: fixed(worst.share * 100, 0), unit: '%' }}
-            meaning={`of what ${worst.r.joint} bears: ${STATES[worst.r.state]}; pulled ${load(worst.r.boltN)}${worst.r.boltN > 1.1 * worst.r.tensionN ? ' (prying)' : ''}, sheared ${load(worst.r.shearN)}`}
+            meaning={`of the strength of ${worst.r.joint}: ${STATES[worst.r.state]}; pulled ${load(worst.r.boltN)}${worst.r.boltN > 1.1 * worst.r.tensionN ? ' (prying)' : ''}, sheared ${load(worst.r.shearN)}`}
           />
         )}
       </dl>

@@ -44,6 +44,7 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
       {handle => (
         <>
           <div className="flex items-center gap-2">
+            <span className="-ml-2">{handle}</span>
             <Swatch families={Object.values(build.sheets).map(s => MATERIALS[s.material].family)} size={28} />
             <b className="text-title">{build.id}</b>
             <input
@@ -62,7 +63,6 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
             className="mt-1 w-full min-w-0 resize-y rounded-tight border border-scribe/60 bg-transparent px-1.5 py-1 text-small leading-tight placeholder:text-ink2"
           />
           <div className="mt-1 flex flex-wrap gap-1">
-            {handle}
             <Button
               className="min-h-10 flex-1 px-2 text-small"
               look={base ? 'strong' : 'plain'}
