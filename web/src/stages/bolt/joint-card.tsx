@@ -1,6 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { drillName, jointNotes, type ResolvedJoint, toolName, toolsFor } from '@plate-fold/core/bolt';
 import { changeJoints, type Lube } from '@plate-fold/core/plan';
+import { memberName } from '@plate-fold/core/rig';
 import { nutReaches } from '@plate-fold/core/sequence';
 import {
   fixed,
@@ -110,7 +111,8 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
         <span className="fig">{j.id}</span>, plate {marks.join(' under ')}
       </h2>
       <p className="text-small text-ink2">
-        {j.member ? `into ${j.member.kind} ${j.member.id}` : 'into its own hole'}, head {j.joint.headSide}
+        {j.member ? `into the ${memberName(facts.rig, j.member.id)}` : 'into its own hole'}, head{' '}
+        {j.joint.headSide}
         {j.joint.tightenBefore === 'hang' ? ', tightened before the plate goes up' : ''}
       </p>
       <div className="my-3 border-y border-ink2 py-2">
