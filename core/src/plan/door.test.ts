@@ -35,6 +35,14 @@ describe('the door of a document', () => {
     );
   });
 
+  it('refuses an empty place in a list, as a program may leave one', () => {
+    const doc = demo('pebble');
+    const [first, ...rest] = doc.plan.panels;
+    const holed = { ...first!, openings: [...first!.openings, undefined] };
+    const r = checkDocument({ ...doc, plan: { ...doc.plan, panels: [holed, ...rest] } });
+    expect(r.ok ? [] : r.faults.map(f => `${f.path} ${f.fault}`).join()).toContain('openings');
+  });
+
   it('what is taken is taken again after it was written, and holds no number that JSON cannot', () => {
     fc.assert(
       fc.property(fc.constantFrom(...DEMOS).chain(anyMutation), d => {

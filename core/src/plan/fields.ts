@@ -25,7 +25,14 @@ export const num = () =>
 export const number = () => num().required();
 export const positive = () => number().moreThan(0);
 export const notNegative = () => number().min(0);
-export const list = <T extends yup.Schema>(of: T) => yup.array().of(of).required().max(LIMITS.entries);
+/** A list of entries; an empty place in it, which no file can hold but a program can, is no entry. */
+export const list = <T extends yup.Schema>(of: T) =>
+  yup
+    .array()
+    .of(of)
+    .required()
+    .max(LIMITS.entries)
+    .test('whole', 'has an empty place where an entry belongs', v => !v?.includes(undefined as never));
 export const tuple = (...names: string[]) =>
   yup.tuple(names.map(n => num().required().label(n)) as never).required();
 export const point2 = () => tuple('x', 'y');
