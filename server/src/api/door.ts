@@ -1,9 +1,5 @@
 import Router from '@koa/router';
-import { check } from '@plate-fold/core/checks';
-import { gatherFacts } from '@plate-fold/core/derive';
-import { facetInSpace } from '@plate-fold/core/fold';
-import type { Polygon } from '@plate-fold/core/geometry';
-import type { PlanDocument } from '@plate-fold/core/plan';
+import { type Glance, glanceOf } from '@plate-fold/core/checks';
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import * as yup from 'yup';
 import { binOf } from '../archive';
@@ -14,43 +10,6 @@ import { param } from './param';
 import { documentOf } from './revisions';
 import { checked, sent } from './sent';
 
-/** What the list of plans shows of one: its underside from below, how heavy it is, what is found. Outlines in mm, x to the rear, y right. */
-export interface Glance {
-  readonly revision: number;
-  readonly members: readonly Polygon[];
-  readonly components: readonly { readonly kind: string; readonly outline: Polygon }[];
-  /** a plate's flats and flanges */
-  readonly plates: readonly { readonly mark: string; readonly outlines: readonly Polygon[] }[];
-  /** where the axles are, mm, and half the track */
-  readonly wheels: { readonly front: number; readonly rear: number; readonly half: number };
-  readonly netKg: number;
-  readonly findings: { readonly stop: number; readonly fix: number; readonly note: number };
-}
-
-/** Outlines are told to this, mm: a picture as large as a thumb shows no more. */
-const ROUND = 1;
-const rounded = (p: readonly (readonly number[])[]): Polygon =>
-  p.map(([x = 0, y = 0]) => [Math.round(x / ROUND) * ROUND, Math.round(y / ROUND) * ROUND] as const);
-
-function glanceOf(document: PlanDocument, revision: number): Glance {
-  const facts = gatherFacts(document);
-  const findings = check(facts);
-  const count = (s: string): number => findings.filter(f => f.severity === s).length;
-  const { rig } = document;
-  return {
-    revision,
-    members: rig.members.map(m => rounded(m.footprint)),
-    components: facts.rig.components.map(c => ({ kind: c.kind, outline: rounded(c.footprint) })),
-    plates: facts.panels.map(p => ({
-      mark: p.panel.mark,
-      outlines: p.facets.map(f => rounded(facetInSpace(f))),
-    })),
-    wheels: { front: 0, rear: rig.wheelbase, half: rig.trackWidth / 2 },
-    netKg: facts.weight.netKg,
-    findings: { stop: count('stop'), fix: count('fix'), note: count('note') },
-  };
-}
-
 const archivedSchema = yup.object({ archived: yup.boolean().required() });
 
 /** The list of plans and what is done there: a glance at each, archived or not, deleted and brought back. */
@@ -58,7 +17,7 @@ export function doorRoutes(store: Store): Router {
   const { db, write } = store;
   const router = new Router({ prefix: '/api' });
   const bin = binOf(store);
-  const glances = new Map<string, Glance>();
+  const glances = new Map<string, Glance & { readonly revision: number }>();
 
   router.get('/documents', async ctx => {
     const lastRun = sql<number | null>`(select max(runs.started_at) from runs
@@ -90,7 +49,9 @@ export function doorRoutes(store: Store): Router {
     const row = await rowOf(id);
     const known = glances.get(id);
     const glance =
-      known?.revision === row.revision ? known : glanceOf(await documentOf(store, row), row.revision);
+      known?.revision === row.revision
+        ? known
+        : { ...glanceOf(await documentOf(store, row)), revision: row.revision };
     glances.set(id, glance);
     ctx.body = glance;
   });

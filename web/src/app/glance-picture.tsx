@@ -1,5 +1,5 @@
+import type { Glance } from '@plate-fold/core/checks';
 import type { Polygon } from '@plate-fold/core/geometry';
-import type { Glance } from '../state/api';
 
 /** Around what is drawn, mm. */
 const MARGIN = 120;

@@ -67,6 +67,12 @@ export const GLOSSARY: readonly Term[] = [
     means: 'The steepest crest the vehicle drives over without touching between its axles.',
     drawing: 'breakover',
   },
+  {
+    term: 'Boat side',
+    means:
+      'A side wall bent up at an angle, like the side of a boat, so rock slides past instead of catching.',
+    drawing: 'flange',
+  },
   { term: 'Build', means: 'One choice of sheet for every plate. A plan compares several.' },
   {
     term: 'Captive nut',

@@ -1,5 +1,5 @@
 import { changedKit, type KitChange, type KitState } from '@plate-fold/core/bolt';
-import type { Polygon } from '@plate-fold/core/geometry';
+import type { Glance } from '@plate-fold/core/checks';
 import type { LogEntry } from '@plate-fold/core/log';
 import type { PlanDocument } from '@plate-fold/core/plan';
 import type { Tick } from '@plate-fold/core/sequence';
@@ -18,16 +18,6 @@ export interface DocumentRow {
   /** it came with the program, to look at */
   readonly example: boolean;
   readonly lastRunAt: number | null;
-}
-/** What the list shows of a plan: its underside, mm, x to the rear and y right, how heavy it is and what is found. */
-export interface Glance {
-  readonly revision: number;
-  readonly members: readonly Polygon[];
-  readonly components: readonly { readonly kind: string; readonly outline: Polygon }[];
-  readonly plates: readonly { readonly mark: string; readonly outlines: readonly Polygon[] }[];
-  readonly wheels: { readonly front: number; readonly rear: number; readonly half: number };
-  readonly netKg: number;
-  readonly findings: { readonly stop: number; readonly fix: number; readonly note: number };
 }
 /** A deleted plan that can be brought back by its key. */
 export interface DeletedPlan {

@@ -1,6 +1,6 @@
 import type { Facts } from '@plate-fold/core/derive';
 import { type MeasureEffect, memberName, type Remeasuring } from '@plate-fold/core/rig';
-import { formatLength, type UnitSystem } from '@plate-fold/core/units';
+import { tapeLength, type UnitSystem } from '@plate-fold/core/units';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
 
@@ -32,10 +32,13 @@ export function MeasureEffectDialog(props: {
         ? `hole ${id}`
         : ((rig[list as 'components'] as readonly { id: string; name?: string }[]).find(x => x.id === id)
             ?.name ?? id);
+  const leastHigh = Math.min(...(effect?.squashed.map(s => s.heightMm) ?? []));
+  // where nothing of the owner's own is in question there is nothing of it to keep
+  const own = (effect?.edited.length ?? 0) + (effect?.dropped.length ?? 0) > 0;
   const lost = new Set(effect?.dropped.flatMap(d => (d.list === 'mounts' ? [d.id] : [])));
   const bolts = plan.joints.filter(j => j.mount !== undefined && lost.has(j.mount));
   return (
-    <Dialog open={effect !== undefined} onClose={props.onClose} title={`${props.name}: this moves more`}>
+    <Dialog open={effect !== undefined} onClose={props.onClose} title={`${props.name}: check this first`}>
       {effect && (
         <>
           <ul className="mb-3 grid gap-2 text-lead leading-snug">
@@ -52,20 +55,23 @@ export function MeasureEffectDialog(props: {
                   ` ${bolts.length === 1 ? 'A bolt uses it' : `${bolts.length} bolts use them`}: ${some(bolts.map(j => j.id))}.`}
               </li>
             )}
-            {effect.squashed.map(s => (
-              <li key={s.id}>
-                The {memberName(facts.rig, s.id)} would be only {formatLength(s.heightMm, units, true)} high:
-                a part is in the way.
+            {effect.squashed.length > 0 && (
+              <li>
+                With a part just above, this leaves only {tapeLength(leastHigh, units)} of height for{' '}
+                {some(effect.squashed.map(s => `the ${memberName(facts.rig, s.id)}`))}. Check the number, or
+                measure the parts above them first.
               </li>
-            ))}
+            )}
           </ul>
           <div className="grid gap-2">
             <Button look="strong" className="min-h-12" onClick={() => props.onDo('keep-mine')}>
-              Keep mine, move the rest
+              {own ? 'Keep mine, move the rest' : 'Use it anyway'}
             </Button>
-            <Button className="min-h-12" onClick={() => props.onDo('follow')}>
-              Use the measurement
-            </Button>
+            {own && (
+              <Button className="min-h-12" onClick={() => props.onDo('follow')}>
+                Use the measurement
+              </Button>
+            )}
             <Button onClick={props.onClose}>Cancel</Button>
           </div>
         </>

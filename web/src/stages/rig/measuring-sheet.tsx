@@ -31,7 +31,7 @@ export function MeasuringSheet() {
   // what is enough for a first set comes first
   const list = [...all.filter(m => FIRST_MEASURES.has(m.id)), ...all.filter(m => !FIRST_MEASURES.has(m.id))];
   const firsts = list.filter(m => FIRST_MEASURES.has(m.id));
-  const done12 = firsts.filter(m => taken?.has(m.id)).length;
+  const firstTaken = firsts.filter(m => taken?.has(m.id)).length;
   const measures = (rig.measures ?? typicalMeasures(rig.body)) as Measures;
   const [now, setNow] = useState<Measure>(list[0] as Measure);
   const spread = now.of[rig.body];
@@ -61,8 +61,8 @@ export function MeasuringSheet() {
           reach or lie under a vehicle on a jack alone.
           {taken && (
             <span className="mt-1 block font-semibold">
-              {done12} of {firsts.length} measured for a first set; the other {list.length - firsts.length}{' '}
-              may wait.
+              {firstTaken} of {firsts.length} measured for a first set; the other{' '}
+              {list.length - firsts.length} may wait.
             </span>
           )}
         </li>

@@ -122,7 +122,7 @@ export function RigCard() {
       <h2 className="text-head font-bold">The vehicle</h2>
       <p className="mb-3 text-small text-ink2">
         {BODY_NAMES[rig.body]}: {here.components.length} parts, {rig.members.length} frame members,{' '}
-        {here.mounts.length} holes, {here.factoryParts.length} factory parts to take off.
+        {here.mounts.length} holes, {here.factoryParts.length} factory parts to remove.
       </p>
       <div className="grid grid-cols-2 gap-2">
         <label className="block">

@@ -39,7 +39,7 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
     <SortableHead
       id={build.id}
       name={`Move build ${build.id}`}
-      className={`sticky top-0 z-10 min-w-44 border-b-2 bg-paper p-2 text-left align-top font-normal ${active ? 'border-fluid' : 'border-ink2'}`}
+      className={`sticky top-0 z-10 min-w-52 border-b-2 bg-paper p-2 text-left align-top font-normal ${active ? 'border-fluid' : 'border-ink2'}`}
     >
       {handle => (
         <>
