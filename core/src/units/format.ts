@@ -128,3 +128,6 @@ export function formatVolume(liters: number, system: UnitSystem): string {
   const gallons = liters / L_PER_GALLON;
   return gallons < 2 ? `${fixed(gallons * 4, 1)} qt` : `${fixed(gallons, 1)} gal`;
 }
+
+/** What has no name of its own as it is called: a code or an id without the hyphens, which stand for blanks. */
+export const spoken = (id: string): string => id.replaceAll('-', ' ');

@@ -43,7 +43,7 @@ describe('a fabricator’s quote', () => {
         word,
       ).toBe(true);
     const none = quote({ blanks: [a], shop: { ...works, dies: [] } });
-    expect(none.ok ? [] : none.reasons).toContain('Plate A, bend front-ramp: we have no die for it.');
+    expect(none.ok ? [] : none.reasons).toContain('Plate A, bend front ramp: we have no die for it.');
     const plastic = quote({ blanks: [{ ...a, material: 'uhmw-pe' }], shop: works });
     expect(plastic.ok ? '' : plastic.reasons[0]).toContain('cannot be bent cold');
   });

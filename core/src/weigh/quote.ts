@@ -1,7 +1,7 @@
 import { bendingForce, dieFor, type FoldedPanel, flatPattern, leastFlange, patternArea } from '../fold';
 import type { SheetFinish, Shop } from '../plan';
 import { MATERIALS, type MaterialId, minimumRadius } from '../sheet';
-import { formatForce, formatLength, type UnitSystem } from '../units';
+import { formatForce, formatLength, spoken, type UnitSystem } from '../units';
 import { cutLength } from './cost';
 import { RATES } from './rates';
 
@@ -81,7 +81,7 @@ function refusals(b: QuoteBlank, shop: Shop, units: UnitSystem): string[] {
   const least = minimumRadius(material, b.thickness);
   const die = dieFor(b.thickness, shop.dies);
   for (const bend of b.bends) {
-    const where = `Plate ${b.mark}, bend ${bend.id}`;
+    const where = `Plate ${b.mark}, bend ${spoken(bend.id)}`;
     if (least === undefined) out.push(`${where}: ${material.name} cannot be bent cold.`);
     else if (bend.insideRadius < least - 1e-6)
       out.push(

@@ -1,7 +1,7 @@
 import type { ResolvedJoint } from '@plate-fold/core/bolt';
 import type { Facts } from '@plate-fold/core/derive';
 import type { Vec2 } from '@plate-fold/core/geometry';
-import { fixed, MM_PER_INCH, type UnitSystem } from '@plate-fold/core/units';
+import { fixed, MM_PER_INCH, spoken, type UnitSystem } from '@plate-fold/core/units';
 import { memo, type ReactNode } from 'react';
 import { HatchDefs, hatch } from './hatch';
 import { flatsFromAbove, holesFromAbove, markPlace, openingsFromAbove, paintOrder, pathOf } from './paths';
@@ -287,7 +287,7 @@ const Drawing = memo(function Drawing(props: Omit<MapProps, 'children'>) {
             key={j.id}
             role="button"
             tabIndex={onJoint ? 0 : -1}
-            aria-label={`Bolt ${j.id}${bad ? `, hole ${(j.mount?.condition ?? '').replaceAll('-', ' ')}` : ''}`}
+            aria-label={`Bolt ${j.id}${bad ? `, hole ${spoken(j.mount?.condition ?? '')}` : ''}`}
             aria-pressed={chosen}
             onClick={e => {
               e.stopPropagation();

@@ -1,6 +1,6 @@
 import { leastRadius, MOST_ANGLE, runsAlongGrain } from '../../fold';
 import { type Call, callOf, changeFlanges } from '../../plan';
-import { fixed } from '../../units';
+import { fixed, spoken } from '../../units';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 /** A radius a shop can set: up to the next tenth of a millimeter. */
@@ -15,7 +15,7 @@ export const bend: Rule = {
       return p.facets.flatMap(({ flange, hinge }): readonly Unsigned[] => {
         const b = p.bends.find(x => x.id === flange?.id);
         if (!flange || !hinge || !b) return [];
-        const name = `${plateName(facts, id)}, bend ${b.id}`;
+        const name = `${plateName(facts, id)}, bend ${spoken(b.id)}`;
         const about = [id, b.id];
         const at = { where: 'fold', about } as const;
         const set = (part: Parameters<typeof changeFlanges.run>[1]['part']): Call =>

@@ -1,8 +1,9 @@
 import { baseCorners, blankClashes, canMitre, foldCollisions, holesNearBends } from '../../fold';
 import { callOf, changeFlanges, removeOpening } from '../../plan';
+import { spoken } from '../../units';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
-const called = (id: string): string => (id === 'base' ? 'the base' : id);
+const called = (id: string): string => (id === 'base' ? 'the base' : spoken(id));
 
 export const blank: Rule = {
   id: 'blank',
@@ -17,7 +18,7 @@ export const blank: Rule = {
             severity: 'stop',
             where: 'fold',
             about: [id, ...c.between],
-            text: `${plate}: ${c.between.join(' and ')} overlap in the flat blank.`,
+            text: `${plate}: ${c.between.map(called).join(' and ')} overlap in the flat blank.`,
             remedy: 'Shorten one of the flanges, or trim its end by an inset.',
           }),
         ),
@@ -42,7 +43,7 @@ export const blank: Rule = {
             severity: 'fix',
             where: 'fold',
             about: [id, h.opening, h.bend],
-            text: `${plate}: opening ${h.opening} is ${words.length(h.distanceMm)} from bend ${h.bend}; ${words.length(h.wantedMm)} (2t + R) keeps its shape.`,
+            text: `${plate}: opening ${spoken(h.opening)} is ${words.length(h.distanceMm)} from bend ${spoken(h.bend)}; ${words.length(h.wantedMm)} (2t + R) keeps its shape.`,
             remedy: 'Move it away from the bend, or take it out.',
             mend: callOf(removeOpening, { panel: id, opening: h.opening }),
           }),

@@ -8,6 +8,7 @@ import {
   shopOf,
 } from '../../fold';
 import { callOf, changeFlanges } from '../../plan';
+import { spoken } from '../../units';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 /** How the parts of a brake are called in a sentence. */
@@ -41,7 +42,7 @@ export const brake: Rule = {
         if (die && (flange.flanges ?? []).length === 0 && flange.length < leastFlange(die))
           out.push({
             ...at,
-            text: `${plate}, flange ${flange.id} is ${words.length(flange.length)}; the ${words.length(die)} die for this sheet needs ${words.length(leastFlange(die))} or more.`,
+            text: `${plate}, flange ${spoken(flange.id)} is ${words.length(flange.length)}; the ${words.length(die)} die for this sheet needs ${words.length(leastFlange(die))} or more.`,
             remedy: 'Make it longer, or delete it.',
             mend: callOf(changeFlanges, {
               panel: id,
@@ -52,13 +53,13 @@ export const brake: Rule = {
         if (hinge.width > shop.brake.length)
           out.push({
             ...at,
-            text: `${plate}, bend ${flange.id} is ${words.length(hinge.width)} long; the brake at ${shop.name} takes ${words.length(shop.brake.length)}.`,
+            text: `${plate}, bend ${spoken(flange.id)} is ${words.length(hinge.width)} long; the brake at ${shop.name} takes ${words.length(shop.brake.length)}.`,
             remedy: 'Split the plate, make its edge shorter, or choose another shop.',
           });
         else if (die && bendingForce(p.material.ultimate, t, hinge.width, die) > shop.brake.force)
           out.push({
             ...at,
-            text: `${plate}, bend ${flange.id} takes ${words.force(bendingForce(p.material.ultimate, t, hinge.width, die))}; the brake at ${shop.name} gives ${words.force(shop.brake.force)}.`,
+            text: `${plate}, bend ${spoken(flange.id)} takes ${words.force(bendingForce(p.material.ultimate, t, hinge.width, die))}; the brake at ${shop.name} gives ${words.force(shop.brake.force)}.`,
             remedy: `${words.length(longestBend(shop, p.material.ultimate, t))} is the longest bend in this sheet: thinner sheet, a shorter bend, or another shop.`,
           });
         return out;
@@ -71,7 +72,7 @@ export const brake: Rule = {
               severity: 'fix',
               where: 'fold',
               about: [id, b.bend, b.by],
-              text: `${plate}: ${none}. Bend ${b.bend} is left, and ${b.by === 'base' ? 'the base' : `flange ${b.by}`} hits ${TOOL[b.tool]} (estimate, tools as entered for ${shop.name}).`,
+              text: `${plate}: ${none}. Bend ${spoken(b.bend)} is left, and ${b.by === 'base' ? 'the base' : `flange ${spoken(b.by)}`} hits ${TOOL[b.tool]} (estimate, tools as entered for ${shop.name}).`,
               remedy:
                 'Shorten the flange in the way, split the plate, or use a shop with a taller or slimmer punch.',
             }),

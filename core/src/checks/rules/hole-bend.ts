@@ -1,4 +1,5 @@
 import { bendDistance } from '../../fold';
+import { spoken } from '../../units';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 export const holeBend: Rule = {
@@ -17,7 +18,7 @@ export const holeBend: Rule = {
             severity: 'fix',
             where: 'fold',
             about: [p.panel.id, j.id, near.bend],
-            text: `${plateName(facts, p.panel.id)}: bolt ${j.id} is ${words.tape(near.distanceMm)} from bend ${near.bend}; it needs ${words.tape(near.wantedMm)}.`,
+            text: `${plateName(facts, p.panel.id)}: bolt ${j.id} is ${words.tape(near.distanceMm)} from bend ${spoken(near.bend)}; it needs ${words.tape(near.wantedMm)}.`,
             remedy: 'Move the bend away from the bolt, or use another hole.',
           },
         ];

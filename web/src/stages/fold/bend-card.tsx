@@ -13,7 +13,7 @@ import {
   shopOf,
 } from '@plate-fold/core/fold';
 import { changeFlanges, turnGrain } from '@plate-fold/core/plan';
-import { fixed, formatLength, lengthFigure } from '@plate-fold/core/units';
+import { fixed, formatLength, lengthFigure, spoken } from '@plate-fold/core/units';
 import { RadioGroup } from 'radix-ui';
 import { FindingCard } from '../../shared/finding-card';
 import { useRun } from '../../state/commands/run';
@@ -27,8 +27,6 @@ import { HoleTable } from './hole-table';
 import { QuoteCard } from './quote-card';
 import { ShopCard } from './shop-card';
 import { ShopFiles } from './shop-files';
-
-const words = (id: string): string => id.replaceAll('-', ' ');
 
 /** The bends of a plate in the order of the brake, what the shop's brake makes of them, and the files for the shop. */
 export function BendCard({
@@ -81,7 +79,7 @@ export function BendCard({
                 className={`grid min-h-11 w-full grid-cols-[1.4rem_1fr_auto_auto] items-center gap-2 border-b border-scribe/70 px-1.5 text-left ${on ? 'bg-fluid text-onfluid [&_*]:text-onfluid' : 'hover:bg-paper'}`}
               >
                 <span className="fig text-note text-ink2">{stuck ? '✕' : i + 1}</span>
-                <span className="truncate">{words(id)}</span>
+                <span className="truncate">{spoken(id)}</span>
                 <span className="fig">
                   {b.angle > 0 ? '↑' : '↓'} {fixed(Math.abs(b.angle), 1)}°
                 </span>
@@ -128,7 +126,7 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
   const reliefs = folded.blank.reliefs.filter(r => r.bends.includes(bend.id));
   return (
     <section aria-label={`Bend ${bend.id}`} className="mt-4">
-      <h3 className="font-bold first-letter:uppercase">{words(bend.id)}</h3>
+      <h3 className="font-bold first-letter:uppercase">{spoken(bend.id)}</h3>
       <div className="mt-1 grid grid-cols-[auto_1fr_1fr] items-end gap-2">
         <RadioGroup.Root
           aria-label="Folds"

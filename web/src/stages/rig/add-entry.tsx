@@ -3,6 +3,7 @@ import { boxOf, type Polygon, type Vec2 } from '@plate-fold/core/geometry';
 import { PLAIN_HOLES, type PlanDocument } from '@plate-fold/core/plan';
 import { COMPONENT_KINDS, type ComponentKind, HOLE_KINDS, type HoleKind } from '@plate-fold/core/rig';
 import type { UnitSystem } from '@plate-fold/core/units';
+import { spoken } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { Button } from '../../ui/button';
 import { Dialog } from '../../ui/dialog';
@@ -20,8 +21,6 @@ export type Adding =
       readonly tall: number;
     }
   | { readonly what: 'hole'; readonly kind: HoleKind; readonly thread: string; readonly diameter: number };
-
-const kindName = (k: ComponentKind): string => k.replaceAll('-', ' ');
 
 /** Asks what is to be added before it is placed on the map: kind, name and heights of a part, kind and thread of a hole. */
 export function AddEntry(props: {
@@ -60,7 +59,7 @@ export function AddEntry(props: {
           <Select
             label="Kind of part"
             value={kind}
-            choices={COMPONENT_KINDS.map(k => ({ value: k, name: kindName(k) }))}
+            choices={COMPONENT_KINDS.map(k => ({ value: k, name: spoken(k) }))}
             onChoose={setKind}
             className="col-span-2"
           />
@@ -69,7 +68,7 @@ export function AddEntry(props: {
             <input
               className="min-h-11 w-full rounded-edge border border-scribe bg-paper px-2 text-lead text-ink"
               value={name}
-              placeholder={kindName(kind)}
+              placeholder={spoken(kind)}
               onChange={e => setName(e.target.value)}
             />
           </label>

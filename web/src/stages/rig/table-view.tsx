@@ -11,6 +11,7 @@ import {
 } from '@plate-fold/core/formats';
 import { removeEntry, repeatEntry } from '@plate-fold/core/plan';
 import { REPAIR } from '@plate-fold/core/rig';
+import { spoken } from '@plate-fold/core/units';
 import { ClipboardPaste, Download, FileUp, Plus, Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useStore } from 'react-redux';
@@ -68,12 +69,10 @@ function Cell(props: {
           value={field.value}
           onChange={e => take(e.target.value)}
         >
-          {!props.choices.includes(props.value) && (
-            <option value={props.value}>{props.value.replaceAll('-', ' ')}</option>
-          )}
+          {!props.choices.includes(props.value) && <option value={props.value}>{spoken(props.value)}</option>}
           {props.choices.map(c => (
             <option key={c} value={c}>
-              {c.replaceAll('-', ' ')}
+              {spoken(c)}
             </option>
           ))}
         </select>

@@ -20,7 +20,7 @@ import {
   withChoice,
   withEntry,
 } from '../../../rig';
-import { err, ok, roundTo, type UnitSystem } from '../../../units';
+import { err, ok, roundTo, spoken, type UnitSystem } from '../../../units';
 import type { PlanDocument } from '../../plan';
 import { freshId } from '../change';
 import { command } from '../command';
@@ -253,13 +253,13 @@ export const addPart = command<{
   readonly footprint: Polygon;
 }>({
   id: 'rig.part.add',
-  label: (_, { kind, name }) => `add the ${name.trim() || kind.replaceAll('-', ' ')}`,
+  label: (_, { kind, name }) => `add the ${name.trim() || spoken(kind)}`,
   run: (doc, { kind, name, z, tall, footprint }) => {
     const moves = MOVES.has(kind);
     const part: Component = {
       id: freshId('part', doc.rig.components),
       kind,
-      name: name.trim() || kind.replaceAll('-', ' '),
+      name: name.trim() || spoken(kind),
       footprint,
       zBottom: z,
       zTop: z + tall,
