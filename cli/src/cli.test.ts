@@ -1,7 +1,7 @@
 import { execFile } from 'node:child_process';
 import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { readDxf } from '@plate-fold/core/formats';
 import { foreignUnit } from '@plate-fold/core/testing';
@@ -114,7 +114,9 @@ describe('platefold', () => {
       if (sheet.ok) cut += sheet.value.plates.length;
     }
     expect(cut).toBe(5);
-    expect(files[4]).toContain('E-converter-shield.dxf');
+    // from front to rear, each by its own letter
+    expect(files.slice(0, 5).map(f => basename(f)[0])).toEqual(['A', 'B', 'E', 'C', 'D']);
+    expect(files[2]).toContain('E-converter-shield.dxf');
     const read = readDxf(await readFile(files[0] ?? '', 'utf8'));
     expect(read.ok && read.value.plates).toHaveLength(1);
     for (const [as, count] of [
@@ -220,7 +222,7 @@ describe('platefold', () => {
     expect(b.joints[0].gripMm).toBeGreaterThan(a.joints[0].gripMm);
     const bad = await call('bolts', DEMO, '--build', 'Z');
     expect(bad.code).toBe(2);
-    expect(bad.err).toContain('no build "Z"; this plan has A, B, C');
+    expect(bad.err).toContain('no build "Z"; this plan has A (3/16 steel), B (1/4 aluminum), C (mixed)');
   });
 
   it('exits 1 when something must stop the job', async () => {

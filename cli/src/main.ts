@@ -10,7 +10,7 @@ import type { Streams } from './streams';
 import { VERBS } from './verbs';
 
 const KINDS = Object.keys(EXPORTS).join('|');
-const USAGE = `platefold VERB FILE [--build ID] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
+const USAGE = `platefold VERB FILE [--build NAME] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
 
 interface Call {
   readonly verb: string;
@@ -75,9 +75,12 @@ export async function main(args: readonly string[], { out, err }: Streams): Prom
     return fail(`${call.file}: ${first?.path} ${first?.fault}${others}`);
   }
   const { builds } = read.document.plan;
-  if (call.build !== undefined && !builds.some(b => b.id === call.build))
-    return fail(`there is no build "${call.build}"; this plan has ${builds.map(b => b.id).join(', ')}`);
-  const facts = gatherFacts(read.document, call.build);
+  const build = builds.find(b => b.id === call.build) ?? builds.find(b => b.name === call.build);
+  if (call.build !== undefined && !build)
+    return fail(
+      `there is no build "${call.build}"; this plan has ${builds.map(b => `${b.id} (${b.name})`).join(', ')}`,
+    );
+  const facts = gatherFacts(read.document, build?.id);
   if (call.as !== undefined && call.out !== undefined) {
     try {
       const files = await exportFiles(facts, call.as, call.out, call.units);

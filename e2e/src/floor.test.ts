@@ -440,7 +440,7 @@ describe('the log', () => {
     expect(log.entries).toEqual(await logOf(server, PLAN));
     await page.locator('::-p-xpath(//section[@aria-label="Export"]//button[contains(., "CSV")])').click();
     expect((await file(`${PLAN}-log.csv`)).toString().trim().split('\r\n').length).toBeGreaterThan(10);
-    await press(page, 'Build book');
+    await press(page, 'Save the build book');
     const pdf = await file(`${PLAN}-build-book.pdf`);
     expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
     expect(pdf.length).toBeGreaterThan(60_000);
@@ -516,7 +516,7 @@ describe('the run and the log hold', () => {
     await page.goto(server.at('/plan/bare/log'));
     await says(page, 'Nothing is due until the plates are on');
     const folder = await downloadsOf(page);
-    await press(page, 'Build book');
+    await press(page, 'Save the build book');
     for (let i = 0; i < 100 && !(await readdir(folder)).includes('bare-build-book.pdf'); i++)
       await new Promise(d => setTimeout(d, 100));
     const pdf = await readFile(join(folder, 'bare-build-book.pdf'));

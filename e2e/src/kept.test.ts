@@ -29,7 +29,7 @@ const stored = async (at: TestServer, plan: string): Promise<PlanDocument> =>
 /** Another sheet for plate D, as one press. */
 async function anotherSheet(page: Page): Promise<void> {
   await press(page, 'Plate D, fuel tank');
-  await says(page, 'Sheet in build A');
+  await says(page, 'Sheet in build “3/16 steel”');
   await press(page, 'Aluminum 5052-H32', 'radio');
 }
 const done = (page: Page): Promise<number> =>
@@ -179,7 +179,7 @@ describe('edits', () => {
       const page = await openPage(browser, DESK);
       await page.goto(own.at(COVER));
       await press(page, 'Plate D, fuel tank');
-      await says(page, 'Sheet in build A');
+      await says(page, 'Sheet in build “3/16 steel”');
       await page.evaluate(() => {
         const radio = [...document.querySelectorAll<HTMLElement>('[role="radio"], input[type="radio"]')].find(
           e =>
@@ -293,7 +293,7 @@ describe('versions', () => {
           .find(b => /^Revision 1/.test(b.textContent ?? ''))
           ?.click(),
       );
-      await says(page, /Build A: plate D of .*5052/i);
+      await says(page, /build “3\/16 steel”: plate D of .*5052/i);
       expect(await seriousFaults(page)).toEqual([]);
       await press(page, 'Restore this version');
       await page.waitForFunction(() => !document.querySelector('[role=dialog]'));

@@ -45,7 +45,7 @@ describe.each([
       expect(await summary(page, 'Net mass')).toBe('+163.1lb');
 
       await press(page, 'Plate A, engine');
-      await says(page, 'Sheet in build A');
+      await says(page, 'Sheet in build “3/16 steel”');
       await press(page, 'Aluminum 5052-H32', 'radio');
       await chosen(page, '1/4″');
       const [mass, covered] = [number(await summary(page, 'Net mass')), await summary(page, 'Covered')];
@@ -55,7 +55,7 @@ describe.each([
       await saved(page);
 
       await press(page, 'Weigh 1 findings', 'link');
-      await says(page, 'Axles and ride height in build A');
+      await says(page, 'Axles and ride height in build “3/16 steel”');
       await says(page, '1/4 in 5052');
       await page.goto(own.at('/plan/bramble-winter/bolt'));
       await says(page, 'captive nut');
@@ -148,7 +148,7 @@ describe('edits', () => {
     const page = await openPage(browser, DESK);
     await page.goto(own.at(COVER));
     await press(page, 'Plate D, fuel tank');
-    await says(page, 'Sheet in build A');
+    await says(page, 'Sheet in build “3/16 steel”');
     await own.stop();
     await press(page, 'Aluminum 5052-H32', 'radio');
     await page.waitForSelector('[data-save="offline"]');
@@ -177,7 +177,9 @@ describe('edits', () => {
     await says(two, 'This plan was changed somewhere else');
     await two.locator('::-p-text(Take theirs)').click();
     await saved(two);
-    expect(await two.$eval('[role="radio"][aria-checked="true"]', e => e.textContent)).toContain('B');
+    expect(await two.$eval('[role="radio"][aria-checked="true"]', e => e.textContent)).toContain(
+      '1/4 aluminum',
+    );
     await two.keyboard.down('Control');
     await two.keyboard.press('z');
     await two.keyboard.up('Control');

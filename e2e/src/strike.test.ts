@@ -139,11 +139,11 @@ describe('Strike', () => {
     async ({ page }) => {
       await says(page, 'Deflection', 90_000);
       await page.locator('aria/Compare with build').click();
-      await page.locator('::-p-text(with B)').click();
+      await page.locator('::-p-text(with aluminum under the engine)').click();
       await allStruck(page);
-      await says(page, 'Build A');
-      await says(page, 'Build B');
-      await says(page, /In build B it deflects \d+\.\d.mm/);
+      await says(page, '3/8 UHMW');
+      await says(page, 'aluminum under the engine');
+      await says(page, /In build “aluminum under the engine” it deflects \d+\.\d.mm/);
       expect((await page.$$('canvas')).length).toBe(2);
       await press(page, 'as a table', 'radio');
       const rows = await page.$$eval('tbody tr', all => all.map(r => r.textContent ?? ''));

@@ -176,7 +176,7 @@ describe('Weigh: builds side by side', () => {
     await press(page, 'Cutting back to the default');
     await saved(page);
     expect(await summary(page, 'Cost, estimate')).toBe(before);
-    await enter('Offer for build A', '500');
+    await enter('Offer for build “3/8 UHMW”', '500');
     await enter('Tax on the goods (0: none)', '10');
     await enter('Your deductible (0: none)', '250');
     await saved(page);
@@ -227,15 +227,18 @@ describe('Weigh: builds side by side', () => {
   }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/bramble-winter/weigh'));
-    const note = await page.waitForSelector('aria/Note on build B[role="textbox"]');
+    const note = await page.waitForSelector('aria/Note on build “1/4 aluminum”[role="textbox"]');
     await note?.click();
     await page.keyboard.type('light, for the long trip');
     await page.keyboard.press('Tab');
     await saved(page);
     await page.reload();
-    await page.waitForSelector('aria/Note on build B[role="textbox"]');
+    await page.waitForSelector('aria/Note on build “1/4 aluminum”[role="textbox"]');
     expect(
-      await page.$eval('textarea[aria-label="Note on build B"]', e => (e as HTMLTextAreaElement).value),
+      await page.$eval(
+        'textarea[aria-label="Note on build “1/4 aluminum”"]',
+        e => (e as HTMLTextAreaElement).value,
+      ),
     ).toBe('light, for the long trip');
     await page.locator('::-p-text(Measured before and after)').click();
     await says(page, 'No rate yet');

@@ -1,6 +1,7 @@
 import type { FoldedPanel } from '../fold';
 import type { Joint, NutKind, WasherKind } from '../plan';
 import type { PresentRig } from '../rig';
+import { sentence } from '../units';
 import { needsNewNut } from './drill';
 import { fewestThreads } from './fewest';
 import type { ResolvedJoint } from './joint';
@@ -226,6 +227,6 @@ function chosen(
       torque: j.joint.torque,
       fastener: { ...base.fastener, thread, class: grade, finish, length: 'auto' },
     },
-    why: `${words.charAt(0).toUpperCase()}${words.slice(1)}.`,
+    why: `${sentence(words)}.`,
   };
 }

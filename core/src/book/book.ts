@@ -19,6 +19,7 @@ import {
 } from '../bolt';
 import type { Facts } from '../derive';
 import { angleToBendTo, bendDeduction, type FoldedPanel, flatPattern } from '../fold';
+import { buildName } from '../plan';
 import { installationOf, stepTorque } from '../sequence';
 import { serviceList } from '../service';
 import { MATERIALS, tradeName } from '../sheet';
@@ -58,7 +59,7 @@ function cover(s: Sheet, facts: Facts, wish: BookWish): void {
   const sequence = installationOf(facts, wish.units);
   const { units } = wish;
   s.title(document.plan.name, 22);
-  s.text(`${document.rig.name}, build ${build.id}: ${build.name}. ${new Date(wish.at).toDateString()}.`, 11);
+  s.text(`${document.rig.name}, ${buildName(build)}. ${new Date(wish.at).toDateString()}.`, 11);
   s.y += 2;
   s.text(
     'Strength and torque figures are estimates, not certificates. The vehicle maker\u2019s values, local rules and licensed practice come first. Never work under a vehicle on a jack alone.',
@@ -293,7 +294,7 @@ function upkeep(s: Sheet, { document, panels, joints, rig }: Facts, { units }: B
  * lines, black on white, in the reader's units and as seen from the reader's side. A plan without plates gives a cover that says so.
  */
 export function buildBook(facts: Facts, wish: BookWish): Uint8Array {
-  const s = new Sheet(wish.fonts, `${facts.document.plan.name}, build ${facts.build.id}`);
+  const s = new Sheet(wish.fonts, `${facts.document.plan.name}, ${buildName(facts.build)}`);
   s.pdf.setProperties({ title: `${facts.document.plan.name}, build book`, creator: 'Plate Fold' });
   cover(s, facts, wish);
   if (facts.panels.length > 0) {

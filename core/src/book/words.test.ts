@@ -8,6 +8,7 @@ import { demo } from '@plate-fold/demo';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { drillingCard, hardwareList, holeRows, lengthName, toolList, toolName } from '../bolt';
 import { type Facts, gatherFacts } from '../derive';
+import { buildName } from '../plan';
 import { installationOf } from '../sequence';
 import { serviceList } from '../service';
 import { fixed, formatLength, formatMass, torqueFigure, type UnitSystem } from '../units';
@@ -106,7 +107,7 @@ describe.each([
     for (const text of [
       document.plan.name,
       document.rig.name,
-      `build ${build.id}`,
+      buildName(build),
       formatMass(weight.addedKg, units),
       formatMass(weight.netKg, units),
       formatLength(lowest.z, units),

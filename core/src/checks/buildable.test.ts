@@ -149,7 +149,7 @@ describe('seats', () => {
       of(lifted, 'seat')
         .map(f => f.text)
         .join(' '),
-    ).toContain('bar under the tank is 3.0 mm below');
+    ).toContain('Bar under the tank is 3.0 mm below');
   });
 });
 

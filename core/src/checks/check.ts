@@ -1,5 +1,5 @@
 import type { Facts } from '../derive';
-import type { UnitSystem } from '../units';
+import { sentence, type UnitSystem } from '../units';
 import { byGravity, type Finding, type Rule, wordsIn } from './finding';
 import { assumedMeasures } from './rules/assumed-measures';
 import { bend } from './rules/bend';
@@ -95,5 +95,7 @@ export const SHEET_RULES: readonly Rule[] = [bend, brake, blank, hotPart];
 /** All findings of a build, gravest first, figures in the reader's units. */
 export function check(facts: Facts, system: UnitSystem = 'metric'): readonly Finding[] {
   const words = wordsIn(system);
-  return RULES.flatMap(rule => rule.find(facts, words).map(f => ({ rule: rule.id, ...f }))).sort(byGravity);
+  return RULES.flatMap(rule =>
+    rule.find(facts, words).map(f => ({ rule: rule.id, ...f, text: sentence(f.text) })),
+  ).sort(byGravity);
 }

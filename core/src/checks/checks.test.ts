@@ -318,7 +318,7 @@ describe('every rule', () => {
     const [f] = findings(doc, 'waiting-steps');
     expect(f?.severity).toBe('stop');
     expect(f?.about.length).toBeGreaterThan(1);
-    expect(f?.text).toMatch(/plate A and plate B|plate B and plate A/);
+    expect(f?.text).toMatch(/plate A and plate B|plate B and plate A/i);
     const after = f?.mend ? mended(doc, f.mend) : doc;
     expect(findings(after, 'waiting-steps')).toEqual([]);
   });

@@ -14,7 +14,7 @@ import {
   waterTraps,
 } from '../cover';
 import { type FoldedPanel, foldPanel } from '../fold';
-import { type Build, buildOf, hungIn, type PlanDocument, presentOf, sheetOf } from '../plan';
+import { type Build, buildOf, frontToRear, hungIn, type PlanDocument, presentOf, sheetOf } from '../plan';
 import type { PresentRig } from '../rig';
 import { type BuildWeight, weighBuild } from '../weigh';
 
@@ -46,7 +46,9 @@ export function assemble(document: PlanDocument, buildId?: string): Assembly {
   const build = buildOf(document.plan, buildId);
   const rig = presentOf(document);
   const hung = hungIn(document, build);
-  const folded = hung.panels.map(p => foldPanel(p, sheetOf(build, p), document.plan.shop?.kFactors));
+  const folded = frontToRear(hung.panels).map(p =>
+    foldPanel(p, sheetOf(build, p), document.plan.shop?.kFactors),
+  );
   const joints = resolveJoints(hung.joints, rig, folded);
   return { document, build, rig, joints, ...drilledPanels(folded, joints, rig, document.plan.method) };
 }

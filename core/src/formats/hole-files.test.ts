@@ -3,7 +3,7 @@ import DxfParser from 'dxf-parser';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { barCuts, drilledPanels, holeRows, resolveJoints, squareHole, threadNamed } from '../bolt';
-import { gatherFacts } from '../derive';
+import { type Facts, gatherFacts } from '../derive';
 import {
   enclosedVolume,
   type FoldedPanel,
@@ -241,13 +241,14 @@ describe('the holes of a blank', () => {
 
   it('are slots, squares, pilots and countersinks where the joint asks for them, each on its layer', () => {
     const facts = factsOf('bramble');
-    const plain = facts.panels[2] as FoldedPanel;
+    const plateC = (of: Facts) => of.panels.find(p => p.panel.id === 'plate-c') as FoldedPanel;
+    const plain = plateC(facts);
     const changed = (part: Partial<Joint>, head?: Joint['fastener']['head']) => {
       const joints = facts.document.plan.joints.map(j =>
         j.id === 'j17' ? { ...j, ...part, fastener: { ...j.fastener, ...(head ? { head } : {}) } } : j,
       );
       const after = gatherFacts({ ...facts.document, plan: { ...facts.document.plan, joints } });
-      const p = after.panels[2] as FoldedPanel;
+      const p = plateC(after);
       return { p, hole: p.holes.find(h => h.joint === 'j17'), text: patternDxf(flatPattern(p), 'metric') };
     };
     const m8 = threadNamed('M8');

@@ -28,7 +28,7 @@ describe('two versions of a plan', () => {
     const sheets = sheetsSet(DEMO, 'A', {
       [B]: { material: 'al-6061-t6', thickness: 6.35, finish: 'raw' } as never,
     });
-    expect(said(sheets)).toContainEqual(expect.stringMatching(/^build A: plate B of .*6061$/));
+    expect(said(sheets)).toContainEqual(expect.stringMatching(/^build “3\/16 steel”: plate B of .*6061$/));
     const fewer = { ...DEMO, plan: { ...DEMO.plan, panels: DEMO.plan.panels.slice(1), name: 'x' } };
     expect(said(fewer)).toEqual([
       `the plan is called \u201cx\u201d, was \u201c${DEMO.plan.name}\u201d`,

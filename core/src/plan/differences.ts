@@ -2,6 +2,7 @@ import { boxOf } from '../geometry';
 import { MATERIALS, tradeName } from '../sheet';
 import { formatAngle, formatLength, formatTorque, tapeLength, type UnitSystem } from '../units';
 import type { Flange, Joint, Panel, PlanDocument, SheetChoice } from './plan';
+import { buildName, buildNameIn } from './select';
 
 type Named = { readonly id: string };
 type Say = (sentence: string) => void;
@@ -180,8 +181,8 @@ export function differences(before: PlanDocument, after: PlanDocument, units: Un
   lists('crossbar', p.crossbars, q.crossbars, say);
   lists('hole', p.holes, q.holes, say);
   const builds = paired(p.builds, q.builds);
-  for (const x of builds.added) say(`build ${x.id}, ${x.name}, added`);
-  for (const x of builds.removed) say(`build ${x.id}, ${x.name}, removed`);
+  for (const x of builds.added) say(`${buildName(x)} added`);
+  for (const x of builds.removed) say(`${buildName(x)} removed`);
   for (const [a, b] of builds.both) {
     const marks = new Map<string, string[]>();
     for (const panel of q.panels) {
@@ -190,11 +191,12 @@ export function differences(before: PlanDocument, after: PlanDocument, units: Un
         marks.set(sheetName(is), [...(marks.get(sheetName(is)) ?? []), panel.mark]);
     }
     for (const [sheet, on] of marks)
-      say(`build ${a.id}: ${some('plate', on.length)} ${listed(on)} of ${sheet}`);
-    if (a.name !== b.name) say(`build ${a.id} is called \u201c${b.name}\u201d`);
-    if (a.note !== b.note || !same(a.offer, b.offer)) say(`build ${a.id}: another note or offer`);
+      say(`${buildName(b)}: ${some('plate', on.length)} ${listed(on)} of ${sheet}`);
+    if (a.name !== b.name) say(`${buildName(a)} is called \u201c${b.name}\u201d`);
+    if (a.note !== b.note || !same(a.offer, b.offer)) say(`${buildName(b)}: another note or offer`);
   }
-  if (p.activeBuild !== q.activeBuild) say(`build ${q.activeBuild} is active, was ${p.activeBuild}`);
+  if (p.activeBuild !== q.activeBuild)
+    say(`${buildNameIn(q, q.activeBuild)} is active, was ${buildNameIn(p, p.activeBuild)}`);
 
   const [r, s] = [before.rig, after.rig];
   if (r.name !== s.name) say(`the vehicle is called \u201c${s.name}\u201d`);

@@ -7,6 +7,24 @@ export function buildOf(plan: Plan, id: string = plan.activeBuild): Build {
   return build;
 }
 
+/** Plates in the order in which they are told everywhere: by where the base begins, from front to rear; those side by side as they are in the plan. */
+export function frontToRear<P extends Pick<Panel, 'base'>>(panels: readonly P[]): readonly P[] {
+  const front = (p: P): number => p.base.origin[0] + Math.min(...p.base.outline.map(q => q[0]));
+  return panels
+    .map(p => ({ p, at: front(p) }))
+    .sort((a, b) => a.at - b.at)
+    .map(({ p }) => p);
+}
+
+/** A build as a sentence calls it, by its name alone: its id is for files, and plates have the letters. */
+export const buildName = (build: Pick<Build, 'name'>): string => `build \u201c${build.name}\u201d`;
+
+/** The build with that id as a sentence calls it; by its id where the plan has it no more. */
+export function buildNameIn(plan: Plan, id: string): string {
+  const build = plan.builds.find(b => b.id === id);
+  return build ? buildName(build) : `build ${id}`;
+}
+
 /** The sheet a build gives a panel. A checked document always has it. */
 export function sheetOf(build: Build, panel: Panel): SheetChoice {
   const sheet = build.sheets[panel.id];

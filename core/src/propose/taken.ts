@@ -3,9 +3,10 @@ import {
   command,
   inPlan,
   type Joint,
+  marked,
   type PlanDocument,
   panelsRemoved,
-  remarked,
+  UNMARKED,
 } from '../plan';
 import type { Mount } from '../rig';
 import type { Proposal, Wish } from './wish';
@@ -35,9 +36,9 @@ export function proposalTaken(
   const known = new Set([...doc.rig.mounts, ...(doc.plan.holes ?? [])].map(m => m.id));
   const holes = [...(doc.plan.holes ?? []), ...[...mounts.values()].filter(m => !known.has(m.id))];
   const sheets = Object.fromEntries(plates.map(p => [p.panel.id, wish.sheet]));
-  return remarked(
+  return marked(
     inPlan(doc, {
-      panels: [...doc.plan.panels, ...plates.map(p => p.panel)],
+      panels: [...doc.plan.panels, ...plates.map(p => ({ ...p.panel, mark: UNMARKED }))],
       joints: [...doc.plan.joints, ...joints.values()],
       crossbars: [...doc.plan.crossbars, ...bars.values()],
       ...(holes.length > 0 ? { holes } : {}),

@@ -105,11 +105,24 @@ export const formatDistance = (km: number, system: UnitSystem): string =>
 /** Below this a tape is no use and a caliper reads, mm (half an inch). */
 export const TAPE_FROM = MM_PER_INCH / 2;
 
-/** A length as it is measured: inches to the sixteenth on a tape (`1 5/16 in`) or, under half an inch, in hundredths; mm to a half. */
+/** How an inch tape is divided: into eighths, sixteenths or thirty-seconds, or into tenths and hundredths. */
+export const TAPES = ['8', '16', '32', 'decimal'] as const;
+export type Tape = (typeof TAPES)[number];
+
+let tape: Tape = '16';
+/** The tape that the reader has, for every length that is shown from now on: a matter of taste like the units, but of one reader only. */
+export const takeTape = (taken: Tape): void => {
+  tape = taken;
+};
+/** The tape in hand. */
+export const tapeTaken = (): Tape => tape;
+
+/** A length as it is measured: inches to the tape's division (`1 5/16 in`) or, under half an inch, in hundredths; mm to a half. */
 export function tapeLength(mm: number, system: UnitSystem): string {
   if (system === 'metric') return `${fixed(mm, Math.abs(mm) < 20 ? 1 : 0)} mm`;
-  if (Math.abs(mm) < TAPE_FROM) return formatLength(mm, system);
-  const nearest = (Math.round((mm / MM_PER_INCH) * 16) / 16) * MM_PER_INCH;
+  if (Math.abs(mm) < TAPE_FROM || tape === 'decimal') return formatLength(mm, system);
+  const parts = Number(tape);
+  const nearest = (Math.round((mm / MM_PER_INCH) * parts) / parts) * MM_PER_INCH;
   return `${tradeFraction(nearest)} in`;
 }
 
@@ -131,3 +144,6 @@ export function formatVolume(liters: number, system: UnitSystem): string {
 
 /** What has no name of its own as it is called: a code or an id without the hyphens, which stand for blanks. */
 export const spoken = (id: string): string => id.replaceAll('-', ' ');
+
+/** A text as the beginning of a sentence: its first letter a capital. */
+export const sentence = (text: string): string => text.replace(/^\p{Ll}/u, c => c.toUpperCase());

@@ -20,6 +20,9 @@ import {
   roundTo,
   signed,
   stressFigure,
+  TAPES,
+  takeTape,
+  tapeLength,
   tradeFraction,
   type UnitSystem,
 } from './index';
@@ -154,5 +157,26 @@ describe('loads, presses and stress', () => {
     expect(forceFigure(1350, 'metric')).toEqual({ value: '1350', unit: 'kN' });
     expect(stressFigure(250, 'inch')).toEqual({ value: '36.3', unit: 'ksi' });
     expect(stressFigure(250, 'metric')).toEqual({ value: '250', unit: 'MPa' });
+  });
+});
+
+describe('a tape', () => {
+  it('is read by its own division, in one way only, and back within half of it', () => {
+    const all = TAPES.map(t => {
+      takeTape(t);
+      return tapeLength(38.25 * MM_PER_INCH - 1.1, 'inch');
+    });
+    takeTape('16');
+    // 38.25 in less 1.1 mm is 38.2067 in; its nearest eighth is 38.25, sixteenth 38.1875, 32nd 38.21875
+    expect(all).toEqual(['38 1/4 in', '38 3/16 in', '38 7/32 in', '38.21 in']);
+    fc.assert(
+      fc.property(fc.constantFrom(...TAPES), fc.double({ min: 13, max: 5000, noNaN: true }), (t, mm) => {
+        takeTape(t);
+        const back = value(parseLength(tapeLength(mm, 'inch'), 'inch'));
+        const half = t === 'decimal' ? 0.005 : 0.5 / Number(t);
+        expect(Math.abs(back - mm)).toBeLessThanOrEqual(half * MM_PER_INCH + 0.02);
+        takeTape('16');
+      }),
+    );
   });
 });

@@ -1,4 +1,4 @@
-import { writeDocument } from '@plate-fold/core/plan';
+import { buildName, writeDocument } from '@plate-fold/core/plan';
 import { theirsTaken } from '../state/plan-actions';
 import { selectDocument } from '../state/select';
 import { useAppDispatch, useAppSelector } from '../state/store';
@@ -28,10 +28,10 @@ export function ConflictSheet() {
       </div>
       <div className="grid gap-2">
         <Button look="strong" onClick={() => dispatch(mineKept())}>
-          Keep mine (build {mine?.id} {mine?.name})
+          Keep mine ({mine && buildName(mine)})
         </Button>
         <Button onClick={() => dispatch(theirsTaken(conflict))}>
-          Take theirs (build {theirs?.id} {theirs?.name}); undo brings mine back
+          Take theirs ({theirs && buildName(theirs)}); undo brings mine back
         </Button>
         <Button
           look="quiet"

@@ -1,11 +1,15 @@
+import { buildName } from '@plate-fold/core/plan';
 import { lazy, Suspense, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { Link, Outlet, useNavigate, useParams } from 'react-router';
+import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { useFacts } from '../state/derived';
 import { useOpenPlan } from '../state/open-plan';
+import { useAppSelector } from '../state/store';
 import { ConflictSheet } from './conflict-sheet';
 import { KeySheet, PlanKeys, useKeySheet } from './keys';
 import { Notice } from './notice';
 import { StageRail } from './stage-rail';
+import { STAGES } from './stages';
 import { Summary } from './summary';
 import { TopBar } from './top-bar';
 import { Tour, tourOf } from './tour';
@@ -14,11 +18,30 @@ import { VersionsSheet } from './versions-sheet';
 
 const Palette = lazy(() => import('./palette'));
 
+/** What a printed page is of. */
+function PrintHead() {
+  const { document, build } = useFacts();
+  const { pathname } = useLocation();
+  const stage = STAGES.find(s => s.id === pathname.split('/')[3]);
+  return (
+    <div className="hidden border-b border-ink pb-1 print:block">
+      <b>
+        {document.rig.name}, {document.plan.name}
+      </b>
+      , {buildName(build)}: {stage?.name}. Printed {new Date().toLocaleDateString()}.{' '}
+      <span className="text-note text-ink2">
+        Figures are estimates, not certificates; the vehicle maker’s values and local rules come first.
+      </span>
+    </div>
+  );
+}
+
 function OpenFrame() {
   const navigate = useNavigate();
   const { planId = '' } = useParams();
   const [palette, setPalette] = useState(false);
   const keys = useKeySheet();
+  const tape = useAppSelector(s => s.view.tape);
   const { folded, watch } = useFold();
   const [versions, setVersions] = useState(false);
   const tour = (): void => void navigate(tourOf(planId));
@@ -38,9 +61,11 @@ function OpenFrame() {
         onHelp={help}
         onTour={tour}
       />
-      <div className="flex min-h-0 flex-1 max-desk:flex-col flat:flex-row!">
+      <PrintHead />
+      <div data-frame className="flex min-h-0 flex-1 max-desk:flex-col flat:flex-row!">
         <StageRail />
-        <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        {/* with another tape every length is read anew */}
+        <div key={tape} className="flex min-h-0 min-w-0 flex-1 flex-col">
           <Notice />
           <Suspense fallback={<p className="p-6">Opening …</p>}>
             <Outlet />

@@ -1,8 +1,9 @@
+import { frontToRear } from '@plate-fold/core/plan';
 import { Command } from 'cmdk';
 import { useStore } from 'react-redux';
 import { useNavigate, useParams } from 'react-router';
 import { useGoTo } from '../shared/go-to';
-import { BOUND, SWITCH_THEME } from '../state/commands/bound';
+import { BOUND, RELETTER, SWITCH_THEME } from '../state/commands/bound';
 import { selectFindings } from '../state/derived';
 import { selectDocument } from '../state/select';
 import { type RootState, useAppDispatch } from '../state/store';
@@ -89,7 +90,7 @@ export default function Palette({
           ))}
         </Command.Group>
         <Command.Group heading="Commands" className={GROUP}>
-          {[...BOUND, SWITCH_THEME].map(b => (
+          {[...BOUND, RELETTER, SWITCH_THEME].map(b => (
             <Command.Item
               key={b.id}
               value={`command ${b.id} ${b.label(state)} ${b.says}`}
@@ -108,16 +109,17 @@ export default function Palette({
           ))}
         </Command.Group>
         <Command.Group heading="Plates" className={GROUP}>
-          {doc?.plan.panels.map(p => (
-            <Command.Item
-              key={p.id}
-              value={`plate ${p.mark} ${p.name} ${p.id}`}
-              className={ITEM}
-              onSelect={done(() => goTo('cover', [p.id]))}
-            >
-              <b className="fig">{p.mark}</b> {p.name}
-            </Command.Item>
-          ))}
+          {doc &&
+            frontToRear(doc.plan.panels).map(p => (
+              <Command.Item
+                key={p.id}
+                value={`plate ${p.mark} ${p.name} ${p.id}`}
+                className={ITEM}
+                onSelect={done(() => goTo('cover', [p.id]))}
+              >
+                <b className="fig">{p.mark}</b> {p.name}
+              </Command.Item>
+            ))}
         </Command.Group>
         <Command.Group heading="Findings" className={GROUP}>
           {findings.map(f => (

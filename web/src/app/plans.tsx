@@ -1,5 +1,6 @@
 import { blankPlan } from '@plate-fold/core/plan';
 import { BODIES, type Body, startingRig } from '@plate-fold/core/rig';
+import { sentence } from '@plate-fold/core/units';
 import { Archive, BookOpen, FileUp, Route } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -75,7 +76,7 @@ export function Plans() {
                 disabled={adding.isLoading}
                 onClick={() => void begin(b)}
               >
-                {BODY_NAMES[b].replace(/^./, c => c.toUpperCase())}
+                {sentence(BODY_NAMES[b])}
               </Button>
             ))}
           </div>

@@ -10,7 +10,7 @@ export function StageRail() {
   return (
     <nav
       aria-label="Stages"
-      className="flex bg-sheet max-desk:order-last max-desk:border-t max-desk:border-scribe flat:order-none! flat:w-16 flat:flex-col flat:overflow-y-auto flat:border-t-0! flat:border-r desk:w-19 desk:flex-col desk:border-r desk:border-scribe"
+      className="flex bg-sheet print:hidden max-desk:order-last max-desk:border-t max-desk:border-scribe flat:order-none! flat:w-16 flat:flex-col flat:overflow-y-auto flat:border-t-0! flat:border-r desk:w-19 desk:flex-col desk:border-r desk:border-scribe"
     >
       {STAGES.map((s, i) => {
         const waiting = findings.filter(f => s.holds.includes(f.where) && f.severity !== 'note');

@@ -1,4 +1,5 @@
 import type { Facts } from '@plate-fold/core/derive';
+import { buildOf } from '@plate-fold/core/plan';
 import {
   type Figure,
   fixed,
@@ -7,10 +8,13 @@ import {
   signed,
   type UnitSystem,
 } from '@plate-fold/core/units';
-import { useNavigate, useParams } from 'react-router';
+import { ChevronDown, ChevronUp } from 'lucide-react';
+import { useLocation, useNavigate, useParams } from 'react-router';
 import { selectFindings, selectStruckNow, selectWeights, useFacts } from '../state/derived';
-import { useAppSelector } from '../state/store';
+import { useAppDispatch, useAppSelector } from '../state/store';
 import type { LeastStruck, StruckState } from '../state/struck-slice';
+import { foldTurned } from '../state/view-slice';
+import { useNarrow } from '../ui/use-narrow';
 
 interface Entry {
   readonly name: string;
@@ -45,7 +49,7 @@ function leastStruck(facts: Facts, units: UnitSystem, least: LeastStruck): Entry
 function entries(
   facts: Facts,
   units: UnitSystem,
-  against: { id: string; netKg: number; cost: number } | undefined,
+  against: { name: string; netKg: number } | undefined,
   counts: { stop: number; fix: number; note: number },
   struck: StruckState | undefined,
 ): readonly Entry[] {
@@ -59,7 +63,7 @@ function entries(
     {
       name: 'Net mass',
       of: massFigure(weight.netKg, units, true),
-      below: diff && against ? `${diff.value} ${diff.unit} against ${against.id}` : `build ${weight.id}`,
+      below: diff && against ? `${diff.value} vs ${against.name}` : document.plan.name,
       to: 'weigh',
     },
     {
@@ -128,9 +132,14 @@ export function Summary() {
   const { units, against } = useAppSelector(s => s.view);
   const navigate = useNavigate();
   const { planId } = useParams();
-  const other =
+  const dispatch = useAppDispatch();
+  const fold = `${useLocation().pathname.split('/')[3] ?? ''}/summary`;
+  const folded = useAppSelector(s => s.view.folded.includes(fold));
+  const line = useNarrow() || folded;
+  const beside =
     weights.find(w => w.id === against && w.id !== facts.build.id) ??
     weights.find(w => w.id !== facts.build.id);
+  const other = beside && { netKg: beside.netKg, name: buildOf(facts.document.plan, beside.id).name };
   const count = (s: string): number => findings.filter(f => f.severity === s).length;
   const struck = useAppSelector(selectStruckNow);
   const counts = { stop: count('stop'), fix: count('fix'), note: count('note') };
@@ -138,30 +147,44 @@ export function Summary() {
   return (
     <footer
       role="group"
-      className="flex shrink-0 overflow-x-auto bg-foot text-[#f2f5f7] max-desk:h-11 desk:h-19.5"
+      className={`flex shrink-0 bg-foot text-[#f2f5f7] print:hidden ${line ? 'h-9 max-desk:h-11' : 'h-15'}`}
       aria-label="Summary"
     >
-      {list.map(e => (
-        <button
-          key={e.name}
-          type="button"
-          onClick={() => navigate(`/plan/${planId}/${e.to}`)}
-          className="flex-1 px-3 text-left leading-tight hover:bg-white/8 max-desk:flex max-desk:items-baseline max-desk:gap-1.5 max-desk:self-stretch max-desk:pt-2.5 max-desk:whitespace-nowrap desk:min-w-[8.2rem] desk:px-4 desk:py-2.5"
-        >
-          <span className="block text-note text-[#c3ccd3]">{e.name}</span>
-          <span
-            className={`fig block whitespace-nowrap max-desk:text-title desk:text-large ${e.warn ? 'max-desk:text-[#ffcf33]' : ''}`}
+      <div className="flex min-w-0 flex-1 overflow-x-auto">
+        {list.map(e => (
+          <button
+            key={e.name}
+            type="button"
+            onClick={() => navigate(`/plan/${planId}/${e.to}`)}
+            title={e.below}
+            className={`flex-1 px-3 text-left leading-tight hover:bg-white/8 ${line ? 'flex items-center gap-1.5 whitespace-nowrap' : 'desk:min-w-[8.2rem] desk:py-1'}`}
           >
-            {e.of.value}
-            <span className="ml-1 font-sans text-note text-[#c3ccd3]">{e.of.unit}</span>
-          </span>
-          <span
-            className={`block truncate text-note max-desk:hidden ${e.warn ? 'text-[#ffcf33]' : 'text-[#c3ccd3]'}`}
-          >
-            {e.below}
-          </span>
-        </button>
-      ))}
+            <span className="block text-note text-[#c3ccd3]">{e.name}</span>
+            <span
+              className={`fig block leading-none whitespace-nowrap ${line ? 'text-title' : 'text-head'} ${e.warn && line ? 'text-[#ffcf33]' : ''}`}
+            >
+              {e.of.value}
+              <span className="ml-1 font-sans text-note text-[#c3ccd3]">{e.of.unit}</span>
+            </span>
+            <span
+              hidden={line}
+              className={`truncate text-note ${line ? 'hidden' : 'block'} ${e.warn ? 'text-[#ffcf33]' : 'text-[#c3ccd3]'}`}
+            >
+              {e.below}
+            </span>
+          </button>
+        ))}
+      </div>
+      <button
+        type="button"
+        aria-expanded={!folded}
+        aria-label={folded ? 'Show the summary in full' : 'Fold the summary'}
+        title={folded ? 'Show the summary in full' : 'Fold the summary to a line'}
+        className="grid w-10 shrink-0 place-items-center hover:bg-white/8 max-desk:hidden"
+        onClick={() => dispatch(foldTurned(fold))}
+      >
+        {folded ? <ChevronUp size={17} aria-hidden="true" /> : <ChevronDown size={17} aria-hidden="true" />}
+      </button>
     </footer>
   );
 }

@@ -1,9 +1,10 @@
 import { activateBuild, writeDocument } from '@plate-fold/core/plan';
 import { MATERIALS } from '@plate-fold/core/sheet';
-import { formatMass } from '@plate-fold/core/units';
+import { formatMass, TAPES, type Tape } from '@plate-fold/core/units';
 import {
   Archive,
   BookOpen,
+  Check,
   Download,
   Eye,
   History,
@@ -13,6 +14,7 @@ import {
   Moon,
   Redo2,
   Route,
+  Ruler,
   Search,
   Sun,
   Undo2,
@@ -26,10 +28,12 @@ import { useRun } from '../state/commands/run';
 import { useBound } from '../state/commands/use-bound';
 import { selectWeights } from '../state/derived';
 import { selectDocument, selectShown } from '../state/select';
-import { useAppSelector } from '../state/store';
+import { useAppDispatch, useAppSelector } from '../state/store';
+import { tapeChosen } from '../state/view-slice';
 import { when } from '../ui/dates';
 import { SIDE_NAMES } from '../ui/names';
 import { saveFile } from '../ui/save-file';
+import { ScrollRow } from '../ui/scroll-row';
 import { MENU_ITEM } from './menu-item';
 
 function SaveMark() {
@@ -53,7 +57,8 @@ function SaveMark() {
       aria-live="polite"
       data-save={save}
       title={fault}
-      className={`max-w-28 shrink-0 text-note leading-tight ${save === 'saved' ? 'whitespace-nowrap' : ''} ${tone}`}
+      // as wide whatever it says: nothing moves while it saves
+      className={`shrink-0 text-note leading-tight max-desk:max-w-28 desk:w-24 ${tone}`}
     >
       {words}
     </output>
@@ -68,36 +73,44 @@ function BuildSwitch() {
   const units = useAppSelector(s => s.view.units);
   if (!plan) return null;
   return (
-    <RadioGroup.Root
-      aria-label="Builds"
-      value={plan.activeBuild}
-      onValueChange={build => run(activateBuild, { build })}
-      className="flex min-w-0 gap-1.5 overflow-x-auto p-0.5"
-    >
-      {plan.builds.map((b, i) => {
-        const active = b.id === plan.activeBuild;
-        const net = weights[i]?.netKg;
-        return (
-          <RadioGroup.Item
-            key={b.id}
-            value={b.id}
-            className={`flex h-10 shrink-0 items-center gap-2 rounded-edge border px-2 text-left ${active ? 'border-fluid bg-paper ring-1 ring-fluid' : 'border-scribe bg-paper hover:border-ink2'}`}
-          >
-            <Swatch families={Object.values(b.sheets).map(s => MATERIALS[s.material].family)} size={26} />
-            <span className="max-w-36 leading-tight max-desk:max-w-24">
-              <span className="block truncate text-small">
-                <b>{b.id}</b> {b.name}
+    <ScrollRow what="builds" shown={plan.activeBuild}>
+      <RadioGroup.Root
+        aria-label="Builds"
+        value={plan.activeBuild}
+        onValueChange={build => run(activateBuild, { build })}
+        className="flex w-max gap-1.5 p-0.5"
+      >
+        {plan.builds.map((b, i) => {
+          const active = b.id === plan.activeBuild;
+          const net = weights[i]?.netKg;
+          return (
+            <RadioGroup.Item
+              key={b.id}
+              value={b.id}
+              data-shown={active || undefined}
+              className={`flex h-10 shrink-0 items-center gap-2 rounded-edge border px-2 text-left ${active ? 'border-fluid bg-paper ring-1 ring-fluid' : 'border-scribe bg-paper hover:border-ink2'}`}
+            >
+              <Swatch families={Object.values(b.sheets).map(s => MATERIALS[s.material].family)} size={26} />
+              <span className="leading-tight whitespace-nowrap">
+                <span className="block text-small">{b.name}</span>
+                {net !== undefined && (
+                  <span className="fig block text-fine text-ink2">{formatMass(net, units)} net</span>
+                )}
               </span>
-              {net !== undefined && (
-                <span className="fig block text-fine text-ink2">{formatMass(net, units)} net</span>
-              )}
-            </span>
-          </RadioGroup.Item>
-        );
-      })}
-    </RadioGroup.Root>
+            </RadioGroup.Item>
+          );
+        })}
+      </RadioGroup.Root>
+    </ScrollRow>
   );
 }
+
+const TAPE_NAMES: Readonly<Record<Tape, string>> = {
+  '8': 'eighths of an inch',
+  '16': 'sixteenths',
+  '32': '32nds',
+  decimal: 'decimal inches',
+};
 
 const ICON = 'grid size-10 shrink-0 place-items-center rounded-edge hover:bg-paper disabled:opacity-35';
 
@@ -120,11 +133,12 @@ export function TopBar({
   const other = useBound(SWITCH_UNITS);
   const dress = useBound(SWITCH_THEME);
   const present = useAppSelector(selectDocument);
-  const { side, units, theme } = useAppSelector(s => s.view);
+  const dispatch = useAppDispatch();
+  const { side, units, tape, theme } = useAppSelector(s => s.view);
   if (!present) return null;
   const { rig, plan } = present;
   return (
-    <header className="flex items-center gap-2 border-b border-scribe bg-sheet px-3 py-1.5 max-desk:flex-wrap flat:h-12.5 flat:flex-nowrap! desk:h-13.5 desk:gap-3">
+    <header className="flex items-center gap-2 border-b border-scribe bg-sheet px-3 py-1.5 print:hidden max-desk:flex-wrap flat:h-12.5 flat:flex-nowrap! desk:h-13.5 desk:gap-3">
       <Link
         to="/"
         className="shrink-0 py-2 text-lead font-extrabold tracking-tight max-desk:hidden"
@@ -197,6 +211,32 @@ export function TopBar({
               <span className="fig text-note">{units === 'inch' ? 'mm' : 'in'}</span> Show{' '}
               {units === 'inch' ? 'metric' : 'inch and pound'}
             </DropdownMenu.Item>
+            {units === 'inch' && (
+              <DropdownMenu.Sub>
+                <DropdownMenu.SubTrigger className={MENU_ITEM}>
+                  <Ruler size={17} aria-hidden="true" /> Tape: {TAPE_NAMES[tape]}
+                </DropdownMenu.SubTrigger>
+                <DropdownMenu.Portal>
+                  <DropdownMenu.SubContent className="z-50 min-w-44 rounded-edge border border-ink bg-paper py-1 text-ink shadow-lg">
+                    <DropdownMenu.RadioGroup
+                      value={tape}
+                      onValueChange={t => void dispatch(tapeChosen(t as Tape))}
+                    >
+                      {TAPES.map(t => (
+                        <DropdownMenu.RadioItem key={t} value={t} className={MENU_ITEM}>
+                          <span className="w-4">
+                            <DropdownMenu.ItemIndicator>
+                              <Check size={16} aria-hidden="true" />
+                            </DropdownMenu.ItemIndicator>
+                          </span>
+                          {TAPE_NAMES[t]}
+                        </DropdownMenu.RadioItem>
+                      ))}
+                    </DropdownMenu.RadioGroup>
+                  </DropdownMenu.SubContent>
+                </DropdownMenu.Portal>
+              </DropdownMenu.Sub>
+            )}
             <DropdownMenu.Item className={MENU_ITEM} onSelect={dress.run}>
               {theme === 'dark' ? (
                 <Sun size={17} aria-hidden="true" />

@@ -97,7 +97,7 @@ function Ruler({ scale, height, units }: Pick<MapProps, 'scale' | 'height' | 'un
           </text>
         ))}
       <text x={10} y={height - 20} style={{ fill: 'var(--ink2)' }} {...halo}>
-        {units === 'inch' ? 'in' : 'mm'} behind the front axle
+        {units === 'inch' ? 'inches' : 'mm'} behind the front axle
       </text>
     </g>
   );

@@ -5,9 +5,11 @@ import { sheetName } from '../ui/names';
 import { extentOf } from './paths';
 import type { SheetScale } from './sheet-scale';
 
-const CARD = 106;
+const CARD = 130;
+/** Below this width the sheet is left to the plate's own panel, px. */
+const NARROW = 160;
 const WIDEST = 240;
-const ROW = 74;
+const ROW = 58;
 /** A card may slide this far, px, to stand beside its neighbor rather than below it. */
 const SLIDE = 48;
 
@@ -77,11 +79,10 @@ export const PlateStrip = memo(function PlateStrip(props: {
             <span className="block truncate text-small font-bold">
               {p.panel.mark} {p.panel.name}
             </span>
-            <span className="fig block text-sub">
-              {mass.value}
-              <span className="ml-1 font-sans text-fine text-ink2">{mass.unit}</span>
+            <span className="block truncate text-fine text-ink2">
+              <span className="fig text-lead text-ink">{mass.value}</span> {mass.unit}
+              {c.width >= NARROW && `, ${sheetName(p.sheet)}`}
             </span>
-            <span className="block truncate text-fine text-ink2">{sheetName(p.sheet)}</span>
             <span className="block truncate text-fine text-ink2">
               {gap ? (
                 <>

@@ -26,10 +26,13 @@ export interface SheetScale {
   readonly frontAtLeft: boolean;
 }
 
-/** The whole vehicle: from ahead of the front overhang to behind the rear tire, plates in any case. */
+/** The whole vehicle: from ahead of the front overhang to behind the rear tire, plates and parts in any case. */
 export function wholeVehicle(facts: Facts): Stretch {
   const { rig } = facts.rig;
-  const xs = facts.panels.flatMap(p => p.facets.map(f => f.frame.origin[0]));
+  const xs = [
+    ...facts.panels.flatMap(p => p.facets.map(f => f.frame.origin[0])),
+    ...facts.rig.components.flatMap(c => c.footprint.map(q => q[0])),
+  ];
   const from = Math.min(-rig.tyreRadius, -rig.frontOverhang * 0.8, ...xs) - 60;
   const to = Math.max(rig.wheelbase + rig.tyreRadius, ...xs) + 60;
   return { from, to, yMid: 0 };

@@ -66,6 +66,18 @@ function Dimension({
   );
 }
 
+/** Where a part that goes on above the view is broken off, px from its top edge. */
+const BREAK = 5;
+
+/** The outline of a part seen from the side, px; of one that goes on above the view a piece, ended by a break line. */
+function partPath(x: number, width: number, bottom: number, top: number): string {
+  if (top >= 0) return `M${x} ${bottom}V${top}H${x + width}V${bottom}Z`;
+  const teeth = Math.max(1, Math.round(width / 26));
+  const step = width / teeth / 2;
+  const edge = Array.from({ length: teeth }, () => `l${step} -4l${step} 4`).join('');
+  return `M${x} ${bottom}V${BREAK}${edge}V${bottom}Z`;
+}
+
 /** Side elevation of the whole underside: the constant companion and the way around. */
 export const SideView = memo(function SideView(props: SideViewProps) {
   const { facts, scale, height, units, panel, joint, onPanel } = props;
@@ -118,12 +130,9 @@ export const SideView = memo(function SideView(props: SideViewProps) {
           const xs = c.footprint.map(q => q[0]);
           const [a, b] = [scale.X(Math.min(...xs)), scale.X(Math.max(...xs))];
           return (
-            <rect
+            <path
               key={c.id}
-              x={Math.min(a, b)}
-              y={Z(c.zTop)}
-              width={Math.abs(a - b)}
-              height={(c.zTop - c.zBottom) * scale.k}
+              d={partPath(Math.min(a, b), Math.abs(a - b), Z(c.zBottom), Z(c.zTop))}
               fill={c.moves ? 'none' : 'var(--ghost)'}
               fillOpacity="0.75"
               stroke="var(--ghostline)"

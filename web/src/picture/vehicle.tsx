@@ -3,11 +3,11 @@ import type { Rig } from '@plate-fold/core/rig';
 import type { SheetScale } from './sheet-scale';
 
 /** Width of a tire in the pictures, mm; the rig does not know it. */
-const tyreWidth = (rig: Rig): number => Math.min(260, rig.tyreRadius * 0.62);
+export const tireWidth = (rig: Rig): number => Math.min(260, rig.tyreRadius * 0.62);
 
 /** The four tires from above or below. */
 export function Tires({ rig, put }: { rig: Rig; put: (p: Vec2) => Vec2 }) {
-  const half = tyreWidth(rig) / 2;
+  const half = tireWidth(rig) / 2;
   return [0, rig.wheelbase].flatMap(x =>
     [-1, 1].map(s => {
       const a = put([x - rig.tyreRadius, (s * rig.trackWidth) / 2 - half]);

@@ -1,3 +1,4 @@
+import type { Facts } from '@plate-fold/core/derive';
 import { useDrag, useGesture } from '@use-gesture/react';
 import { ChevronDown, ChevronUp, Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import { type ReactNode, useEffect, useMemo, useRef } from 'react';
@@ -8,7 +9,7 @@ import { SideView } from '../picture/side-view';
 import { useSize } from '../picture/use-size';
 import { useFacts } from '../state/derived';
 import { useAppDispatch, useAppSelector } from '../state/store';
-import { panelSelected, sideFolded, stretchMoved } from '../state/view-slice';
+import { foldTurned, panelSelected, stretchMoved } from '../state/view-slice';
 import { useNarrow, useShort } from '../ui/use-narrow';
 
 /** The scale that side view, map and strip share, with what moves it. */
@@ -30,6 +31,8 @@ export function useSheet(width: number) {
       dispatch(stretchMoved(zoomed(now, whole, factor, about))),
     move: (dx: number, dy: number) => dispatch(stretchMoved(moved(now, whole, dx, dy))),
     reset: () => dispatch(stretchMoved(undefined)),
+    /** pixels a millimeter while the whole vehicle is shown: what is sized by it stays as it is when the sheet comes nearer */
+    wholeK: width / (whole.to - whole.from),
     zoomedIn: now.to - now.from < whole.to - whole.from - 1,
   };
 }
@@ -88,7 +91,7 @@ const ZOOM =
 
 export function ZoomButtons({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
   return (
-    <div className="absolute right-2 bottom-7 flex gap-1">
+    <div data-tools className="absolute right-2 bottom-7 flex gap-1">
       <button type="button" className={ZOOM} aria-label="Nearer" onClick={() => sheet.zoom(1.5)}>
         <ZoomIn size={18} aria-hidden="true" />
       </button>
@@ -109,6 +112,10 @@ export function ZoomButtons({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
     </div>
   );
 }
+
+/** What a side view has to show whole: wheels and frame; of taller parts it shows the lower piece, mm. */
+const tallest = ({ rig: { rig, members } }: Facts): number =>
+  Math.max(2 * rig.tyreRadius, ...members.map(m => m.zTop));
 
 /** A side view folded to a line, px. */
 const FOLDED_SIDE = 36;
@@ -142,9 +149,10 @@ export function Bench({
   const short = useShort();
   // on a short screen the side view folds to a line; where that would show the ground alone it is left out
   const line = 470 * sheet.scale.k + 8 < 60 ? 44 : 0;
-  const full = narrow ? 104 : Math.round(Math.max(140, Math.min(250, 690 * sheet.scale.k + 16)));
+  const full = narrow ? 104 : Math.round(Math.max(140, tallest(facts) * sheet.wholeK + 20));
   const stage = useLocation().pathname.split('/')[3] ?? '';
-  const foldedSide = useAppSelector(s => s.view.foldedSides.includes(stage)) && !narrow;
+  const fold = `${stage}/side`;
+  const foldedSide = useAppSelector(s => s.view.folded.includes(fold)) && !narrow;
   const sideViewHeight = foldedSide ? FOLDED_SIDE : short ? line : full;
   const beside = useRef<HTMLElement>(null);
   // what was just chosen is read from its top
@@ -160,11 +168,12 @@ export function Bench({
           {!narrow && (
             <button
               type="button"
+              data-tools
               aria-expanded={!foldedSide}
               title={foldedSide ? 'Show the side view' : 'Fold the side view to a line'}
               aria-label={foldedSide ? 'Show the side view' : 'Fold the side view'}
               className={`z-10 flex h-9 items-center gap-2 rounded-tight px-2 text-small hover:bg-paper ${foldedSide ? 'w-full' : 'absolute top-0 right-0'}`}
-              onClick={() => dispatch(sideFolded(stage))}
+              onClick={() => dispatch(foldTurned(fold))}
             >
               {foldedSide ? (
                 <>

@@ -8,6 +8,8 @@ import { type RootState, useAppSelector } from './store';
 import type { StruckState } from './struck-slice';
 
 const selectUnits = (s: RootState) => s.view.units;
+/** Lengths in findings are told by the tape in hand: with another they are told anew. */
+const selectTape = (s: RootState) => s.view.tape;
 
 /** Everything computed of the active build as it was last changed, when the document changes and not before. */
 export const selectSettled = createSelector([selectDocument], (doc): Facts | undefined =>
@@ -26,8 +28,9 @@ export const selectStruckNow = createSelector([selectDocument, selectStruck], (d
   doc && struck.of === doc ? struck : undefined,
 );
 
-const selectChecked = createSelector([selectSettled, selectUnits], (facts, units): readonly Finding[] =>
-  facts ? check(facts, units) : [],
+const selectChecked = createSelector(
+  [selectSettled, selectUnits, selectTape],
+  (facts, units): readonly Finding[] => (facts ? check(facts, units) : []),
 );
 export const selectFindings = createSelector(
   [selectChecked, selectStruckNow],

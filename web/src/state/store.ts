@@ -1,3 +1,4 @@
+import { takeTape } from '@plate-fold/core/units';
 import { combineReducers, configureStore, type Middleware } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
@@ -76,6 +77,7 @@ export function attachToPage(): void {
     if (view === shown) return;
     shown = view;
     dress();
+    takeTape(view.tape);
     keepView(view);
   });
 }

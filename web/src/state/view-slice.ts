@@ -1,5 +1,5 @@
 import type { Stock } from '@plate-fold/core/sheet';
-import type { UnitSystem } from '@plate-fold/core/units';
+import { TAPES, type Tape, takeTape, type UnitSystem } from '@plate-fold/core/units';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import type { Side, Stretch } from '../picture/sheet-scale';
 
@@ -10,6 +10,8 @@ export type PlanSort = (typeof PLAN_SORTS)[number];
 
 export interface ViewState {
   readonly units: UnitSystem;
+  /** how the reader's inch tape is divided */
+  readonly tape: Tape;
   readonly side: Side;
   readonly theme: Theme;
   /** what the dealer sells: gauges and fractions of an inch, or millimeters */
@@ -17,8 +19,8 @@ export interface ViewState {
   /** how the list of plans is sorted, and whether the examples are in it */
   readonly sort: PlanSort;
   readonly examples: boolean;
-  /** stages whose side view is folded to a line */
-  readonly foldedSides: readonly string[];
+  /** what is folded to a line, by the stage that it is folded on: `cover/side`, `weigh/summary` */
+  readonly folded: readonly string[];
   readonly panel?: string;
   readonly joint?: string;
   /** the build that differences are shown against */
@@ -32,26 +34,32 @@ const STORED = 'plate-fold view';
 
 function stored(): Partial<ViewState> {
   try {
-    const { units, side, theme, stock, sort, examples, foldedSides } = JSON.parse(
+    const { units, tape, side, theme, stock, sort, examples, folded } = JSON.parse(
       localStorage.getItem(STORED) ?? '{}',
     ) as Partial<ViewState>;
-    return { units, side, theme, stock, sort, examples, foldedSides };
+    return { units, tape, side, theme, stock, sort, examples, folded };
   } catch {
     return {};
   }
 }
 
+/** Stages whose work is a table begin without the side view. */
+const UNFOLDED_LATER = ['weigh/side'];
+
 const initial = (): ViewState => {
   const s = stored();
   const dark = typeof matchMedia === 'function' && matchMedia('(prefers-color-scheme: dark)').matches;
+  const tape = TAPES.find(t => t === s.tape) ?? '16';
+  takeTape(tape);
   return {
     units: s.units ?? 'inch',
+    tape,
     side: s.side ?? 'head-front',
     theme: s.theme ?? (dark ? 'dark' : 'light'),
     stock: s.stock ?? 'inch',
     sort: PLAN_SORTS.find(x => x === s.sort) ?? 'saved',
     examples: s.examples ?? true,
-    foldedSides: Array.isArray(s.foldedSides) ? s.foldedSides.map(String) : [],
+    folded: Array.isArray(s.folded) ? s.folded.map(String) : UNFOLDED_LATER,
   };
 };
 
@@ -62,17 +70,16 @@ export const viewSlice = createSlice({
   initialState: initial,
   reducers: {
     unitsSwitched: s => ({ ...s, units: s.units === 'inch' ? 'metric' : 'inch' }),
+    tapeChosen: (s, a: PayloadAction<Tape>) => ({ ...s, tape: a.payload }),
     sideChosen: (s, a: PayloadAction<Side>) => ({ ...s, side: a.payload }),
     sideTurned: s => ({ ...s, side: SIDES[(SIDES.indexOf(s.side) + 1) % SIDES.length] as Side }),
     themeSwitched: s => ({ ...s, theme: s.theme === 'dark' ? 'light' : 'dark' }),
     stockChosen: (s, a: PayloadAction<Stock>) => ({ ...s, stock: a.payload }),
     plansSorted: (s, a: PayloadAction<PlanSort>) => ({ ...s, sort: a.payload }),
     examplesShown: (s, a: PayloadAction<boolean>) => ({ ...s, examples: a.payload }),
-    sideFolded: (s, a: PayloadAction<string>) => ({
+    foldTurned: (s, a: PayloadAction<string>) => ({
       ...s,
-      foldedSides: s.foldedSides.includes(a.payload)
-        ? s.foldedSides.filter(x => x !== a.payload)
-        : [...s.foldedSides, a.payload],
+      folded: s.folded.includes(a.payload) ? s.folded.filter(x => x !== a.payload) : [...s.folded, a.payload],
     }),
     panelSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, panel: a.payload }),
     jointSelected: (s, a: PayloadAction<string | undefined>) => ({ ...s, joint: a.payload }),
@@ -92,12 +99,13 @@ export const viewSlice = createSlice({
 export const {
   unitsSwitched,
   sideChosen,
+  tapeChosen,
   sideTurned,
   themeSwitched,
   stockChosen,
   plansSorted,
   examplesShown,
-  sideFolded,
+  foldTurned,
   panelSelected,
   jointSelected,
   comparedAgainst,
@@ -108,9 +116,9 @@ export const {
 
 /** Keeps the reader's preferences (not the selection) on this device. */
 export function keepView(view: ViewState): void {
-  const { units, side, theme, stock, sort, examples, foldedSides } = view;
+  const { units, tape, side, theme, stock, sort, examples, folded } = view;
   try {
-    localStorage.setItem(STORED, JSON.stringify({ units, side, theme, stock, sort, examples, foldedSides }));
+    localStorage.setItem(STORED, JSON.stringify({ units, tape, side, theme, stock, sort, examples, folded }));
   } catch {
     // a full or closed store costs the preference, nothing else
   }

@@ -8,6 +8,7 @@ import {
   roundTo,
   TAPE_FROM,
   tapeLength,
+  tapeTaken,
   type UnitSystem,
 } from '@plate-fold/core/units';
 import { useId } from 'react';
@@ -47,7 +48,7 @@ export function MeasureInput(props: {
   const { unit } = kind;
   // what a tape measures is shown as a tape has it; what is typed finer stays as fine as it was typed
   const show = (v: number): string =>
-    inch && kind === length && Math.abs(v) >= TAPE_FROM
+    inch && kind === length && Math.abs(v) >= TAPE_FROM && tapeTaken() !== 'decimal'
       ? tapeLength(v, units).replace(/ in$/, '')
       : String(roundTo(v / kind.size, kind.digits));
   const { fault, field } = useDraftField({

@@ -12,10 +12,10 @@ const useMedia = (query: string): boolean =>
   );
 
 /** Whether the page is laid out for a phone, as the style sheet tells it from a desk. */
-export const useNarrow = (): boolean => useMedia('(width < 60rem)');
+export const useNarrow = (): boolean => useMedia('screen and (width < 60rem)');
 
 /** Whether a phone has so little height that the side view folds to a line. */
-export const useShort = (): boolean => useMedia('(width < 60rem) and (height < 46rem)');
+export const useShort = (): boolean => useMedia('screen and (width < 60rem) and (height < 46rem)');
 
 /** Whether a phone or tablet is held upright: the vehicle's front is then up in a picture. */
-export const useUpright = (): boolean => useMedia('(orientation: portrait) and (width < 60rem)');
+export const useUpright = (): boolean => useMedia('screen and (orientation: portrait) and (width < 60rem)');

@@ -18,7 +18,7 @@ export const boltLength: Rule = {
           severity: short ? ('stop' as const) : ('note' as const),
           where: 'bolt' as const,
           about: [j.id],
-          text: `${j.id}: ${words.length(j.lengthMm)} is too ${short ? 'short' : 'long'}${shared}: the stack needs ${words.length(j.neededMm)}.`,
+          text: `bolt ${j.id}: ${words.length(j.lengthMm)} is too ${short ? 'short' : 'long'}${shared}: the stack needs ${words.length(j.neededMm)}.`,
           remedy: `Use ${lengthName(right, j.thread)}.`,
           mend: callOf(changeJoints, { joints: [{ joint: j.id, fastener: { length: right } }] }),
         },

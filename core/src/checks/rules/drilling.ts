@@ -17,7 +17,7 @@ export const drilling: Rule = {
           severity: danger ? ('stop' as const) : ('fix' as const),
           where: 'bolt' as const,
           about: [j.id, behind.component],
-          text: `${j.id} is drilled toward ${partName(facts, behind.component)}, ${words.length(behind.depth)} behind the hole.`,
+          text: `bolt ${j.id} is drilled toward ${partName(facts, behind.component)}, ${words.length(behind.depth)} behind the hole.`,
           remedy: danger
             ? 'Use another hole, or have a shop lower the tank first.'
             : `Set a drill stop at ${words.length(drillStop(behind.depth, j.member?.wall ?? 3))}.`,

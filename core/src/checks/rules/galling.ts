@@ -12,7 +12,7 @@ export const galling: Rule = {
               severity: 'fix' as const,
               where: 'bolt' as const,
               about: [j.id],
-              text: `${j.id}: a dry stainless screw galls in its ${j.nut.name}.`,
+              text: `bolt ${j.id}: a dry stainless screw galls in its ${j.nut.name}.`,
               remedy: 'Use anti-seize; the torque is then lower.',
               mend: callOf(changeJoints, { joints: [{ joint: j.id, part: { lube: 'anti-seize' } }] }),
             },

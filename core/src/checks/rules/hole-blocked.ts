@@ -11,7 +11,7 @@ export const holeBlocked: Rule = {
               severity: 'stop' as const,
               where: 'bolt' as const,
               about: [j.id],
-              text: `${j.id}: the hole is blocked.`,
+              text: `bolt ${j.id}: the hole is blocked.`,
               remedy: 'Share it with a longer bolt, or use another hole.',
             },
           ]

@@ -1,3 +1,5 @@
+import { buildName } from '../../plan';
+import { sentence } from '../../units';
 import { plateName, type Rule } from '../finding';
 
 export const limits: Rule = {
@@ -15,7 +17,7 @@ export const limits: Rule = {
               severity: 'fix' as const,
               where: 'weigh' as const,
               about: [facts.build.id],
-              text: `Build ${facts.build.id} costs ${Math.round(facts.weight.cost - budget)} $ more than the ${budget} $ you set (${facts.weight.rates.note}).`,
+              text: `${sentence(buildName(facts.build))} costs ${Math.round(facts.weight.cost - budget)} $ more than the ${budget} $ you set (${facts.weight.rates.note}).`,
               remedy: 'Choose cheaper sheet for a plate, or raise the budget.',
             },
           ]

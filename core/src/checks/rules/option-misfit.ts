@@ -18,7 +18,7 @@ export const optionMisfit: Rule = {
         severity: 'stop' as const,
         where: 'bolt' as const,
         about: [j.id],
-        text: `${j.id}: this vehicle has no such hole (${chosen}).`,
+        text: `bolt ${j.id}: this vehicle has no such hole (${chosen}).`,
         remedy: 'Move the bolt to another hole, or delete it.',
         mend: callOf(removeJoint, { joint: j.id }),
       })),

@@ -31,7 +31,7 @@ export const pressure: Rule = {
           severity: 'fix',
           where: 'bolt',
           about: [j.id],
-          text: `${j.id}: the ${UNDER[worst.by]} presses ${plateWord(facts, worst.panel)} with ${words.stress(worst.mpa)} at ${words.torque(j.torqueNm)}; ${plate.material.short} takes ${fixed((100 * worst.limit) / worst.mpa, 0)} % of that.`,
+          text: `bolt ${j.id}: the ${UNDER[worst.by]} presses ${plateWord(facts, worst.panel)} with ${words.stress(worst.mpa)} at ${words.torque(j.torqueNm)}; ${plate.material.short} takes ${fixed((100 * worst.limit) / worst.mpa, 0)} % of that.`,
           ...(other
             ? {
                 remedy: `A ${washer} washer under the head.`,

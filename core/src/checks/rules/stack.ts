@@ -35,7 +35,7 @@ export const stack: Rule = {
             severity: f.kind === 'sunk-too-deep' ? ('fix' as const) : ('stop' as const),
             where: 'bolt' as const,
             about: [j.id],
-            text: `${j.id}: ${f.said}.`,
+            text: `bolt ${j.id}: ${f.said}.`,
             remedy,
             ...(mend ? { mend: callOf(changeJoints, { joints: [{ joint: j.id, ...mend(j.joint) }] }) } : {}),
           },

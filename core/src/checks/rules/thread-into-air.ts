@@ -48,7 +48,7 @@ export const threadIntoAir: Rule = {
             return [
               {
                 ...at,
-                text: `${j.id}: a ${j.thread.designation} bolt does not fit the ${thread} thread there.`,
+                text: `bolt ${j.id}: a ${j.thread.designation} bolt does not fit the ${thread} thread there.`,
                 remedy: `Use ${thread}.`,
                 mend: screwable(j, thread),
               },
@@ -58,7 +58,7 @@ export const threadIntoAir: Rule = {
             return [
               {
                 ...at,
-                text: `${j.id}: a ${j.thread.size} bolt does not go through the ${words.fine(j.mount?.hole.diameter ?? 0)} hole there.`,
+                text: `bolt ${j.id}: a ${j.thread.size} bolt does not go through the ${words.fine(j.mount?.hole.diameter ?? 0)} hole there.`,
                 remedy: 'Use a smaller bolt, or drill the hole larger.',
               },
             ];
@@ -66,7 +66,7 @@ export const threadIntoAir: Rule = {
             return [
               {
                 ...at,
-                text: `${j.id}: the bolt goes through a plain hole and has no nut.`,
+                text: `bolt ${j.id}: the bolt goes through a plain hole and has no nut.`,
                 remedy: 'Add a serrated flange nut.',
                 mend: nutted(j.id, 'flange-serrated'),
                 more: [
@@ -81,7 +81,7 @@ export const threadIntoAir: Rule = {
             return [
               {
                 ...at,
-                text: `${j.id}: neither its head nor its ${j.nut?.name ?? 'nut'} can be turned.`,
+                text: `bolt ${j.id}: neither its head nor its ${j.nut?.name ?? 'nut'} can be turned.`,
                 remedy: 'Use a flange bolt.',
                 mend: screwable(j, hole?.ok ? hole.value.designation : j.thread.designation),
               },

@@ -53,7 +53,7 @@ export const torqueEntered: Rule = {
           severity: 'note',
           where: 'bolt',
           about: [j.id],
-          text: `${j.id}: no common torque wrench reads ${torque}.`,
+          text: `bolt ${j.id}: no common torque wrench reads ${torque}.`,
           remedy: 'Check the unit of the value, or use the computed torque.',
           mend,
         },

@@ -1,5 +1,6 @@
 import type { Joint, Panel, Plan, PlanDocument, SheetChoice } from '../plan';
 import { sheetsSet } from '../restack';
+import { frontToRear } from '../select';
 
 /** The document with parts of its plan replaced. */
 export const inPlan = (doc: PlanDocument, part: Partial<Plan>): PlanDocument => ({
@@ -32,13 +33,35 @@ const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
 export const markAt = (n: number): string =>
   `${LETTERS[n % 26]}${n >= 26 ? String(Math.floor(n / 26) + 1) : ''}`;
 
-/** Marks given anew from front to rear, by where each base begins. */
-export function remarked(doc: PlanDocument): PlanDocument {
-  const front = (p: Panel): number => p.base.origin[0] + Math.min(...p.base.outline.map(q => q[0]));
-  const order = [...doc.plan.panels].sort((a, b) => front(a) - front(b) || (a.id < b.id ? -1 : 1));
-  const mark = new Map(order.map((p, i) => [p.id, markAt(i)]));
-  return inPlan(doc, { panels: doc.plan.panels.map(p => ({ ...p, mark: mark.get(p.id) ?? p.mark })) });
+/** Which mark it is, the other way round; -1 for a name of the owner's own. */
+function rankOf(mark: string): number {
+  const [, letter = '', turn] = /^([A-Z])(\d*)$/.exec(mark) ?? [];
+  return letter === '' ? -1 : LETTERS.indexOf(letter) + 26 * (turn ? Number(turn) - 1 : 0);
 }
+
+/** The mark of a plate that has none yet. */
+export const UNMARKED = '?';
+
+/**
+ * Marks for the plates that have none, from front to rear; every other keeps the letter that is painted on it. Letters go on after the
+ * last one in use: that of a plate which was deleted is on a drawing somewhere.
+ */
+export function marked(doc: PlanDocument): PlanDocument {
+  const letters = doc.plan.panels.map(p => p.mark).filter(m => m !== UNMARKED);
+  let next = 0;
+  while (letters.some(m => rankOf(m) >= next)) next++;
+  const given = new Map(
+    frontToRear(doc.plan.panels)
+      .filter(p => p.mark === UNMARKED)
+      .map((p, i) => [p.id, markAt(next + i)]),
+  );
+  if (given.size === 0) return doc;
+  return inPlan(doc, { panels: doc.plan.panels.map(p => ({ ...p, mark: given.get(p.id) ?? p.mark })) });
+}
+
+/** Letters given to all plates anew, from front to rear. */
+export const relettered = (doc: PlanDocument): PlanDocument =>
+  marked(inPlan(doc, { panels: doc.plan.panels.map(p => ({ ...p, mark: UNMARKED })) }));
 
 /** A sheet in other material or thickness, its finish kept. */
 export function resheeted(

@@ -6,6 +6,7 @@ import { presentRig, startingRig } from '../../rig';
 import { blankPlan } from '../blank';
 import { checkDocument } from '../document';
 import type { Panel, PlanDocument } from '../plan';
+import { frontToRear } from '../select';
 import {
   cornerAdded,
   cornerMoved,
@@ -17,6 +18,7 @@ import {
   flangeChanged,
   flangeRemoved,
   jointAdded,
+  markAt,
   openingFault,
   openingSet,
   outlineFault,
@@ -27,6 +29,7 @@ import {
   panelSplit,
   panelsMerged,
   panelsRemoved,
+  relettered,
   seamSet,
   snapLines,
   snapped,
@@ -152,7 +155,39 @@ describe('plates', () => {
     expect(less.plan.seams.some(s => s.front === 'plate-b' || s.rear === 'plate-b')).toBe(false);
     // a bolt shared with a neighbor stays with the neighbor
     expect(less.plan.joints.some(j => j.id === 'j07')).toBe(true);
-    expect(less.plan.panels.map(p => p.mark).sort()).toEqual(['A', 'B', 'C', 'D']);
+    // letters are painted on plates and printed on drawings: what is left keeps its own
+    expect(less.plan.panels.map(p => p.mark)).toEqual(['A', 'C', 'D', 'E']);
+  });
+
+  it('keep their letters when others come and go, and are told from front to rear', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.boolean(), fc.nat(9), fc.integer({ min: -800, max: 3000 })), { maxLength: 12 }),
+        acts => {
+          let d: PlanDocument = demo('heron');
+          for (const [adds, which, x] of acts) {
+            const was = new Map(d.plan.panels.map(p => [p.id, p.mark]));
+            const some = d.plan.panels[which % Math.max(1, d.plan.panels.length)];
+            if (adds || !some) {
+              const like = demo('heron').plan.panels[0] as Panel;
+              d = panelAdded(d, {
+                ...like,
+                id: undefined,
+                base: { ...like.base, origin: [x, 0, 300] },
+              }).document;
+            } else d = panelsRemoved(d, [some.id]);
+            for (const p of d.plan.panels) if (was.has(p.id)) expect(p.mark).toBe(was.get(p.id));
+            expect(new Set(d.plan.panels.map(p => p.mark)).size).toBe(d.plan.panels.length);
+          }
+          const begin = (p: Panel): number => p.base.origin[0] + Math.min(...p.base.outline.map(q => q[0]));
+          const along = frontToRear(d.plan.panels).map(begin);
+          expect(along).toEqual([...along].sort((a, b) => a - b));
+          const anew = frontToRear(relettered(d).plan.panels).map(p => p.mark);
+          expect(anew).toEqual(anew.map((_, i) => markAt(i)));
+        },
+      ),
+      { numRuns: 60 },
+    );
   });
 
   it('mirrored twice are what they were', () => {

@@ -17,7 +17,7 @@ import { err, ok, type Result } from '../../units';
 import { USUAL_SHEET } from '../blank';
 import type { Flange, Joint, Opening, Panel, PlanDocument, SheetChoice } from '../plan';
 import { holeNamed } from '../present';
-import { freshId, holesTidied, inPlan, remarked, withPanel } from './change';
+import { freshId, holesTidied, inPlan, marked, UNMARKED, withPanel } from './change';
 import { lowered, tiedTo } from './lowered';
 
 /** The sheet of a plate in each build that has one. */
@@ -51,7 +51,7 @@ export function outlineSet(doc: PlanDocument, id: string, outline: Polygon): Res
   return fault ? err(fault) : ok(withPanel(doc, id, p => ({ ...p, base: { ...p.base, outline } })));
 }
 
-/** A new plate with its sheet in every build; marks are given anew from front to rear. */
+/** A new plate with its sheet in every build and the next free letter; the others keep theirs. */
 export function panelAdded(
   doc: PlanDocument,
   panel: Omit<Panel, 'id' | 'mark'> & { readonly id?: string },
@@ -62,8 +62,8 @@ export function panelAdded(
     const usual = sheets[b.id] ?? Object.values(b.sheets)[0] ?? USUAL_SHEET;
     return { ...b, sheets: { ...b.sheets, [id]: usual } };
   });
-  const panels = [...doc.plan.panels, { ...panel, id, mark: '?' }];
-  return { document: remarked(inPlan(doc, { panels, builds })), id };
+  const panels = [...doc.plan.panels, { ...panel, id, mark: UNMARKED }];
+  return { document: marked(inPlan(doc, { panels, builds })), id };
 }
 
 /** Takes plates out; joints lose them, and go when none is left; seams, sheets and the holes drilled for them go too. */
@@ -79,20 +79,18 @@ export function panelsRemoved(doc: PlanDocument, ids: readonly string[]): PlanDo
       ...(kept.length > 0 ? { slots: Object.fromEntries(kept) } : {}),
     };
   };
-  return remarked(
-    holesTidied(
-      inPlan(doc, {
-        panels: doc.plan.panels.filter(p => !gone.has(p.id)),
-        joints: doc.plan.joints
-          .map(j => (j.panels.some(p => gone.has(p)) ? without(j) : j))
-          .filter((j, i) => j.panels.length > 0 || doc.plan.joints[i]?.panels.length === 0),
-        seams: doc.plan.seams.filter(s => !gone.has(s.front) && !gone.has(s.rear)),
-        builds: doc.plan.builds.map(b => ({
-          ...b,
-          sheets: Object.fromEntries(Object.entries(b.sheets).filter(([p]) => !gone.has(p))),
-        })),
-      }),
-    ),
+  return holesTidied(
+    inPlan(doc, {
+      panels: doc.plan.panels.filter(p => !gone.has(p.id)),
+      joints: doc.plan.joints
+        .map(j => (j.panels.some(p => gone.has(p)) ? without(j) : j))
+        .filter((j, i) => j.panels.length > 0 || doc.plan.joints[i]?.panels.length === 0),
+      seams: doc.plan.seams.filter(s => !gone.has(s.front) && !gone.has(s.rear)),
+      builds: doc.plan.builds.map(b => ({
+        ...b,
+        sheets: Object.fromEntries(Object.entries(b.sheets).filter(([p]) => !gone.has(p))),
+      })),
+    }),
   );
 }
 

@@ -1,5 +1,5 @@
 import type { Triangle } from '@plate-fold/core/fold';
-import type { Polygon } from '@plate-fold/core/geometry';
+import type { Polygon, Vec2, Vec3 } from '@plate-fold/core/geometry';
 
 /** A body of sheet, in the vehicle's frame, mm. */
 export interface Solid {
@@ -16,6 +16,13 @@ export interface Ghost {
   readonly footprint: Polygon;
   readonly zBottom: number;
   readonly zTop: number;
+}
+
+/** What the vehicle stands on: its tires and the ground under them at z = 0, mm. */
+export interface Stand {
+  readonly tires: readonly { readonly at: Vec3; readonly radius: number; readonly width: number }[];
+  /** the stretch of ground that is drawn, corner to corner */
+  readonly ground: readonly [Vec2, Vec2];
 }
 
 /** A surface colored by a figure: x y z and a color of every corner, r g b from 0 to 1. */

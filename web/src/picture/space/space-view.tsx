@@ -1,6 +1,6 @@
 import type { Vec3 } from '@plate-fold/core/geometry';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
-import type { ColoredSurface, Eye, Ghost, Section, Solid } from './contents';
+import type { ColoredSurface, Eye, Ghost, Section, Solid, Stand } from './contents';
 import { EYES, frontLies } from './eyes';
 import { makeScene, type SpaceScene } from './scene';
 
@@ -8,6 +8,7 @@ interface Props {
   readonly label: string;
   readonly solids: readonly Solid[];
   readonly ghosts: readonly Ghost[];
+  readonly stand?: Stand;
   readonly section?: Section;
   readonly field?: readonly ColoredSurface[];
   readonly rocks?: readonly Vec3[];
@@ -32,7 +33,8 @@ const TAP = 5;
 
 /** Plates in space, turned by dragging, pinched nearer, or moved by keys. */
 export default function SpaceView(props: Props) {
-  const { label, solids, ghosts, section, field, rocks, eye, about, theme, width, height, onLost } = props;
+  const { label, solids, ghosts, stand, section, field, rocks, eye, about, theme, width, height, onLost } =
+    props;
   const { onRock, follow, onEye } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   const scene = useRef<SpaceScene | undefined>(undefined);
@@ -68,7 +70,7 @@ export default function SpaceView(props: Props) {
   }, []);
   useEffect(() => scene.current?.resize(width, height), [width, height]);
   useEffect(() => scene.current?.section(section), [section]);
-  useEffect(() => scene.current?.ghosts(ghosts), [ghosts]);
+  useEffect(() => scene.current?.ghosts(ghosts, stand), [ghosts, stand]);
   useEffect(() => scene.current?.solids(solids), [solids]);
   useEffect(() => {
     if (field) scene.current?.field(field, rocks ?? []);

@@ -1,5 +1,6 @@
 import { hardwareList, toBuy } from '@plate-fold/core/bolt';
-import { buyListCsv } from '@plate-fold/core/formats';
+import { buyListCsv, fileName } from '@plate-fold/core/formats';
+import { buildName } from '@plate-fold/core/plan';
 import { usePutOnShelfMutation, useShelfQuery } from '../../state/api';
 import { useFacts } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
@@ -70,8 +71,8 @@ export function HardwareList() {
   return (
     <div className="max-w-4xl p-4">
       <ListHead
-        title={`Hardware list for build ${build.id}`}
-        file={`${document.plan.id}-${build.id}-hardware-list.csv`}
+        title={`Hardware list for ${buildName(build)}`}
+        file={`${fileName(document.plan.id, build.name, 'hardware list')}.csv`}
         text={() => buyListCsv(buy)}
       />
       <p role="status" className="mb-2 font-semibold">
@@ -91,7 +92,7 @@ export function HardwareList() {
         rowClass={() => 'border-b border-scribe/70'}
       />
       <p className="mt-3 text-small text-ink2">
-        Lengths follow the sheet of build {build.id}: another build may need other bolts. Pack sizes are
+        Lengths follow the sheet of {buildName(build)}: another build may need other bolts. Pack sizes are
         estimates. Buy a spare of each.
       </p>
     </div>

@@ -1,4 +1,5 @@
 import { toolName } from '@plate-fold/core/bolt';
+import { buildName } from '@plate-fold/core/plan';
 import { Minus, Plus } from 'lucide-react';
 import { useFacts } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
@@ -13,7 +14,7 @@ export function KitTab() {
   const missing = gaps.parts.reduce((s, p) => s + p.missing, 0);
   return (
     <div className="max-w-3xl p-4">
-      <h2 className="text-title font-bold">Kit for build {facts.build.id}</h2>
+      <h2 className="text-title font-bold">Kit for {buildName(facts.build)}</h2>
       <p role="status" className={`mt-1 text-lead font-semibold ${complete ? '' : 'text-oxide'}`}>
         {complete
           ? 'Everything is here and fits.'

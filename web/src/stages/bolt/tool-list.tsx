@@ -1,5 +1,6 @@
 import { toolList, toolName } from '@plate-fold/core/bolt';
-import { toolListCsv } from '@plate-fold/core/formats';
+import { fileName, toolListCsv } from '@plate-fold/core/formats';
+import { buildName } from '@plate-fold/core/plan';
 import type { UnitSystem } from '@plate-fold/core/units';
 import { useFacts } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
@@ -43,8 +44,8 @@ export function ToolList() {
   return (
     <div className="max-w-3xl p-4">
       <ListHead
-        title={`Tools for build ${build.id}`}
-        file={`${document.plan.id}-${build.id}-tools.csv`}
+        title={`Tools for ${buildName(build)}`}
+        file={`${fileName(document.plan.id, build.name, 'tools')}.csv`}
         text={() => toolListCsv(lines, units)}
       />
       <DataTable

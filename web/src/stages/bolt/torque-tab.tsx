@@ -1,4 +1,5 @@
 import { lengthName, type ResolvedJoint } from '@plate-fold/core/bolt';
+import { buildName } from '@plate-fold/core/plan';
 import { fixed, formatTorque, torqueFigure } from '@plate-fold/core/units';
 import { Printer } from 'lucide-react';
 import { useFacts } from '../../state/derived';
@@ -88,7 +89,7 @@ export function TorqueTab() {
     <div className="p-4 print:p-0">
       <div className="mb-2 flex items-center justify-between gap-3">
         <h2 className="text-title font-bold">
-          Torques of {document.plan.name}, build {build.id}
+          Torques of {document.plan.name}, {buildName(build)}
         </h2>
         <Button className="print:hidden" onClick={() => window.print()}>
           <Printer size={17} aria-hidden="true" /> Print

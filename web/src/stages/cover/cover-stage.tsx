@@ -150,7 +150,7 @@ export function CoverStage() {
               </UndersideMap>
               <ZoomButtons sheet={sheet} />
             </Pannable>
-            <div className="border-t border-scribe">
+            <div className="border-t border-scribe bg-sheet">
               <PlateStrip
                 facts={facts}
                 scale={sheet.scale}

@@ -1,6 +1,7 @@
 import { RULES } from '@plate-fold/core/checks';
 import { AHEAD_DEGREES, undersideAt } from '@plate-fold/core/cover';
 import type { FoldedPanel } from '@plate-fold/core/fold';
+import { buildName, buildOf } from '@plate-fold/core/plan';
 import { fixed, lengthFigure, massFigure } from '@plate-fold/core/units';
 import { X } from 'lucide-react';
 import { Tabs } from 'radix-ui';
@@ -98,7 +99,7 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
           ))}
         </Tabs.List>
         <Tabs.Content value="sheet">
-          <SheetPicker panel={panel} sheet={sheet} build={facts.build.id} />
+          <SheetPicker panel={panel} sheet={sheet} build={buildName(facts.build)} />
 
           <dl className="mt-4">
             <Row
@@ -106,7 +107,7 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
               of={massFigure(folded.massKg, units)}
               meaning={
                 change && other
-                  ? `${change.value} ${change.unit} against ${other.id}${lift !== undefined && folded.massKg > lift ? '; too heavy alone' : ''}`
+                  ? `${change.value} ${change.unit} vs ${buildOf(facts.document.plan, other.id).name}${lift !== undefined && folded.massKg > lift ? '; too heavy alone' : ''}`
                   : 'one plate'
               }
             />

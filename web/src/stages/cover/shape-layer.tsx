@@ -15,7 +15,7 @@ import {
   snapLines,
   snapped,
 } from '@plate-fold/core/plan';
-import { formatLength, MM_PER_INCH, type UnitSystem } from '@plate-fold/core/units';
+import { formatLength, MM_PER_INCH, tapeLength, type UnitSystem } from '@plate-fold/core/units';
 import { useState } from 'react';
 import { pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
@@ -25,6 +25,25 @@ import { useHand, useRun } from '../../state/commands/run';
 /** Pixels within which a dragged thing snaps to a line. */
 const REACH_PX = 7;
 const HANDLE = 11;
+/** An edge shorter than this on the screen has no room for its length, px. */
+const LABEL_FROM = 64;
+/** How lengths and numbers of corners are written beside what they belong to. */
+const LABEL = {
+  className: 'fig',
+  fontSize: 12,
+  fontWeight: 600,
+  stroke: 'var(--paper)',
+  strokeWidth: 4,
+  paintOrder: 'stroke',
+  pointerEvents: 'none',
+  style: { fill: 'var(--fluid)' },
+} as const;
+
+/** The way from one place to another, as long as one. */
+function towards(from: Vec2, to: Vec2): Vec2 {
+  const l = Math.hypot(to[0] - from[0], to[1] - from[1]) || 1;
+  return [(to[0] - from[0]) / l, (to[1] - from[1]) / l];
+}
 
 /** Handles of the chosen plate: its body, corners, edges and openings, each moved by mouse, finger or keys. */
 export function ShapeLayer(props: {
@@ -54,8 +73,15 @@ export function ShapeLayer(props: {
     return s.at;
   };
   const length = (mm: number): string => formatLength(mm, units);
+  /** the way out of the plate at an edge, on the screen, as long as one pixel */
+  const outward = (a: Vec2, b: Vec2): Vec2 => {
+    const l = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+    const out: Vec2 = [(b[1] - a[1]) / l, (a[0] - b[0]) / l];
+    return turned ? [-out[0], -out[1]] : out;
+  };
   const clear = { onPointerUpCapture: () => setGuide(undefined), onBlur: () => setGuide(undefined) };
   const n = outline.length;
+  const turned = signedArea(outline.map(q => put(ground(q)))) < 0;
   const first = ground(outline[0] as Vec2);
   const middle: Vec2 = [
     outline.reduce((s, q) => s + ground(q)[0], 0) / n,
@@ -96,7 +122,9 @@ export function ShapeLayer(props: {
         const [a, b] = [put(ground(q)), put(ground(r))];
         const at: Vec2 = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
         const mid = ground([(q[0] + r[0]) / 2, (q[1] + r[1]) / 2]);
-        if (Math.hypot(a[0] - b[0], a[1] - b[1]) < 26) return null;
+        const edgePx = Math.hypot(a[0] - b[0], a[1] - b[1]);
+        if (edgePx < 26) return null;
+        const [ox, oy] = outward(a, b);
         const along = (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI;
         // how far out of the edge a place lies, from where the edge was when it was taken
         const out = (dx: number, dy: number): number => {
@@ -143,12 +171,24 @@ export function ShapeLayer(props: {
               stroke="var(--fluid)"
               strokeWidth="2"
             />
+            {edgePx > LABEL_FROM && (
+              <text
+                x={at[0] + ox * 20}
+                y={at[1] + oy * 15 + 4}
+                textAnchor={Math.abs(ox) < 0.5 ? 'middle' : ox > 0 ? 'start' : 'end'}
+                aria-hidden="true"
+                {...LABEL}
+              >
+                {tapeLength(Math.hypot(r[0] - q[0], r[1] - q[1]), units)}
+              </text>
+            )}
           </g>
         );
       })}
       {outline.map((q, i) => {
         const g = ground(q);
         const at = put(g);
+        const inward = towards(at, put(middle));
         const to = (x: number, y: number) => ({ panel: panel.id, corner: i, to: underGround(frame, x, y) });
         return (
           <g
@@ -179,6 +219,16 @@ export function ShapeLayer(props: {
               stroke="var(--fluid)"
               strokeWidth="2.4"
             />
+            <text
+              x={at[0] + inward[0] * 16}
+              y={at[1] + inward[1] * 16 + 4}
+              textAnchor="middle"
+              aria-hidden="true"
+              {...LABEL}
+              fontSize="11"
+            >
+              {i + 1}
+            </text>
           </g>
         );
       })}

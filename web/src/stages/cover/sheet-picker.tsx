@@ -71,8 +71,8 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
     choose({ ...sheet, thickness: t.value, gauge: tradeName(family, t.value) });
   };
   return (
-    <section aria-label={`Sheet of plate ${panel.mark} in build ${build}`}>
-      <h3 className="mb-1.5 font-bold">Sheet in build {build}</h3>
+    <section aria-label={`Sheet of plate ${panel.mark} in ${build}`}>
+      <h3 className="mb-1.5 font-bold">Sheet in {build}</h3>
       <RadioGroup.Root
         aria-label="Material"
         value={sheet.material}

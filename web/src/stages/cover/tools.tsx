@@ -229,7 +229,7 @@ export function PlateTools(props: {
         onPress={() => panel && chosen(run(mirrorPlate, { panel: panel.id }))}
       />
       <Tool
-        name="Copy"
+        name="Duplicate"
         icon={<Copy size={17} aria-hidden="true" />}
         disabled={!panel}
         onPress={() => panel && chosen(run(copyPlate, { panel: panel.id }))}

@@ -55,8 +55,7 @@ export function FoldStage() {
   const { panel } = useAppSelector(s => s.view);
   const [bend, setBend] = useState<string>();
   const [nesting, setNesting] = useState(false);
-  const byMark = [...facts.panels].sort((a, b) => (a.panel.mark < b.panel.mark ? -1 : 1));
-  const folded = facts.panels.find(p => p.panel.id === panel) ?? byMark[0];
+  const folded = facts.panels.find(p => p.panel.id === panel) ?? facts.panels[0];
   return (
     <Bench
       asideName="Bends"
@@ -73,7 +72,7 @@ export function FoldStage() {
             }}
             className="flex shrink-0 gap-1 overflow-x-auto border-b border-scribe bg-sheet px-2 py-1"
           >
-            {byMark.map(p => (
+            {facts.panels.map(p => (
               <RadioGroup.Item
                 key={p.panel.id}
                 value={p.panel.id}

@@ -1,4 +1,5 @@
 import { SHOPS } from '@plate-fold/core/fold';
+import { buildName } from '@plate-fold/core/plan';
 import { fixed } from '@plate-fold/core/units';
 import { quoteBlanks } from '@plate-fold/core/weigh';
 import { useEffect, useState } from 'react';
@@ -58,7 +59,7 @@ export function QuoteCard() {
       <Button className="mt-1 w-full" disabled={waiting || panels.length === 0} onClick={() => void ask()}>
         {waiting
           ? 'Waiting for the fabricator …'
-          : `Get a quote for all ${panels.length} plates of build ${facts.build.id}`}
+          : `Get a quote for all ${panels.length} plates of ${buildName(facts.build)}`}
       </Button>
       {answer?.state === 'offered' && (
         <p role="status" className="mt-2 text-sub">

@@ -19,7 +19,7 @@ function Plate({ facts, draft, onChange }: Pick<FormProps, 'facts' | 'draft' | '
       value={draft.panel ?? 'none'}
       choices={[
         { value: 'none', name: 'which plate' },
-        ...facts.document.plan.panels.map(p => ({ value: p.id, name: `${p.mark}, ${p.name}` })),
+        ...facts.panels.map(({ panel: p }) => ({ value: p.id, name: `${p.mark}, ${p.name}` })),
       ]}
       onChoose={v => onChange({ ...draft, panel: v === 'none' ? undefined : v })}
       className="w-full"

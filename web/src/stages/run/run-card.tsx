@@ -1,4 +1,5 @@
-import { type Method, setMethod } from '@plate-fold/core/plan';
+import { buildNameIn, type Method, setMethod } from '@plate-fold/core/plan';
+import { sentence } from '@plate-fold/core/units';
 import { Link } from 'react-router';
 import { FindingCard } from '../../shared/finding-card';
 import { useRunsQuery, useSetRunAsideMutation } from '../../state/api';
@@ -131,7 +132,7 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
                 >
                   <span>
                     {r.service === null
-                      ? `Build ${r.buildId}`
+                      ? sentence(buildNameIn(plan, r.buildId))
                       : (facts.rig.servicePoints.find(s => s.id === r.service)?.name ?? r.service)}
                     , started {when(r.startedAt)}
                   </span>

@@ -1,4 +1,5 @@
 import { type AsBuiltLine, asBuilt, asBuiltCsv } from '@plate-fold/core/formats';
+import { buildNameIn, buildOf } from '@plate-fold/core/plan';
 import type { Tick } from '@plate-fold/core/sequence';
 import { torqueFigure, type UnitSystem } from '@plate-fold/core/units';
 import { Download, Printer } from 'lucide-react';
@@ -46,7 +47,12 @@ export function RunRecord(props: {
     });
   }
   const { rig, plan } = run.document;
-  const of = { vehicle: rig.name, plan: plan.name, build: run.buildId, startedAt: run.startedAt };
+  const of = {
+    vehicle: rig.name,
+    plan: plan.name,
+    build: buildOf(plan, run.buildId).name,
+    startedAt: run.startedAt,
+  };
   type Line = typeof last extends Map<string, infer L> ? L : never;
   const fine = ({ readNm, targetNm }: Line): boolean =>
     readNm === undefined || targetNm === undefined || judge(readNm, targetNm, units).near;
@@ -130,8 +136,8 @@ export function RunRecord(props: {
         </Button>
       </div>
       <p className="text-body">
-        <b>{rig.name}</b>, {plan.name}, build {run.buildId}, revision {run.revision} of the plan; begun{' '}
-        {when(run.startedAt)}
+        <b>{rig.name}</b>, {plan.name}, {buildNameIn(plan, run.buildId)}, revision {run.revision} of the plan;
+        begun {when(run.startedAt)}
         {run.endedAt === null ? '' : `, ended ${when(run.endedAt)}`}.
       </p>
       <p className="text-small text-ink2">The last round of each bolt; all rounds stand in the CSV.</p>

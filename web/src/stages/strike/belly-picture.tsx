@@ -1,10 +1,12 @@
 import type { Vec2 } from '@plate-fold/core/geometry';
+import type { PresentRig } from '@plate-fold/core/rig';
 import type { UnitSystem } from '@plate-fold/core/units';
 import { lazy, Suspense, useMemo } from 'react';
 import { type SheetScale, sheetScale } from '../../picture/sheet-scale';
-import type { ColoredSurface, Eye } from '../../picture/space/contents';
+import type { ColoredSurface, Eye, Ghost, Stand } from '../../picture/space/contents';
 import { hasWebGl } from '../../picture/space/webgl';
 import { useSize } from '../../picture/use-size';
+import { tireWidth } from '../../picture/vehicle';
 import type { Struck } from '../../state/strikes/use-strikes';
 import { DrawnBelly, type Rock } from './drawn-belly';
 import { type Shown, surfacesOf } from './shown';
@@ -15,6 +17,7 @@ const NOTHING: readonly never[] = [];
 /** One build's belly under its rocks: in space, or drawn flat. */
 export function BellyPicture(props: {
   readonly build: string;
+  readonly rig: PresentRig;
   readonly struck: readonly Struck[];
   readonly places: Readonly<Record<string, Vec2>>;
   readonly shown: Shown;
@@ -28,7 +31,7 @@ export function BellyPicture(props: {
   readonly onEye?: (eye: Eye) => void;
   readonly onRock: (panel: string, at: Vec2) => void;
 }) {
-  const { build, struck, places, shown, most, exaggerated, theme, flat, scale, onRock } = props;
+  const { build, rig, struck, places, shown, most, exaggerated, theme, flat, scale, onRock } = props;
   const [box, size] = useSize<HTMLDivElement>();
   const surfaces = useMemo(
     () => surfacesOf(struck, shown, most, flat ? 0 : exaggerated, theme),
@@ -50,6 +53,8 @@ export function BellyPicture(props: {
       }),
     [struck, places],
   );
+  const ghosts = useMemo(() => ghostsOf(rig), [rig]);
+  const stand = useMemo(() => standOf(rig), [rig]);
   const places3 = useMemo(() => rocks.map(r => r.at), [rocks]);
   return (
     <div ref={box} className="relative min-h-0 min-w-0 flex-1 overflow-hidden bg-ground">
@@ -70,9 +75,10 @@ export function BellyPicture(props: {
       {!flat && hasWebGl() && size.width > 0 && surfaces.length > 0 && (
         <Suspense fallback={null}>
           <SpaceView
-            label={`Underside of build ${build} under load`}
+            label={`Underside of ${build} under load`}
             solids={NOTHING}
-            ghosts={NOTHING}
+            ghosts={ghosts}
+            stand={stand}
             field={surfaces}
             rocks={places3}
             eye="belly"
@@ -89,6 +95,30 @@ export function BellyPicture(props: {
       )}
     </div>
   );
+}
+
+/** Parts and members of the vehicle over its belly; what moves has no place of its own. */
+const ghostsOf = ({ components, members }: PresentRig): readonly Ghost[] =>
+  [...components.filter(c => !c.moves), ...members].map(({ id, footprint, zBottom, zTop }) => ({
+    id,
+    footprint,
+    zBottom,
+    zTop,
+  }));
+
+/** A tire as wide as the map draws it, and ground as far as the vehicle reaches. */
+function standOf({ rig }: PresentRig): Stand {
+  const width = tireWidth(rig);
+  const out = rig.trackWidth / 2;
+  return {
+    tires: [0, rig.wheelbase].flatMap(x =>
+      [-out, out].map(y => ({ at: [x, y, rig.tyreRadius] as const, radius: rig.tyreRadius, width })),
+    ),
+    ground: [
+      [-rig.frontOverhang, -out - width],
+      [rig.wheelbase + rig.rearOverhang, out + width],
+    ],
+  };
 }
 
 /** In a picture narrower than this the belly is drawn as large as fits, not on the side view's scale, px. */

@@ -1,6 +1,7 @@
 import { checkStruck } from '@plate-fold/core/checks';
 import { assemble } from '@plate-fold/core/derive';
 import type { Vec2 } from '@plate-fold/core/geometry';
+import { buildNameIn, buildOf } from '@plate-fold/core/plan';
 import { type Hold, PATCH, type StrikeCase } from '@plate-fold/core/strike';
 import { fixed, lengthFigure, loadFigure, N_PER_LBF } from '@plate-fold/core/units';
 import { useCallback, useEffect, useMemo, useState } from 'react';
@@ -111,7 +112,8 @@ export function StrikeStage() {
   const picture = (i: number, scale: SheetScale) => (
     <BellyPicture
       key={bellies[i]?.build}
-      build={bellies[i]?.build ?? ''}
+      build={buildNameIn(document.plan, bellies[i]?.build ?? '')}
+      rig={facts.rig}
       struck={struck[i] ?? []}
       places={blow.places}
       shown={shown}
@@ -159,7 +161,9 @@ export function StrikeStage() {
                 >
                   {picture(i, sheet.scale)}
                   {bellies.length > 1 && (
-                    <p className="pointer-events-none absolute top-2 right-3 font-bold">Build {b.build}</p>
+                    <p className="pointer-events-none absolute top-2 right-3 font-bold">
+                      {buildOf(document.plan, b.build).name}
+                    </p>
                   )}
                 </div>
               ))}
@@ -203,7 +207,7 @@ export function StrikeStage() {
                   { value: NO_BUILD, name: 'no second build' },
                   ...document.plan.builds
                     .filter(b => b.id !== facts.build.id)
-                    .map(b => ({ value: b.id, name: `with ${b.id} ${b.name}` })),
+                    .map(b => ({ value: b.id, name: `with ${b.name}` })),
                 ]}
                 onChoose={setBeside}
                 className="max-w-56"
@@ -276,7 +280,7 @@ export function StrikeStage() {
                 key={s.folded.panel.id}
                 struck={s}
                 other={struck[1]?.[i]}
-                builds={bellies.map(b => b.build)}
+                builds={bellies.map(b => buildNameIn(document.plan, b.build))}
                 blow={blow}
                 ready={waiting === 0}
                 selected={panel === s.folded.panel.id}

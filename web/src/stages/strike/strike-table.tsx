@@ -1,6 +1,7 @@
 import { jointCapacity } from '@plate-fold/core/bolt';
 import { jointShare } from '@plate-fold/core/checks';
 import type { Facts } from '@plate-fold/core/derive';
+import { buildOf } from '@plate-fold/core/plan';
 import { type Figure, fixed, lengthFigure, loadFigure, type UnitSystem } from '@plate-fold/core/units';
 import type { Belly, Struck } from '../../state/strikes/use-strikes';
 import { Fig } from '../../ui/figure';
@@ -85,7 +86,7 @@ export function StrikeTable({
                     {b === 0 && `${s.folded.panel.mark} ${s.folded.panel.name}`}
                   </th>
                   <td className="py-1.5 pr-3 align-top">
-                    {belly.build}
+                    {buildOf(belly.document.plan, belly.build).name}
                     <span className="block text-note text-ink2">{sheetName(s.folded.sheet)}</span>
                   </td>
                   {v ? (

@@ -2,7 +2,7 @@ import { jointCapacity } from '@plate-fold/core/bolt';
 import { asAtRest, HEARD_BELOW, jointShare } from '@plate-fold/core/checks';
 import type { Vec2 } from '@plate-fold/core/geometry';
 import { DENT_ERROR, type JointState, type StrikeAnswer } from '@plate-fold/core/strike';
-import { type Figure, fixed, lengthFigure, loadFigure, stressFigure } from '@plate-fold/core/units';
+import { type Figure, fixed, lengthFigure, loadFigure, sentence, stressFigure } from '@plate-fold/core/units';
 import { DentsFrom } from '../../shared/dents-from';
 import { useFacts } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
@@ -199,14 +199,14 @@ function Beside({
   than: StrikeAnswer;
   size: (mm: number) => Figure;
 }) {
-  if (!answer) return <p className="mt-1 text-small text-ink2">Build {build} is striking …</p>;
+  if (!answer) return <p className="mt-1 text-small text-ink2">{sentence(build)} is striking …</p>;
   const words = (mm: number, signed = false): string => {
     const f = size(mm);
     return `${signed && mm >= 0 ? '+' : ''}${f.value}\u00a0${f.unit}`;
   };
   return (
     <p className="mt-1 border-l-[3px] border-fluid pl-2 text-small">
-      In build {build} it deflects {words(answer.deflectionMm)} (
+      In {build} it deflects {words(answer.deflectionMm)} (
       {words(answer.deflectionMm - than.deflectionMm, true)})
       {answer.gapMm !== undefined && than.gapMm !== undefined && (
         <>

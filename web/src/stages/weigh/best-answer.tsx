@@ -11,7 +11,7 @@ import {
   valueFor,
 } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
-import { copyBuild, resheeted, setSheets } from '@plate-fold/core/plan';
+import { buildName, copyBuild, resheeted, setSheets } from '@plate-fold/core/plan';
 import { type Figure, fixed, lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
 import { useRun } from '../../state/commands/run';
 import { Button } from '../../ui/button';
@@ -133,10 +133,10 @@ export function BestAnswer({
       </div>
       <div className="mt-3 flex flex-wrap gap-2">
         <Button look="strong" onClick={accept}>
-          Use it for build {facts.build.id}
+          Use it for {buildName(facts.build)}
         </Button>
         <Button onClick={() => run(copyBuild, { build: facts.build.id })}>
-          Duplicate build {facts.build.id} first
+          Duplicate {buildName(facts.build)} first
         </Button>
       </div>
     </section>

@@ -1,6 +1,6 @@
 import { bestBuild, type Goal, nearest, sheetLimits, valueFor } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
-import { fixed, formatMass } from '@plate-fold/core/units';
+import { fixed, formatLength, formatMass, type UnitSystem } from '@plate-fold/core/units';
 import { leftForPlates } from '@plate-fold/core/weigh';
 import { useMemo, useState } from 'react';
 import { StockChoice } from '../../shared/stock-choice';
@@ -10,6 +10,14 @@ import { BestLimits } from './best-limits';
 import { Progress } from './ladder-progress';
 import { struckOf } from './rungs';
 import { useLadder } from './use-ladder';
+
+/** What clearance a strike has to leave, in words. */
+const keptGap = (minGap: number | undefined, units: UnitSystem): string =>
+  minGap === undefined
+    ? 'keeps full clearance at every part'
+    : minGap === 0
+      ? 'touches no part'
+      : `leaves ${formatLength(minGap, units)} to every part`;
 
 /** The best sheet for every plate within limits, searched among what has been struck so far. */
 export function BestTab({ facts }: { facts: Facts }) {
@@ -41,13 +49,6 @@ export function BestTab({ facts }: { facts: Facts }) {
         <span className="flex-1" />
         <Progress ladder={ladder} />
       </div>
-      <p className="mt-2 text-small text-ink2">
-        Always required: it bends on the chosen brake, keeps full clearance at every part with half the
-        heavier axle on a rock, does not collapse, takes the heat,{' '}
-        {budget === undefined ? 'no budget is set' : `costs $${fixed(budget, 0)} or less in total`}
-        {maxTotalKg === undefined ? '' : `, plates ${formatMass(maxTotalKg, units)} or less together`}. Exact
-        among the sheets struck so far. Estimates; {facts.weight.rates.note}.
-      </p>
       {stuck.length > 0 && (
         <p role="status" className="mt-3 border-l-[6px] border-marker bg-markersoft px-3 py-2">
           No sheet {ladder.waiting === 0 ? 'of the catalog' : 'struck so far'} meets the limits for{' '}
@@ -56,15 +57,27 @@ export function BestTab({ facts }: { facts: Facts }) {
         </p>
       )}
       {best ? (
-        <BestAnswer
-          facts={facts}
-          units={units}
-          goal={goal}
-          best={best}
-          ladders={ladders}
-          limits={limits}
-          keeps={stuck.length === 0}
-        />
+        <>
+          <BestAnswer
+            facts={facts}
+            units={units}
+            goal={goal}
+            best={best}
+            ladders={ladders}
+            limits={limits}
+            keeps={stuck.length === 0}
+          />
+          <p className="mt-2 max-w-3xl text-small text-ink2">
+            Always required: it bends on the chosen brake, {keptGap(plan.limits.minGap, units)} with half the
+            heavier axle on a rock, does not collapse, takes the heat,{' '}
+            {budget === undefined ? 'no budget is set' : `costs ${fixed(budget, 0)} or less in total`}
+            {maxTotalKg === undefined ? '' : `, plates ${formatMass(maxTotalKg, units)} or less together`}. A
+            plate’s cost is what making it costs: its sheet by weight, cutting by length and thickness, bends
+            by the piece, finish by area; bolts and crossbars
+            {budget === undefined ? ' come on top' : ', shipping and tax are kept out of the budget first'}.
+            Exact among the sheets struck so far. Estimates; {facts.weight.rates.note}.
+          </p>
+        </>
       ) : (
         <p role="status" className="mt-3 border-l-[6px] border-marker bg-markersoft px-3 py-2">
           {ladder.waiting === 0

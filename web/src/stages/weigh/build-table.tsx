@@ -1,4 +1,5 @@
 import {
+  buildName,
   copyBuild,
   MOST_BUILDS,
   noteBuild,
@@ -38,24 +39,23 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
   return (
     <SortableHead
       id={build.id}
-      name={`Move build ${build.id}`}
-      className={`sticky top-0 z-10 min-w-52 border-b-2 bg-paper p-2 text-left align-top font-normal ${active ? 'border-fluid' : 'border-ink2'}`}
+      name={`Move ${buildName(build)}`}
+      className={`sticky top-0 z-10 w-[26rem] min-w-52 border-b-2 bg-paper p-2 text-left align-top font-normal ${active ? 'border-fluid' : 'border-ink2'}`}
     >
       {handle => (
         <>
           <div className="flex items-center gap-2">
             <span className="-ml-2">{handle}</span>
             <Swatch families={Object.values(build.sheets).map(s => MATERIALS[s.material].family)} size={28} />
-            <b className="text-title">{build.id}</b>
             <input
-              aria-label={`Name of build ${build.id}`}
+              aria-label={`Name of ${buildName(build)}`}
               {...name.field}
               maxLength={40}
-              className="min-h-9 w-full min-w-0 rounded-tight border border-transparent bg-transparent px-1 hover:border-scribe focus:border-fluid"
+              className="min-h-9 w-full min-w-0 rounded-tight border border-transparent bg-transparent px-1 text-lead font-bold hover:border-scribe focus:border-fluid"
             />
           </div>
           <textarea
-            aria-label={`Note on build ${build.id}`}
+            aria-label={`Note on ${buildName(build)}`}
             placeholder="why this build"
             {...note.field}
             rows={2}
@@ -73,7 +73,7 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
             </Button>
             <Button
               className="min-h-10 min-w-10 px-2"
-              aria-label={`Duplicate build ${build.id}`}
+              aria-label={`Duplicate ${buildName(build)}`}
               disabled={document.plan.builds.length >= MOST_BUILDS}
               onClick={() => run(copyBuild, { build: build.id })}
             >
@@ -81,7 +81,7 @@ function BuildHead({ column, base }: { column: Column; base: boolean }) {
             </Button>
             <Button
               className="min-h-10 min-w-10 px-2"
-              aria-label={`Delete build ${build.id}`}
+              aria-label={`Delete ${buildName(build)}`}
               disabled={document.plan.builds.length < 2}
               onClick={() => run(removeBuild, { build: build.id })}
             >
@@ -145,15 +145,21 @@ export function BuildTable() {
       order={columns.map(c => c.facts.build.id)}
       onOrder={order => run(orderBuilds, { order })}
     >
-      <table className="w-full border-separate border-spacing-0">
-        <caption className="sr-only">Builds compared; differences from build {base?.facts.build.id}</caption>
+      <table
+        className="w-full border-separate border-spacing-0"
+        // the columns stay together however wide the screen is
+        style={{ maxWidth: `${14 + 26 * columns.length}rem` }}
+      >
+        <caption className="sr-only">
+          Builds compared; differences from {base && buildName(base.facts.build)}
+        </caption>
         <thead>
           <tr>
             <th
               scope="col"
               className="sticky top-0 left-0 z-20 w-40 border-b-2 border-ink2 bg-paper p-2 text-left align-bottom text-note font-normal text-ink2"
             >
-              Small figures: difference from build {base?.facts.build.id}
+              Small figures: difference from {base && buildName(base.facts.build)}
             </th>
             {columns.map(c => (
               <BuildHead key={`${c.facts.build.id} ${c.facts.build.name}`} column={c} base={c === base} />

@@ -1,5 +1,5 @@
 import type { Facts } from '@plate-fold/core/derive';
-import { type Money, type RateId, setMoney, setOffer, setRate } from '@plate-fold/core/plan';
+import { buildName, type Money, type RateId, setMoney, setOffer, setRate } from '@plate-fold/core/plan';
 import { fixed, type UnitSystem } from '@plate-fold/core/units';
 import {
   againstRepair,
@@ -52,7 +52,7 @@ function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
             </th>
             {builds.map(b => (
               <th key={b.id} scope="col" className="min-w-32 px-2 py-1">
-                {b.id} <span className="font-normal text-ink2">{b.name}</span>
+                {b.name}
               </th>
             ))}
           </tr>
@@ -80,7 +80,7 @@ function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
             {builds.map(b => (
               <td key={b.id} className="px-2 py-1.5">
                 <MeasureInput
-                  label={`Offer for build ${b.id}`}
+                  label={`Offer for ${buildName(b)}`}
                   hideLabel
                   plain="$"
                   value={b.offer?.price ?? 0}
@@ -91,7 +91,7 @@ function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
                 />
                 {b.offer && (
                   <SourceInput
-                    label={`Who offers build ${b.id}`}
+                    label={`Who offers ${buildName(b)}`}
                     value={b.offer.source}
                     placeholder="from whom, when"
                     onEnter={source => offer(b.id, b.offer?.price ?? 0, source)}

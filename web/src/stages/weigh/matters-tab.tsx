@@ -117,7 +117,7 @@ export function MattersTab({ facts }: { facts: Facts }) {
                 </th>
                 {columns.map(c => (
                   <th key={c.facts.build.id} scope="col" className="min-w-28 px-2 py-1 text-right">
-                    {c.facts.build.id} <span className="font-normal text-ink2">{c.facts.build.name}</span>
+                    {c.facts.build.name}
                   </th>
                 ))}
                 <th scope="col" className="min-w-56 px-2 py-1">

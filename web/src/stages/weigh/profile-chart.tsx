@@ -48,7 +48,7 @@ export default function ProfileChart({
         background: 'transparent',
       },
       series: builds.map(b => ({
-        name: `${b.id} ${b.name}`,
+        name: b.name,
         data: b.shares.map((s, i) => ({
           x: names[i] ?? '',
           y: s === undefined ? null : Math.round(100 * s),

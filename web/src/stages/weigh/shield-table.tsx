@@ -46,7 +46,7 @@ export function ShieldTable({ columns, units }: { columns: readonly Column[]; un
             return (
               <tr key={`${c.facts.build.id} ${s.component}`} className="border-b border-scribe/60">
                 <th scope="row" className="py-1.5 pr-3 text-left">
-                  {c.facts.build.id}
+                  {c.facts.build.name}
                 </th>
                 <td className="pr-3">{s.name}</td>
                 <td className="pr-3 text-right">

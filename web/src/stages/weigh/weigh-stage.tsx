@@ -1,3 +1,4 @@
+import { buildName } from '@plate-fold/core/plan';
 import { equalDent, equalStiffness, MATERIALS } from '@plate-fold/core/sheet';
 import { formatLength, lengthFigure } from '@plate-fold/core/units';
 import { useEffect, useState } from 'react';
@@ -119,7 +120,7 @@ export function WeighStage() {
       )}
       aside={
         <div className="p-4">
-          <h2 className="text-head font-bold">Axles and ride height in build {facts.build.id}</h2>
+          <h2 className="text-head font-bold">Axles and ride height in {buildName(facts.build)}</h2>
           <p className="text-small text-ink2">
             Changes by the plan: moments about the axles, wheel rates of the vehicle.
           </p>

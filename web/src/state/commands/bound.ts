@@ -1,4 +1,4 @@
-import { activateBuild } from '@plate-fold/core/plan';
+import { activateBuild, frontToRear, markAt, reletterPlates } from '@plate-fold/core/plan';
 import { redone, undone } from '../plan-actions';
 import { previewDropped } from '../preview-slice';
 import { selectDocument, selectRedo, selectUndo } from '../select';
@@ -33,7 +33,7 @@ const bound = (b: Omit<Bound, 'label' | 'enabled'> & Partial<Bound>): Bound => (
 const plate =
   (by: 1 | -1): Bound['run'] =>
   (dispatch, s) => {
-    const ids = selectDocument(s)?.plan.panels.map(p => p.id) ?? [];
+    const ids = frontToRear(selectDocument(s)?.plan.panels ?? []).map(p => p.id);
     const { panel } = s.view;
     const at = panel === undefined ? (by > 0 ? -1 : 0) : ids.indexOf(panel);
     dispatch(panelSelected(ids[(at + by + ids.length) % ids.length]));
@@ -110,6 +110,12 @@ export const NEXT_BUILD = bound({
     const next = ids[(ids.indexOf(plan?.activeBuild ?? '') + 1) % ids.length];
     if (next !== undefined) dispatch(run(activateBuild, { build: next }));
   },
+});
+export const RELETTER = bound({
+  id: 'plate.letter',
+  says: 'letter the plates from front to rear',
+  enabled: s => frontToRear(selectDocument(s)?.plan.panels ?? []).some((p, i) => p.mark !== markAt(i)),
+  run: dispatch => dispatch(run(reletterPlates, {})),
 });
 /** What is held is put back where it was; else nothing is chosen any more. */
 export const LET_BE = bound({

@@ -1,20 +1,22 @@
 import { err, ok } from '../../../units';
-import type { PlanDocument, SheetChoice } from '../../plan';
+import type { Build, PlanDocument, SheetChoice } from '../../plan';
 import { redrawnFor, sheetsSet } from '../../restack';
-import { inPlan } from '../change';
+import { buildNameIn } from '../../select';
+import { freshId, inPlan } from '../change';
 import { command } from '../command';
 
 /** A plan compares so many builds at the most. */
 export const MOST_BUILDS = 8;
 
-/** The next free letter for a build. */
-function freeLetter(taken: readonly { readonly id: string }[]): string {
-  const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
-  return [...letters].find(l => !taken.some(t => t.id === l)) ?? `B${taken.length + 1}`;
+/** A name no other build has, since a build is told by its name alone: the second copy is `steel, copy 2`. */
+function freeName(wanted: string, builds: readonly Build[]): string {
+  let name = wanted;
+  for (let n = 2; builds.some(b => b.name === name); n++) name = `${wanted} ${n}`;
+  return name;
 }
 
 type OfBuild<A = unknown> = A & { readonly build: string };
-const named = (_: PlanDocument, { build }: OfBuild): string => `build ${build}`;
+const named = ({ plan }: PlanDocument, { build }: OfBuild): string => buildNameIn(plan, build);
 
 export const activateBuild = command<OfBuild>({
   id: 'build.activate',
@@ -33,7 +35,8 @@ export const copyBuild = command<OfBuild>({
     const from = doc.plan.builds.find(b => b.id === build);
     if (!from) return err('there is no such build');
     if (doc.plan.builds.length >= MOST_BUILDS) return err(`A plan has ${MOST_BUILDS} builds at the most.`);
-    const copy = { ...from, id: freeLetter(doc.plan.builds), name: `${from.name}, copy` };
+    const { builds } = doc.plan;
+    const copy = { ...from, id: freshId('build', builds), name: freeName(`${from.name}, copy`, builds) };
     return ok(inPlan(doc, { builds: [...doc.plan.builds, copy], activeBuild: copy.id }));
   },
 });
@@ -42,7 +45,9 @@ export const renameBuild = command<OfBuild<{ readonly name: string }>>({
   id: 'build.rename',
   label: (doc, a) => `rename ${named(doc, a)}`,
   run: (doc, { build, name }) =>
-    inPlan(doc, { builds: doc.plan.builds.map(b => (b.id === build ? { ...b, name } : b)) }),
+    doc.plan.builds.some(b => b.id !== build && b.name === name)
+      ? err(`Another build is called “${name}” already.`)
+      : ok(inPlan(doc, { builds: doc.plan.builds.map(b => (b.id === build ? { ...b, name } : b)) })),
 });
 
 export const noteBuild = command<OfBuild<{ readonly note: string }>>({
@@ -93,7 +98,7 @@ export const setSheets = command<OfBuild<{ readonly sheets: Readonly<Record<stri
   label: (doc, { build, sheets }) => {
     const ids = Object.keys(sheets);
     const plate = ids.length === 1 && doc.plan.panels.find(p => p.id === ids[0]);
-    return `change the sheet of ${plate ? `plate ${plate.mark}` : `${ids.length} plates`} of build ${build}`;
+    return `change the sheet of ${plate ? `plate ${plate.mark}` : `${ids.length} plates`} of ${buildNameIn(doc.plan, build)}`;
   },
   run: (doc, { build, sheets }) => sheetsSet(doc, build, sheets),
 });

@@ -1,7 +1,7 @@
 import type { Vec2, Vec3 } from '../../../geometry';
 import { ok } from '../../../units';
 import type { Duty, Grain, Panel } from '../../plan';
-import { inPlan, withPanel } from '../change';
+import { inPlan, relettered, withPanel } from '../change';
 import { command, plateNamed } from '../command';
 import { lowered } from '../lowered';
 import {
@@ -19,7 +19,7 @@ import {
 } from '../panels';
 import { baseSet, endsSet, grainSet } from '../pose';
 
-/** Plates are told apart by their marks, which follow their order along the vehicle. */
+/** Plates are told apart by their marks, which they keep. */
 type OfPlate<A = unknown> = A & { readonly panel: string };
 
 export const movePlate = command<OfPlate<{ readonly by: Vec3 }>>({
@@ -134,6 +134,13 @@ export const splitPlate = command<OfPlate<{ readonly line: SplitLine }>>({
     const r = panelSplit(doc, panel, line);
     return r.ok ? ok(r.value.document) : r;
   },
+});
+
+/** Letters from front to rear, where plates came and went since they were given. */
+export const reletterPlates = command<Record<string, never>>({
+  id: 'plate.letter',
+  label: () => 'letter the plates from front to rear',
+  run: doc => relettered(doc),
 });
 
 export const renamePlate = command<OfPlate<{ readonly name: string }>>({
