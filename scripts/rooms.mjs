@@ -26,6 +26,7 @@ export const ORDER = {
     'propose',
     'formats',
     'book',
+    'explain',
     'testing',
   ],
   'web/src': [

@@ -95,7 +95,7 @@ describe('Bolt', () => {
     await says(page, '88 N·m');
     await choose(page, 'On the threads', 'anti-seize');
     await says(page, 'K = 0.12, anti-seize');
-    const after = Number(/(\d+) N·m Limited by/.exec(await words(page))?.[1]);
+    const after = Number(/(\d+) N·m How this was computed/.exec(await words(page))?.[1]);
     expect(after).toBeLessThan(60);
     expect((await stored(page, 'bramble-winter')).plan.joints.find(j => j.id === 'j10')?.lube).toBe(
       'anti-seize',
@@ -166,6 +166,71 @@ describe('the frame', () => {
     await press(page, 'Menu');
     await press(page, 'Dark theme', 'menuitem');
     expect(await page.$eval('html', e => e.dataset.theme)).toBe('dark');
+    await page.browserContext().close();
+  });
+
+  it('folds to lines, reads another tape, and tells how a figure was computed', async ({
+    browser,
+    server,
+  }) => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at('/plan/bramble-winter/cover'));
+    await page.waitForSelector('[aria-label="Summary"]');
+    const high = (what: string): Promise<number> => page.$eval(what, e => e.getBoundingClientRect().height);
+    const work = async (): Promise<number> =>
+      (await high('[aria-label="Map of the underside"]')) / DESK.height;
+    const before = await work();
+    await press(page, 'Fold the side view');
+    await press(page, 'Fold the summary');
+    expect(await high('[aria-label="Summary"]')).toBeLessThan(40);
+    expect(await work()).toBeGreaterThan(Math.max(0.5, before + 0.15));
+    // kept, for this stage alone
+    await page.reload();
+    await page.waitForSelector('[aria-label="Show the summary in full"]');
+    await press(page, 'Bolt 1 findings', 'link');
+    await page.waitForSelector('[aria-label="Fold the summary"]');
+    await page.goto(server.at('/plan/bramble-winter/cover'));
+    // nothing moves while it saves, and no build is cut
+    const left = (): Promise<number> =>
+      page.$eval('[aria-label="Menu"]', e => e.getBoundingClientRect().left);
+    const stood = await left();
+    await page.keyboard.press('b');
+    expect(await left()).toBe(stood);
+    await saved(page);
+    expect(await left()).toBe(stood);
+    // a plate's edge in sixteenths, then in decimals
+    await press(page, 'Plate A, engine');
+    await says(page, '29 1/2 in');
+    await press(page, 'Menu');
+    await press(page, 'Tape: sixteenths', 'menuitem');
+    await press(page, 'Tape: 32nds', 'menuitem');
+    await page.keyboard.press('Escape');
+    await says(page, '29.50 in');
+    await page.locator('::-p-xpath(//dt/button[.="Mass"])').click();
+    await says(page, 'Mass of a plate: how this was computed');
+    await says(page, 'neutral fiber');
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+
+  it('prints a stage as one page, black on white, with what it is of', async ({ browser, server }) => {
+    const page = await openPage(browser, DESK, { theme: 'dark' });
+    await page.goto(server.at('/plan/bramble-winter/cover'));
+    await page.waitForSelector('[aria-label="Summary"]');
+    await page.waitForSelector('[aria-label="Map of the underside"]');
+    const pdf = Buffer.from(
+      await page.pdf({
+        format: 'letter',
+        margin: { top: '12mm', left: '12mm', right: '12mm', bottom: '12mm' },
+      }),
+    );
+    expect((pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length).toBe(1);
+    expect(await page.$eval('html', e => e.dataset.theme)).toBe('dark');
+    await page.emulateMediaType('print');
+    const said = await words(page);
+    expect(said).toMatch(/Bramble, winter set, build “.+”: Cover\. Printed/);
+    expect(said).toContain('estimates, not certificates');
+    expect(said).not.toContain('Suggest plates');
     await page.browserContext().close();
   });
 

@@ -2,7 +2,7 @@ import { readdir, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { LogEntry } from '@plate-fold/core/log';
-import type { Page } from 'puppeteer-core';
+import type { Page, Target } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
 import {
@@ -440,6 +440,12 @@ describe('the log', () => {
     expect(log.entries).toEqual(await logOf(server, PLAN));
     await page.locator('::-p-xpath(//section[@aria-label="Export"]//button[contains(., "CSV")])').click();
     expect((await file(`${PLAN}-log.csv`)).toString().trim().split('\r\n').length).toBeGreaterThan(10);
+    // read first, in a page of its own
+    const opened = new Promise<Target>(done => page.browserContext().once('targetcreated', done));
+    await press(page, 'Build book');
+    const book = await opened;
+    expect(book.type()).toBe('page');
+    await (await book.page())?.close();
     await press(page, 'Save the build book');
     const pdf = await file(`${PLAN}-build-book.pdf`);
     expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');

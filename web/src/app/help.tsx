@@ -1,38 +1,12 @@
+import { EXPLAINED, type Explained } from '@plate-fold/core/explain';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { GlossaryDrawing } from './glossary-drawing';
 import { GLOSSARY, GUIDE } from './guide';
 import { STAGES } from './stages';
 
-/** How the figures are come by, in short; the sources stand with each figure too. */
-const METHODS: readonly (readonly [what: string, how: string])[] = [
-  [
-    'Weight and center of mass',
-    'Area of every flat and bend times thickness and density, less holes; hardware from its dimensions. Exact for the shape drawn.',
-  ],
-  [
-    'Blank size',
-    'Bend allowance with the K-factor of DIN 6935, the shop\u2019s own table, or your test bend.',
-  ],
-  [
-    'Coverage',
-    'The share of each part\u2019s outline that a plate lies under, from below and from ahead at your climb angle.',
-  ],
-  [
-    'Strike',
-    'A shell model of the folded plate with large deflections and yielding, held by its bolts as springs. An estimate: welds, fatigue and frame flex are not in it.',
-  ],
-  [
-    'Bolt torque',
-    'T = K \u00b7 d \u00b7 F, with F limited by the bolt\u2019s proof load, the nut, and what the sheet bears (ISO 898-1, SAE J429, AISC 360).',
-  ],
-  [
-    'Torque sequence',
-    'From the middle out, in passes, each bolt once a pass; the passes follow from the wrench\u2019s range and the joint.',
-  ],
-  ['Axle loads and ride height', 'Moments about the axles; the drop from your wheel rates.'],
-  ['Cost', 'Your rates, or invented defaults where none is entered. Each price says which.'],
-];
+/** How the figures are computed, as it is told beside each of them too. */
+const METHODS = Object.entries(EXPLAINED as Readonly<Record<string, Explained>>);
 
 function Section({ id, title, children }: { id: string; title: string; children: ReactNode }) {
   return (
@@ -94,13 +68,15 @@ export function Help() {
       </Section>
       <Section id="method" title="How the figures are computed">
         <dl className="grid gap-2">
-          {METHODS.map(([what, how]) => (
-            <div
-              key={what}
-              className="grid gap-x-4 border-b border-scribe/70 pb-2 desk:grid-cols-[14rem_1fr]"
-            >
-              <dt className="font-bold">{what}</dt>
-              <dd className="leading-snug">{how}</dd>
+          {METHODS.map(([id, e]) => (
+            <div key={id} className="grid gap-x-4 border-b border-scribe/70 pb-2 desk:grid-cols-[14rem_1fr]">
+              <dt className="font-bold">{e.name}</dt>
+              <dd className="leading-snug">
+                {e.formula}
+                <span className="block text-small text-ink2">
+                  From {e.from}. Source: {e.source} {e.estimated && `Estimate: ${e.estimated}`}
+                </span>
+              </dd>
             </div>
           ))}
         </dl>

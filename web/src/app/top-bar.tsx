@@ -4,7 +4,6 @@ import { formatMass, TAPES, type Tape } from '@plate-fold/core/units';
 import {
   Archive,
   BookOpen,
-  Check,
   Download,
   Eye,
   History,
@@ -212,30 +211,16 @@ export function TopBar({
               {units === 'inch' ? 'metric' : 'inch and pound'}
             </DropdownMenu.Item>
             {units === 'inch' && (
-              <DropdownMenu.Sub>
-                <DropdownMenu.SubTrigger className={MENU_ITEM}>
-                  <Ruler size={17} aria-hidden="true" /> Tape: {TAPE_NAMES[tape]}
-                </DropdownMenu.SubTrigger>
-                <DropdownMenu.Portal>
-                  <DropdownMenu.SubContent className="z-50 min-w-44 rounded-edge border border-ink bg-paper py-1 text-ink shadow-lg">
-                    <DropdownMenu.RadioGroup
-                      value={tape}
-                      onValueChange={t => void dispatch(tapeChosen(t as Tape))}
-                    >
-                      {TAPES.map(t => (
-                        <DropdownMenu.RadioItem key={t} value={t} className={MENU_ITEM}>
-                          <span className="w-4">
-                            <DropdownMenu.ItemIndicator>
-                              <Check size={16} aria-hidden="true" />
-                            </DropdownMenu.ItemIndicator>
-                          </span>
-                          {TAPE_NAMES[t]}
-                        </DropdownMenu.RadioItem>
-                      ))}
-                    </DropdownMenu.RadioGroup>
-                  </DropdownMenu.SubContent>
-                </DropdownMenu.Portal>
-              </DropdownMenu.Sub>
+              <DropdownMenu.Item
+                className={MENU_ITEM}
+                onSelect={e => {
+                  // it says at once what it was turned to
+                  e.preventDefault();
+                  dispatch(tapeChosen(TAPES[(TAPES.indexOf(tape) + 1) % TAPES.length] as Tape));
+                }}
+              >
+                <Ruler size={17} aria-hidden="true" /> Tape: {TAPE_NAMES[tape]}
+              </DropdownMenu.Item>
             )}
             <DropdownMenu.Item className={MENU_ITEM} onSelect={dress.run}>
               {theme === 'dark' ? (

@@ -14,6 +14,7 @@ export function DentsFrom({ answer, units }: { answer: StrikeAnswer | undefined;
   return (
     <Row
       name="Dents from"
+      how="dents-from"
       of={found?.atLeast ? { ...of, value: `\u2265 ${of.value}` } : of}
       meaning={
         !answer

@@ -1,4 +1,6 @@
+import type { FigureId } from '@plate-fold/core/explain';
 import type { Figure as Value } from '@plate-fold/core/units';
+import { How } from './how';
 
 /** A figure with its unit small behind it. */
 export function Fig({ of, className = '' }: { of: Value; className?: string }) {
@@ -11,10 +13,21 @@ export function Fig({ of, className = '' }: { of: Value; className?: string }) {
 }
 
 /** One line of figures: what it is, the figure, what it means. */
-export function Row({ name, of, meaning }: { name: string; of: Value; meaning?: React.ReactNode }) {
+export function Row({
+  name,
+  of,
+  how,
+  meaning,
+}: {
+  name: string;
+  of: Value;
+  /** what tells how it was computed */
+  how?: FigureId;
+  meaning?: React.ReactNode;
+}) {
   return (
     <div className="grid grid-cols-[5.6rem_5.4rem_1fr] items-baseline gap-x-2.5 border-b border-scribe/60 py-1.5 last:border-0">
-      <dt>{name}</dt>
+      <dt>{how ? <How of={how}>{name}</How> : name}</dt>
       <dd className="text-right text-title">
         <Fig of={of} />
       </dd>

@@ -20,6 +20,7 @@ import { selectFindings, useFacts } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { Fig, Row } from '../../ui/figure';
+import { How } from '../../ui/how';
 import { CONDITION_NAMES, LUBE_NAMES, REACH_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
 import { typedTorque } from '../../ui/typed';
@@ -117,6 +118,9 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
       </p>
       <div className="my-3 border-y border-ink2 py-2">
         <Fig of={torqueFigure(j.torqueNm, units)} className="text-giant leading-none font-semibold" />
+        <p className="text-small">
+          <How of="torque">How this was computed</How>
+        </p>
         <p className="mt-1.5 text-small leading-snug text-ink2">
           Limited by: <b className="text-ink">{j.limitedBy}</b>. K varies: the same clamp may take {band[0]}{' '}
           to {band[1]}. An estimate, not a certificate.
@@ -125,17 +129,20 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
       <dl>
         <Row
           name="Clamp"
+          how="clamp"
           of={force}
           meaning={`K = ${fixed(j.kFactor, 2)}, ${LUBE_NAMES[j.joint.lube]}${j.prevailingNm > 0 ? `; ${formatTorque(j.prevailingNm, units)} of the torque turns the lock nut` : ''}`}
         />
-        <Row name="Grip" of={lengthFigure(j.gripMm, units, true)} meaning="everything it clamps" />
+        <Row name="Grip" how="grip" of={lengthFigure(j.gripMm, units, true)} meaning="everything it clamps" />
         <Row
           name="Bolt"
+          how="bolt-length"
           of={lengthFigure(j.lengthMm, j.thread.system === 'inch' ? 'inch' : 'metric')}
           meaning={`stock; ${lengthFigure(j.neededMm, units, true).value} ${lengthFigure(j.neededMm, units, true).unit} needed`}
         />
         <Row
           name="Thread past the nut"
+          how="protrusion"
           of={lengthFigure(j.protrusionMm, units, true)}
           meaning="past the nut or tapped hole"
         />

@@ -1,7 +1,7 @@
 import { RULES } from '@plate-fold/core/checks';
 import { AHEAD_DEGREES, undersideAt } from '@plate-fold/core/cover';
 import type { FoldedPanel } from '@plate-fold/core/fold';
-import { buildName, buildOf } from '@plate-fold/core/plan';
+import { buildOf } from '@plate-fold/core/plan';
 import { fixed, lengthFigure, massFigure } from '@plate-fold/core/units';
 import { X } from 'lucide-react';
 import { Tabs } from 'radix-ui';
@@ -99,11 +99,12 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
           ))}
         </Tabs.List>
         <Tabs.Content value="sheet">
-          <SheetPicker panel={panel} sheet={sheet} build={buildName(facts.build)} />
+          <SheetPicker panel={panel} sheet={sheet} build={facts.build} />
 
           <dl className="mt-4">
             <Row
               name="Mass"
+              how="plate-mass"
               of={massFigure(folded.massKg, units)}
               meaning={
                 change && other
@@ -113,16 +114,19 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
             />
             <Row
               name="Covers"
+              how="covered"
               of={{ value: share('fraction'), unit: '%' }}
               meaning="of what it protects, from below"
             />
             <Row
               name="From ahead"
+              how="from-ahead"
               of={{ value: share('fromAheadFraction'), unit: '%' }}
               meaning={`at a climb of ${facts.document.plan.limits.aheadDegrees ?? AHEAD_DEGREES}°`}
             />
             <Row
               name="Clearance at rest"
+              how="gap-at-rest"
               of={gap ? lengthFigure(gap.gapMm, units) : { value: '–', unit: '' }}
               meaning={
                 gap?.part
@@ -132,6 +136,7 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
             />
             <Row
               name="Ground"
+              how="lowest-point"
               of={lengthFigure(low, units)}
               meaning={
                 facts.lowest.panel === panel.id
@@ -147,6 +152,7 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
             <DentsFrom answer={struck} units={units} />
             <Row
               name="Cost"
+              how="cost"
               of={{ value: fixed(cost, 0), unit: '$' }}
               meaning={`estimate: ${facts.weight.rates.note}`}
             />

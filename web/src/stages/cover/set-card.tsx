@@ -6,6 +6,7 @@ import { FindingCard } from '../../shared/finding-card';
 import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
+import { How } from '../../ui/how';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 import { BarList } from './bar-list';
@@ -49,10 +50,10 @@ export function SetCard({ onBar }: { onBar: (id: string) => void }) {
               Part
             </th>
             <th scope="col" className="w-[38%] py-1 font-normal">
-              From below
+              <How of="covered">From below</How>
             </th>
             <th scope="col" className="w-[4.6rem] py-1 text-right font-normal">
-              From ahead
+              <How of="from-ahead">From ahead</How>
             </th>
           </tr>
         </thead>

@@ -1,5 +1,5 @@
 import { FROM_MEMORY } from '@plate-fold/core/bolt';
-import { type Panel, type SheetChoice, setSheets } from '@plate-fold/core/plan';
+import { type Build, buildName, type Panel, type SheetChoice, setSheets } from '@plate-fold/core/plan';
 import {
   equalStiffness,
   MATERIAL_IDS,
@@ -37,7 +37,7 @@ const on = (chosen: boolean): string =>
   chosen ? 'border-fluid ring-2 ring-fluid font-bold' : 'border-scribe hover:border-ink2';
 
 /** Metal, thickness and finish of one plate in the active build. */
-export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: SheetChoice; build: string }) {
+export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: SheetChoice; build: Build }) {
   const run = useRun();
   const units = useAppSelector(s => s.view.units);
   const plan = useAppSelector(s => selectShown(s)?.plan);
@@ -45,7 +45,7 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
   const [fault, setFault] = useState<string>();
   const choose = (next: SheetChoice, panels: readonly string[] = [panel.id]): void => {
     setFault(undefined);
-    run(setSheets, { build, sheets: Object.fromEntries(panels.map(p => [p, next])) });
+    run(setSheets, { build: build.id, sheets: Object.fromEntries(panels.map(p => [p, next])) });
   };
   const material = MATERIALS[sheet.material];
   const { family } = material;
@@ -71,8 +71,8 @@ export function SheetPicker({ panel, sheet, build }: { panel: Panel; sheet: Shee
     choose({ ...sheet, thickness: t.value, gauge: tradeName(family, t.value) });
   };
   return (
-    <section aria-label={`Sheet of plate ${panel.mark} in ${build}`}>
-      <h3 className="mb-1.5 font-bold">Sheet in {build}</h3>
+    <section aria-label={`Sheet of plate ${panel.mark} in ${buildName(build)}`}>
+      <h3 className="mb-1.5 font-bold">Sheet in {buildName(build)}</h3>
       <RadioGroup.Root
         aria-label="Material"
         value={sheet.material}

@@ -207,6 +207,7 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
       <dl className="mt-2">
         <Row
           name="Least radius"
+          how="least-radius"
           of={Number.isFinite(least) ? figure(least) : { value: '–', unit: '' }}
           meaning={
             Number.isFinite(least)
@@ -217,15 +218,22 @@ function ChosenBend({ folded, bend }: { folded: FoldedPanel; bend: Bend }) {
           }
         />
         <BrakeFigures folded={folded} bend={bend} />
-        <Row name="Allowance" of={figure(bend.allowanceMm)} meaning="neutral fiber in the bend" />
+        <Row
+          name="Allowance"
+          how="allowance"
+          of={figure(bend.allowanceMm)}
+          meaning="neutral fiber in the bend"
+        />
         <Row
           name="Deduction"
+          how="deduction"
           of={figure(bendDeduction(Math.abs(bend.angle), bend.insideRadius, t, bend.kFactor))}
           meaning="from both legs, measured outside"
         />
         {reliefs.length > 0 && (
           <Row
             name="Reliefs"
+            how="reliefs"
             of={{ value: String(reliefs.length), unit: '' }}
             meaning={
               reliefs.some(r => r.kind === 'corner')

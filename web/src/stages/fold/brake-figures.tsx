@@ -31,16 +31,19 @@ export function BrakeFigures({ folded, bend }: { folded: FoldedPanel; bend: Bend
     <>
       <Row
         name="Bend to"
+        how="bend-to"
         of={{ value: to === undefined ? '–' : fixed(to, 1), unit: '°' }}
         meaning="allows for springback; estimate"
       />
       <Row
         name="K"
+        how="k-factor"
         of={{ value: fixed(bend.kFactor, 3), unit: '' }}
         meaning={`at R/t ${fixed(bend.insideRadius / t, 2)}, ${own ? 'from the shop’s own table' : 'DIN 6935'}`}
       />
       <Row
         name="Force"
+        how="bend-force"
         of={force === undefined ? none : forceFigure(force, units)}
         meaning={
           force === undefined ? (
@@ -57,6 +60,7 @@ export function BrakeFigures({ folded, bend }: { folded: FoldedPanel; bend: Bend
       />
       <Row
         name="Least flange"
+        how="least-flange"
         of={die ? lengthFigure(leastFlange(die), units, true) : none}
         meaning="must rest on both shoulders of that die"
       />

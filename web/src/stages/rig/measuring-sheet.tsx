@@ -1,4 +1,5 @@
-import { done, takeMeasure } from '@plate-fold/core/plan';
+import { measureMatters, OFF_BY } from '@plate-fold/core/compare';
+import { done, type PlanDocument, takeMeasure } from '@plate-fold/core/plan';
 import {
   FIRST_MEASURES,
   type Measure,
@@ -9,9 +10,9 @@ import {
   takenMeasures,
   typicalMeasures,
 } from '@plate-fold/core/rig';
-import { formatMass, tapeLength } from '@plate-fold/core/units';
+import { fixed, formatLength, formatMass, tapeLength, type UnitSystem } from '@plate-fold/core/units';
 import { Printer } from 'lucide-react';
-import { useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
@@ -19,6 +20,40 @@ import { useAppSelector } from '../../state/store';
 import { MeasureInput } from '../../ui/measure-input';
 import { MeasureEffectDialog, wantsWord } from './measure-effect';
 import { Tape } from './tape';
+
+/** What figures of the plan a measure that is an inch off would move, and by how much: whether it is worth a second look. */
+function Matters({
+  measure,
+  document,
+  units,
+}: {
+  measure: Measure;
+  document: PlanDocument;
+  units: UnitSystem;
+}) {
+  // typing comes first
+  const [of, id] = useDeferredValue(useMemo(() => [document, measure.id] as const, [document, measure.id]));
+  const m = useMemo(() => measureMatters(of, id), [of, id]);
+  if (!m) return <>not known: beyond what is plausible, or this vehicle was not begun from measurements</>;
+  const length = (mm: number): string => formatLength(mm, units);
+  const said = [
+    ...(m.bolts > 0 ? [`${m.bolts} bolt${m.bolts === 1 ? '' : 's'} off the hole’s face`] : []),
+    ...((m.gapMm ?? 0) > LEAST_MM ? [`least clearance by ${length(m.gapMm ?? 0)}`] : []),
+    ...(m.groundMm > LEAST_MM ? [`lowest point by ${length(m.groundMm)}`] : []),
+    ...(m.breakoverDeg > 0.05 ? [`breakover by ${fixed(m.breakoverDeg, 1)}°`] : []),
+    ...(m.covered > 0.005 ? [`coverage by ${fixed(100 * m.covered, 0)} %`] : []),
+    ...(m.axleKg > 0.05 ? [`an axle by ${formatMass(m.axleKg, units)}`] : []),
+  ];
+  const off = measure.unit === 'kg' ? formatMass(OFF_BY.kg, units) : length(OFF_BY.mm);
+  return (
+    <>
+      by {off}: {said.length > 0 ? said.join(', ') : 'no figure of this plan changes'}
+    </>
+  );
+}
+
+/** Less is not worth a word, mm. */
+const LEAST_MM = 0.3;
 
 /** The measuring sheet: some twenty numbers that reshape the underside, each with a drawing of where the tape goes. */
 export function MeasuringSheet() {
@@ -111,6 +146,14 @@ export function MeasuringSheet() {
           </dd>
           <dt className="text-ink2">Affects</dt>
           <dd>{now.drives}</dd>
+          {facts.panels.length > 0 && (
+            <>
+              <dt className="text-ink2">If it is off</dt>
+              <dd>
+                <Matters measure={now} document={facts.document} units={units} />
+              </dd>
+            </>
+          )}
         </dl>
         {!rig.measures && (
           <p className="mt-3 border-l-[6px] border-ink2 bg-sheet px-3 py-2 text-small">

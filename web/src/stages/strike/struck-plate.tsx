@@ -106,10 +106,11 @@ export function StruckPlate({
         </p>
       )}
       <dl>
-        <Row name="Deflection" of={size(v.deflectionMm)} meaning={v.theory} />
+        <Row name="Deflection" how="deflection" of={size(v.deflectionMm)} meaning={v.theory} />
         {v.gapMm !== undefined && (
           <Row
             name="Clearance"
+            how="gap-struck"
             of={size(v.gapMm)}
             meaning={
               touches ? (
@@ -125,11 +126,13 @@ export function StruckPlate({
         )}
         <Row
           name="Stress"
+          how="stress"
           of={{ value: fixed((v.vonMisesMPa / v.yieldMPa) * 100, 0), unit: '%' }}
           meaning={`of yield, ${yields.value} ${yields.unit}, away from bolts`}
         />
         <Row
           name="Dent"
+          how="dent"
           of={v.dentMm === undefined ? { value: '–', unit: '' } : size(v.dentMm)}
           meaning={
             v.dentMm === undefined
@@ -142,12 +145,14 @@ export function StruckPlate({
         {v.dentMm !== undefined && <DentsFrom answer={v} units={units} />}
         <Row
           name="Lowest vibration"
+          how="vibration"
           of={{ value: fixed(v.ringHz, 0), unit: 'Hz' }}
           meaning={v.ringHz < HEARD_BELOW ? <b>may drum on the road</b> : 'natural frequency'}
         />
         {worst && (
           <Row
             name="Joint"
+            how="joint-share"
             of={{ value: fixed(worst.share * 100, 0), unit: '%' }}
             meaning={`of the strength of ${worst.r.joint}: ${STATES[worst.r.state]}; pulled ${load(worst.r.boltN)}${worst.r.boltN > 1.1 * worst.r.tensionN ? ' (prying)' : ''}, sheared ${load(worst.r.shearN)}`}
           />

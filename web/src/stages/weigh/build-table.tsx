@@ -17,6 +17,7 @@ import { useAppDispatch, useAppSelector } from '../../state/store';
 import { comparedAgainst } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
+import { How } from '../../ui/how';
 import { Sortable, SortableHead } from '../../ui/sortable';
 import { useDraftField } from '../../ui/use-draft-field';
 import { type CompareRow, compareRows } from './rows';
@@ -157,7 +158,7 @@ export function BuildTable() {
           <tr>
             <th
               scope="col"
-              className="sticky top-0 left-0 z-20 w-40 border-b-2 border-ink2 bg-paper p-2 text-left align-bottom text-note font-normal text-ink2"
+              className="sticky top-0 left-0 z-20 w-40 min-w-40 border-b-2 border-ink2 bg-paper p-2 text-left align-bottom text-note font-normal text-ink2"
             >
               Small figures: difference from {base && buildName(base.facts.build)}
             </th>
@@ -201,7 +202,7 @@ export function BuildTable() {
                     scope="row"
                     className={`sticky left-0 border-b border-scribe/70 px-2 py-1.5 text-left align-top leading-tight font-semibold ${row.strong ? 'bg-sheet' : 'bg-paper'}`}
                   >
-                    {row.name}
+                    {row.how ? <How of={row.how}>{row.name}</How> : row.name}
                     {row.about && <span className="block text-note font-normal text-ink2">{row.about}</span>}
                   </th>
                   {columns.map(c => (

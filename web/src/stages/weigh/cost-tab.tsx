@@ -1,4 +1,5 @@
 import type { Facts } from '@plate-fold/core/derive';
+import type { FigureId } from '@plate-fold/core/explain';
 import { buildName, type Money, type RateId, setMoney, setOffer, setRate } from '@plate-fold/core/plan';
 import { fixed, type UnitSystem } from '@plate-fold/core/units';
 import {
@@ -15,18 +16,19 @@ import { useRun } from '../../state/commands/run';
 import { selectWeights } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
+import { How } from '../../ui/how';
 import { MeasureInput } from '../../ui/measure-input';
 
 const MOST = 1e6;
 
 /** Parts of a build's price in the order they are added up. */
-const PARTS: readonly (readonly [keyof BuildCost, string])[] = [
-  ['sheet', 'Sheet'],
-  ['cutting', 'Cutting'],
-  ['bending', 'Bending'],
-  ['finish', 'Finish'],
-  ['crossbars', 'Crossbars'],
-  ['hardware', 'Bolts, nuts, washers'],
+const PARTS: readonly (readonly [keyof BuildCost, string, FigureId?])[] = [
+  ['sheet', 'Sheet', 'cost-sheet'],
+  ['cutting', 'Cutting', 'cost-cutting'],
+  ['bending', 'Bending', 'cost-bending'],
+  ['finish', 'Finish', 'cost-finish'],
+  ['crossbars', 'Crossbars', 'cost-hardware'],
+  ['hardware', 'Bolts, nuts, washers', 'cost-hardware'],
   ['shipping', 'Shipping'],
   ['tax', 'Tax'],
 ];
@@ -58,10 +60,10 @@ function Prices({ facts, units }: { facts: Facts; units: UnitSystem }) {
           </tr>
         </thead>
         <tbody>
-          {PARTS.map(([part, name]) => (
+          {PARTS.map(([part, name, how]) => (
             <tr key={part} className="border-b border-scribe/60 text-right">
               <th scope="row" className="py-1 pr-3 text-left font-normal">
-                {name}
+                {how ? <How of={how}>{name}</How> : name}
               </th>
               {weights.map(w => (
                 <td key={w.id} className={`fig px-2 ${crossed(w.id, part) ? 'text-ink2 line-through' : ''}`}>

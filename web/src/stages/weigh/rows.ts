@@ -1,6 +1,7 @@
 import { HEARD_BELOW } from '@plate-fold/core/checks';
 import { hardwareChange } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
+import type { FigureId } from '@plate-fold/core/explain';
 import { liftLimitKg } from '@plate-fold/core/sequence';
 import type { StrikeAnswer } from '@plate-fold/core/strike';
 import {
@@ -17,6 +18,8 @@ import type { Column } from './use-columns';
 export interface CompareRow {
   readonly name: string;
   readonly about?: string;
+  /** what tells how it was computed */
+  readonly how?: FigureId;
   /** undefined where it is not known (yet) */
   readonly value?: (c: Column) => number | undefined;
   readonly show?: (v: number, change: boolean) => Figure;
@@ -66,6 +69,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       axle === 'front' ? c.facts.weight.rideHeight.frontMm : c.facts.weight.rideHeight.rearMm;
     return {
       name: axle === 'front' ? 'Fender, front' : 'Fender, rear',
+      how: 'ride-height',
       about: before === undefined ? 'change in height' : 'height, from your measurements',
       value: c => (before ?? 0) + change(c),
       show: (v, diff) => lengthFigure(v, units, true, diff || before === undefined),
@@ -83,6 +87,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
     group('Mass', [
       {
         name: 'Net mass',
+        how: 'net-mass',
         about: 'plates, bars and hardware less factory parts',
         value: c => c.facts.weight.netKg,
         show: added,
@@ -92,6 +97,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       ...facts.panels.map(
         (p): CompareRow => ({
           name: `${p.panel.mark} ${p.panel.name}`,
+          how: 'plate-mass',
           value: c => c.facts.weight.panels.find(x => x.id === p.panel.id)?.massKg ?? 0,
           show: mass,
           note: c => {
@@ -103,6 +109,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       ),
       {
         name: 'Hardware',
+        how: 'hardware-mass',
         about: 'from its geometry',
         value: c => c.facts.weight.hardwareKg,
         show: mass,
@@ -110,18 +117,21 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       },
       facts.document.plan.crossbars.length > 0 && {
         name: 'Crossbars',
+        how: 'plate-mass',
         value: c => c.facts.weight.crossbarKg,
         show: mass,
         worse: 'more',
       },
       {
         name: 'Factory parts to remove',
+        how: 'removed-mass',
         value: c => -c.facts.weight.removedKg,
         show: mass,
         worse: 'neither',
       },
       {
         name: 'Heaviest plate',
+        how: 'plate-mass',
         about: 'the most you lift',
         value: c => Math.max(0, ...c.facts.weight.panels.map(p => p.massKg)),
         show: mass,
@@ -136,12 +146,25 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       },
     ]),
     group('Axles and ride height', [
-      { name: 'Front axle', value: c => c.facts.weight.axles.frontKg, show: added, worse: 'more' },
-      { name: 'Rear axle', value: c => c.facts.weight.axles.rearKg, show: added, worse: 'more' },
+      {
+        name: 'Front axle',
+        how: 'axle-load',
+        value: c => c.facts.weight.axles.frontKg,
+        show: added,
+        worse: 'more',
+      },
+      {
+        name: 'Rear axle',
+        how: 'axle-load',
+        value: c => c.facts.weight.axles.rearKg,
+        show: added,
+        worse: 'more',
+      },
       fender('front'),
       fender('rear'),
       {
         name: 'Rake',
+        how: 'ride-height',
         about: 'nose over tail, changed',
         value: c => c.facts.weight.rideHeight.frontMm - c.facts.weight.rideHeight.rearMm,
         show: v => lengthFigure(v, units, true, true),
@@ -149,13 +172,23 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       },
       {
         name: 'Right over left',
+        how: 'side-load',
         about: 'at the wheels',
         value: c => c.facts.weight.sideKg,
         show: added,
         worse: 'neither',
       },
       {
+        name: 'Breakover',
+        how: 'breakover',
+        about: 'over a crest, wheels on the ground',
+        value: c => c.facts.angles.breakoverDeg,
+        show: number('\u00b0', 1),
+        worse: 'less',
+      },
+      {
         name: 'Lowest point',
+        how: 'lowest-point',
         about: 'above the ground',
         value: c => c.facts.lowest.z,
         show: length,
@@ -166,6 +199,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
     group('Under a strike', [
       {
         name: 'Least clearance at rest',
+        how: 'gap-at-rest',
         value: c =>
           Math.min(
             ...c.facts.gaps
@@ -177,6 +211,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       },
       {
         name: 'Clearance under a strike',
+        how: 'gap-struck',
         about: 'half the heavier axle on a rock',
         value: c => worst(c, s => s.gapMm, false)?.gapMm,
         show: length,
@@ -189,6 +224,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       },
       {
         name: 'Deepest dent',
+        how: 'dent',
         value: c => worst(c, s => s.dentMm, true)?.dentMm,
         show: length,
         note: c => {
@@ -199,6 +235,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       },
       {
         name: 'Lowest vibration',
+        how: 'vibration',
         about: `below ${HEARD_BELOW} Hz it may drum`,
         value: c => worst(c, s => s.ringHz, false)?.ringHz,
         show: number('Hz'),
@@ -210,6 +247,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       },
       {
         name: 'Plates that collapse',
+        how: 'collapse',
         value: c => c.struck?.filter(s => s.reached < 1).length,
         show: number(''),
         note: c =>
@@ -230,6 +268,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       },
       {
         name: 'Stock sheets',
+        how: 'stock-sheets',
         about: 'of the chosen shop, as nested in Fold',
         value: c => c.extra?.sheets,
         show: number(''),
@@ -280,18 +319,44 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       },
     ]),
     group('Cost', [
-      { name: 'Sheet', value: c => c.facts.weight.costs.sheet, show: money, worse: 'more' },
-      { name: 'Cutting', value: c => c.facts.weight.costs.cutting, show: money, worse: 'more' },
-      { name: 'Bending', value: c => c.facts.weight.costs.bending, show: money, worse: 'more' },
-      { name: 'Finish', value: c => c.facts.weight.costs.finish, show: money, worse: 'more' },
+      {
+        name: 'Sheet',
+        how: 'cost-sheet',
+        value: c => c.facts.weight.costs.sheet,
+        show: money,
+        worse: 'more',
+      },
+      {
+        name: 'Cutting',
+        how: 'cost-cutting',
+        value: c => c.facts.weight.costs.cutting,
+        show: money,
+        worse: 'more',
+      },
+      {
+        name: 'Bending',
+        how: 'cost-bending',
+        value: c => c.facts.weight.costs.bending,
+        show: money,
+        worse: 'more',
+      },
+      {
+        name: 'Finish',
+        how: 'cost-finish',
+        value: c => c.facts.weight.costs.finish,
+        show: money,
+        worse: 'more',
+      },
       {
         name: 'Bolts and bars',
+        how: 'cost-hardware',
         value: c => c.facts.weight.costs.hardware + c.facts.weight.costs.crossbars,
         show: money,
         worse: 'more',
       },
       {
         name: 'Total, estimate',
+        how: 'cost',
         about: facts.weight.rates.note,
         value: c => c.facts.weight.cost,
         show: money,

@@ -132,6 +132,7 @@ export function WeighStage() {
           <dl className="mt-2">
             <Row
               name="Rake"
+              how="ride-height"
               of={lengthFigure(Math.abs(rake), units, true)}
               meaning={rake < 0 ? 'more nose-down than before' : 'more tail-down than before'}
             />
