@@ -15,6 +15,7 @@ export const ORDER = {
     'fold',
     'cover',
     'bolt',
+    'bracket',
     'strike',
     'weigh',
     'sequence',

@@ -250,7 +250,7 @@ const foldVerb: Verb = ({ panels, document }, units) => ({
 
 /** Every plate struck at its worst place with half the heavier axle set down on it. */
 const strikeVerb: Verb = (facts, units) => {
-  const { panels, document } = facts;
+  const { plates: panels, document } = facts;
   const force = strikeForce(document.rig, 'set-down');
   const made = panels.map(folded => ({
     folded,

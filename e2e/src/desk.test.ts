@@ -112,7 +112,7 @@ describe('Run', () => {
   it('the school of starting changes the order of the hands', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/bramble-winter/run'));
-    await says(page, 'Install build');
+    await says(page, 'Install “');
     const order = (): Promise<string> => page.$eval('main', m => m.textContent ?? '');
     const before = await order();
     await choose(page, 'Bolts are started', 'front to rear');
@@ -204,8 +204,9 @@ describe('the frame', () => {
     await press(page, 'Menu');
     await press(page, 'Tape: sixteenths', 'menuitem');
     await press(page, 'Tape: 32nds', 'menuitem');
-    await page.keyboard.press('Escape');
     await says(page, '29.50 in');
+    await page.keyboard.press('Escape');
+    await press(page, 'Plate A, engine');
     await page.locator('::-p-xpath(//dt/button[.="Mass"])').click();
     await says(page, 'Mass of a plate: how this was computed');
     await says(page, 'neutral fiber');

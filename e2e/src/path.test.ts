@@ -271,8 +271,12 @@ describe('files', () => {
     await page.goto(server.at('/plan/bramble-spring/bolt'));
     await page.locator('::-p-text(Hardware list)').click();
     await page.locator('::-p-text(CSV)').click();
-    const bag = join(folder, 'bramble-spring-A-hardware-list.csv');
-    for (let i = 0; i < 50 && !(await readdir(folder)).includes('bramble-spring-A-hardware-list.csv'); i++)
+    const bag = join(folder, 'Bramble-spring-3-16-steel-hardware-list.csv');
+    for (
+      let i = 0;
+      i < 50 && !(await readdir(folder)).includes('Bramble-spring-3-16-steel-hardware-list.csv');
+      i++
+    )
       await new Promise(done => setTimeout(done, 100));
     expect(await readFile(bag, 'utf8')).toMatch(
       /^part,count,what I have,missing,packs to buy,in a pack\r\n"flange bolt M10x1\.5/,

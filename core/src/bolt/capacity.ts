@@ -1,5 +1,6 @@
 import { type FoldedPanel, openingOutline } from '../fold';
 import { contains, distanceToOutline, underGround, type Vec2 } from '../geometry';
+import { panelWord } from '../plan';
 import { MATERIALS, type Material, type MaterialFamily } from '../sheet';
 import type { ResolvedJoint } from './joint';
 
@@ -91,7 +92,7 @@ export function jointCapacity(j: ResolvedJoint, panels: readonly FoldedPanel[]):
     source: PULL_SOURCE,
   }));
   for (const p of plates) {
-    const name = `plate ${p.panel.mark}`;
+    const name = panelWord(p.panel);
     const { thickness } = p.sheet;
     elements.push({
       what: `${name}, head pulled through`,

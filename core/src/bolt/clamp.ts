@@ -1,6 +1,5 @@
 import type { FoldedPanel } from '../fold';
 import type { Joint } from '../plan';
-import type { Member } from '../rig';
 import { MATERIALS } from '../sheet';
 import { type NutElement, type NutSize, washerSize } from './elements';
 import type { HeadSize } from './heads';
@@ -45,7 +44,8 @@ export function clampLimits(
   head: HeadSize,
   nut: NutSize | undefined,
   panels: readonly FoldedPanel[],
-  member: Member | undefined,
+  /** of what is tapped, the member or a bracket, mm */
+  wall: number | undefined,
   element: NutElement | undefined,
 ): ClampLimit[] {
   const { proof } = STRENGTH[joint.fastener.class];
@@ -67,8 +67,8 @@ export function clampLimits(
       bears: class8Proof(t.d) * t.stressArea,
     });
   const tapped = element === 'threaded' || (!element && SELF_TAPPING.has(joint.fastener.head));
-  if (tapped && member) {
-    const engaged = Math.min(member.wall, 1.5 * t.d);
+  if (tapped && wall !== undefined) {
+    const engaged = Math.min(wall, 1.5 * t.d);
     // half the strip load of mild steel: common practice
     whole('tapped sheet', 0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * engaged);
   }

@@ -1,6 +1,6 @@
 import type { FoldedPanel } from '../fold';
 import type { Vec3 } from '../geometry';
-import type { Joint } from '../plan';
+import { type Joint, panelWord } from '../plan';
 import type { Member, Mount, PresentBar, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
 import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER, SPACER_NAMES } from './clamp';
@@ -104,6 +104,10 @@ const STANDARD_NUTS: ReadonlySet<string> = new Set([
 const STEEL = 7850e-9;
 const hexagon = (flats: number): number => 0.866 * flats * flats;
 
+/** Thickness of the bracket that has the thread itself, mm; undefined where none has. */
+const tappedIn = (joint: Joint, panels: ReadonlyMap<string, FoldedPanel>): number | undefined =>
+  joint.threadIn === undefined ? undefined : panels.get(joint.threadIn)?.sheet.thickness;
+
 /** Layers of a stack from the head to the nut, and the element that takes the thread. */
 function stack(
   joint: Joint,
@@ -130,7 +134,7 @@ function stack(
   const plates = panels.map(
     (p): Layer => ({
       kind: 'plate',
-      name: `plate ${p.panel.mark}`,
+      name: panelWord(p.panel),
       thickness: p.sheet.thickness,
       diameter: 0,
       ref: p.panel.id,
@@ -158,7 +162,14 @@ function stack(
   const layers = [...washers.filter(w => !atNut.includes(w)).map(layer), ...middle, ...atNut.map(layer)];
   // the thread starts in the wall itself where it is tapped or carries a rivet nut
   const tapped = !element || element === 'threaded' || element === 'rivet-nut';
-  const grip = layers.reduce((sum, l) => sum + (tapped && l.kind === 'member' ? 0 : l.thickness), 0);
+  const grip = layers.reduce(
+    (sum, l) =>
+      sum +
+      (tapped && (joint.threadIn === undefined ? l.kind === 'member' : l.ref === joint.threadIn)
+        ? 0
+        : l.thickness),
+    0,
+  );
   return { layers, grip };
 }
 
@@ -200,19 +211,21 @@ export function resolveJoint(
   const bar = mount && rig.bars.find(b => b.mounts.includes(mount.id));
   const panels = joint.panels.flatMap(id => panelById.get(id) ?? []);
   const at = mount?.at ?? joint.at ?? [0, 0, 0];
-  const repaired = joint.nut === 'none' && needsNewNut(mount);
+  const repaired = joint.nut === 'none' && joint.threadIn === undefined && needsNewNut(mount);
   const element: NutElement | undefined = repaired
     ? mount?.nutReach === 'none'
       ? 'rivet-nut'
       : 'flange-serrated'
-    : nutElement(joint.nut, mount?.hole.kind);
+    : joint.threadIn !== undefined && joint.nut === 'none'
+      ? 'threaded'
+      : nutElement(joint.nut, mount?.hole.kind);
   const head = headSize(joint.fastener.head, t);
   const own = joint.nut === 'none' && !repaired;
   const nut = element ? { kind: element, own, ...nutSize(element, t) } : undefined;
   const { layers, grip } = stack(joint, t, panels, member, bar, element);
   const engaged =
     element === 'threaded'
-      ? Math.min(t.d, member?.wall ?? t.d)
+      ? Math.min(t.d, tappedIn(joint, panelById) ?? member?.wall ?? t.d)
       : (nut?.height ?? (member ? member.wall + t.pitch : 0));
   const neededMm = grip + engaged + 2 * t.pitch;
   const lengthMm = joint.fastener.length === 'auto' ? stockLength(neededMm, t) : joint.fastener.length;
@@ -220,7 +233,15 @@ export function resolveJoint(
   const kFactor = nutFactor(joint.fastener.finish, joint.lube, turnsNut && element === 'flange-serrated');
   // what the lock takes is lost to the clamp; how much it is differs from nut to nut
   const prevailingNm = prevailingTorque(joint.nut, t) / 2;
-  const clamps = clampLimits(joint, t, head, nut, panels, member, element);
+  const clamps = clampLimits(
+    joint,
+    t,
+    head,
+    nut,
+    panels,
+    tappedIn(joint, panelById) ?? member?.wall,
+    element,
+  );
   const least = clamps.reduce((a, b) => (b.force < a.force ? b : a));
   // what an element bears before it gives is more than it is tightened to
   const pulls = clamps.map(({ by, bears }): Limit => ({ by, force: bears }));

@@ -8,6 +8,7 @@ import {
   scale3,
   sub3,
   toDegrees,
+  unit3,
   type Vec2,
   type Vec3,
 } from '../geometry';
@@ -62,8 +63,10 @@ export const SEAT_TOLERANCE = 0.5;
 /** A hole's place may lie this far off the face of its member, mm: what a tape reads wrong. */
 const OFF_FACE = 2;
 
-/** The way a hole looks: straight down unless it is told otherwise. */
-export const outwardOf = (_mount: Mount | undefined): Vec3 => [0, 0, -1];
+const DOWN: Vec3 = [0, 0, -1];
+/** The way out of the face that a hole is in, unit: straight down unless it is told otherwise. */
+export const outwardOf = (mount: Pick<Mount, 'normal'> | undefined): Vec3 =>
+  mount?.normal ? unit3(mount.normal) : DOWN;
 
 /** A plate's place on an axis: of all its flats the one that lies where the stack wants it, or the nearest it passes by. */
 function seatIn(p: FoldedPanel, face: Vec3, axis: Vec3, wanted: number): PlateSeat | undefined {
@@ -118,15 +121,41 @@ function barOn(
   return bar && { id: bar.id, near: face[2] - barFace(bar, face, 1), far: face[2] - barFace(bar, face, -1) };
 }
 
-/** Whether a hole lies in a face of its member. */
+/** Whether a place lies in a member's block. */
+const inBlock = (m: Member, [x, y, z]: Vec3): boolean =>
+  z >= m.zBottom && z <= m.zTop && contains(m.footprint, [x, y]);
+
+/** Whether a hole lies in a face of its member: just behind it is metal, just before it none. */
 function looseHole(mount: Mount, member: Member | undefined, rig: PresentRig): JointSeat['loose'] {
   if (!member) return 'no-member';
   const [x, y, z] = mount.at;
+  const out = outwardOf(mount);
+  if (out !== DOWN && out[2] > -0.999) {
+    const step = scale3(out, OFF_FACE + 0.5);
+    return inBlock(member, sub3(mount.at, step)) && !inBlock(member, add3(mount.at, step))
+      ? undefined
+      : 'mid-air';
+  }
   if (!contains(member.footprint, [x, y]) && distanceToOutline(member.footprint, [x, y]) > OFF_FACE)
     return 'mid-air';
   const bar = rig.bars.find(b => b.id === member.id);
   const bottom = bar ? barFace(bar, mount.at, -1) : member.zBottom;
   return Math.abs(z - bottom) > OFF_FACE ? 'mid-air' : undefined;
+}
+
+/** The way a joint without a hole in the vehicle looks: as it says, else square out of its outermost plate's underside where it is. */
+function ownNormal(joint: Joint, at: Vec3, panels: ReadonlyMap<string, FoldedPanel>): Vec3 {
+  if (joint.normal) return unit3(joint.normal);
+  const outer = panels.get(joint.panels[0] ?? '');
+  let best: { off: number; out: Vec3 } | undefined;
+  for (const f of outer?.facets ?? []) {
+    const from = sub3(at, f.frame.origin);
+    const on: Vec2 = [dot3(from, f.frame.u), dot3(from, f.frame.v)];
+    const off =
+      Math.abs(dot3(from, f.frame.n)) + (contains(f.outline, on) ? 0 : distanceToOutline(f.outline, on));
+    if (!best || off < best.off) best = { off, out: scale3(f.frame.n, -1) };
+  }
+  return best?.out ?? DOWN;
 }
 
 /** Where a joint stands: its axis through every one of its plates, and what is between the faces that should meet. */
@@ -136,8 +165,8 @@ export function seatOf(
   panels: ReadonlyMap<string, FoldedPanel>,
 ): JointSeat {
   const { joint, mount } = j;
-  const axis = outwardOf(mount);
-  const bar = mount ? barOn(rig, joint, j.at) : undefined;
+  const axis = mount ? outwardOf(mount) : ownNormal(joint, j.at, panels);
+  const bar = mount && axis[2] < -0.9 ? barOn(rig, joint, j.at) : undefined;
   // from the member outward
   const inner = joint.panels.flatMap(id => panels.get(id) ?? []).reverse();
   let wanted = joint.spacer + (bar ? bar.far : 0);

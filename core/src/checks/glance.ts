@@ -29,7 +29,7 @@ export function glanceOf(document: PlanDocument): Glance {
   return {
     members: facts.rig.members.map(m => rounded(m.footprint)),
     components: facts.rig.components.map(c => ({ kind: c.kind, outline: rounded(c.footprint) })),
-    plates: facts.panels.map(p => ({
+    plates: facts.plates.map(p => ({
       mark: p.panel.mark,
       outlines: p.facets.map(f => rounded(facetInSpace(f))),
     })),

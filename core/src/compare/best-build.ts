@@ -140,7 +140,7 @@ function beside(
   limits: SheetLimits,
   of: 'better' | 'made',
 ): readonly Beside[] {
-  return facts.panels.flatMap((p, i) => {
+  return facts.plates.flatMap((p, i) => {
     const own = best[i];
     if (!own) return [];
     const [next] = (ladders[i] ?? [])

@@ -127,7 +127,7 @@ export function breaks(facts: Facts, r: StruckRung, limits: SheetLimits): readon
   const out: string[] = [];
   if (r.against.length > 0) out.push('cannot be made or used');
   if (r.struck.reached < 1) out.push('collapses');
-  const own = r.heaviestKg === undefined ? [r.folded.panel.id] : facts.panels.map(p => p.panel.id);
+  const own = r.heaviestKg === undefined ? [r.folded.panel.id] : facts.plates.map(p => p.panel.id);
   const tight = r.struck.gaps.find(g => {
     const part = facts.rig.components.find(c => c.id === g.component);
     // what crowds at rest already is no fault of the sheet

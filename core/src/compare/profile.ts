@@ -19,14 +19,14 @@ export function converterShields(facts: Facts): readonly ConverterShield[] {
   return facts.rig.components
     .filter(c => c.kind === 'catalytic-converter')
     .map(c => {
-      const shield = shieldOf(facts.rig, facts.panels, c);
+      const shield = shieldOf(facts.rig, facts.plates, c);
       const bolts = facts.joints.filter(j => j.joint.panels.some(p => shield.panels.includes(p)));
       const tamper = bolts.filter(j => j.joint.tamper || j.joint.fastener.head.startsWith('tamper'));
       return {
         ...shield,
         name: c.name,
         ...(bolts.length > 0 ? { tamperShare: tamper.length / bolts.length } : {}),
-        sheets: facts.panels
+        sheets: facts.plates
           .filter(p => shield.panels.includes(p.panel.id))
           .sort((a, b) => a.sheet.thickness - b.sheet.thickness),
       };
@@ -107,10 +107,10 @@ export function profileOf(
   shields: readonly ConverterShield[],
   struck: readonly StrikeAnswer[] = [],
 ): Readonly<Record<Priority, ProfileTerm>> {
-  const metal = facts.panels.filter(p => p.material.family !== 'plastic');
+  const metal = facts.plates.filter(p => p.material.family !== 'plastic');
   const least = <T>(list: readonly T[], of: (x: T) => number): T | undefined =>
     [...list].sort((a, b) => of(a) - of(b))[0];
-  const whole = struck.length === facts.panels.length ? struck : [];
+  const whole = struck.length === facts.plates.length ? struck : [];
   const dents = whole
     .filter(s => metal.some(p => p.panel.id === s.panel))
     .map(s => ({ panel: s.panel, ...dentingForce(s) }));
@@ -118,7 +118,7 @@ export function profileOf(
     ? least(dents, d => (d.force ?? 0) + (d.atLeast ? 0.5 : 0))
     : undefined;
   const low = least(whole, s => s.ringHz);
-  const rusty = least(facts.panels, p => rustOf(facts, p).place);
+  const rusty = least(facts.plates, p => rustOf(facts, p).place);
   const open = least(shields, s => s.shut);
   return {
     weight: { of: 'weight', better: 'less', value: facts.weight.netKg },

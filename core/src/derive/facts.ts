@@ -14,7 +14,16 @@ import {
   waterTraps,
 } from '../cover';
 import { type FoldedPanel, foldPanel } from '../fold';
-import { type Build, buildOf, frontToRear, hungIn, type PlanDocument, presentOf, sheetOf } from '../plan';
+import {
+  type Build,
+  buildOf,
+  frontToRear,
+  hungIn,
+  isBracket,
+  type PlanDocument,
+  presentOf,
+  sheetOf,
+} from '../plan';
 import type { PresentRig } from '../rig';
 import { type BuildWeight, weighBuild } from '../weigh';
 
@@ -23,7 +32,10 @@ export interface Facts {
   readonly document: PlanDocument;
   readonly build: Build;
   readonly rig: PresentRig;
+  /** plates and brackets, from front to rear */
   readonly panels: readonly FoldedPanel[];
+  /** of them what covers: all but the brackets */
+  readonly plates: readonly FoldedPanel[];
   readonly joints: readonly ResolvedJoint[];
   /** where every joint stands, by joint id */
   readonly seats: ReadonlyMap<string, JointSeat>;
@@ -69,12 +81,14 @@ export const weighAll = (facts: Facts): readonly BuildWeight[] =>
 export function gatherFacts(document: PlanDocument, buildId?: string): Facts {
   const assembly = assemble(document, buildId);
   const { build, rig, panels, joints } = assembly;
+  const plates = panels.filter(p => !isBracket(p.panel));
   return {
     ...assembly,
-    coverage: coverage(rig.components, panels, document.plan.limits.aheadDegrees),
-    gaps: gapsAtRest(rig.components, panels),
-    catches: catchEdges(panels),
-    traps: waterTraps(panels),
+    plates,
+    coverage: coverage(rig.components, plates, document.plan.limits.aheadDegrees),
+    gaps: gapsAtRest(rig.components, plates),
+    catches: catchEdges(plates),
+    traps: waterTraps(plates),
     lowest: lowestPoint(rig, panels),
     lowestBare: lowestPoint(rig, []),
     angles: groundAngles(rig, panels),

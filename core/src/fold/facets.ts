@@ -1,8 +1,8 @@
 import {
   add3,
-  baseFrame,
   distance2,
   type Frame,
+  frameOf,
   type Polygon,
   scale3,
   signedArea,
@@ -105,8 +105,8 @@ function turnedFlange(parent: Facet, flange: Flange, trims: readonly [EndTrim?, 
  * mitred ends, so that folded walls meet instead of running into one another.
  */
 export function facetsOf(panel: Panel, thickness = 0): readonly Facet[] {
-  const { origin, pitch, roll, outline } = panel.base;
-  const base: Facet = { id: 'base', frame: baseFrame(origin, pitch, roll), outline };
+  const { outline } = panel.base;
+  const base: Facet = { id: 'base', frame: frameOf(panel.base), outline };
   const facets: Facet[] = [base];
   const mitres = mitresOf(panel, thickness);
   const hang = (parent: Facet, flanges: readonly Flange[]): void => {

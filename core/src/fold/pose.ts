@@ -1,4 +1,4 @@
-import { add3, baseFrame, type Frame, scale3, toRadians, toSpace, type Vec2, type Vec3 } from '../geometry';
+import { add3, type Frame, frameOf, scale3, toRadians, toSpace, type Vec2, type Vec3 } from '../geometry';
 import { type Developed, type FoldedPanel, inBlank } from './folded-panel';
 
 /** How far each bend is made, 0 flat to 1 finished. */
@@ -50,7 +50,6 @@ export function onBend(b: PosedBend, d: number, s: number, w: number, thickness:
  * allowance BA bent by A has the inside radius BA/A − K·t, which at the full angle is the bend's own.
  */
 export function pose(f: FoldedPanel, shares: Shares = () => 1): Pose {
-  const { origin, pitch, roll } = f.panel.base;
   const t = f.sheet.thickness;
   const frames = new Map<string, Frame>();
   const bends: PosedBend[] = [];
@@ -59,7 +58,7 @@ export function pose(f: FoldedPanel, shares: Shares = () => 1): Pose {
     const parent = d.facet.parent === undefined ? undefined : byId.get(d.facet.parent);
     const under = parent && frames.get(parent.facet.id);
     if (!under || !d.bend || !d.facet.hinge) {
-      frames.set(d.facet.id, baseFrame(origin, pitch, roll));
+      frames.set(d.facet.id, frameOf(f.panel.base));
       continue;
     }
     const posed = posedBend(d, under, t, shares(d.facet.id));

@@ -1,4 +1,4 @@
-import { add3, scale3, toRadians, type Vec2, type Vec3 } from './vector';
+import { add3, scale3, toDegrees, toRadians, type Vec2, type Vec3 } from './vector';
 
 /** A plane in space: a point, its two unit axes and its unit normal. */
 export interface Frame {
@@ -8,15 +8,48 @@ export interface Frame {
   readonly n: Vec3;
 }
 
+/** How a panel's base lies: a point of its plane and its turns, degrees. */
+export interface Pose {
+  readonly origin: Vec3;
+  readonly pitch: number;
+  readonly roll: number;
+  readonly yaw?: number;
+}
+
 /**
- * The base plane of a panel. `pitch` turns about v (positive: front edge up), then `roll` about the turned u
- * (positive: right edge up); degrees, the origin stays. At zero both u = x (rearward), v = y (right), n = z.
+ * The base plane of a panel. `yaw` turns about z (positive: from rearward toward right), then `pitch` about v (positive: front edge up),
+ * then `roll` about the turned u (positive: right edge up); degrees, the origin stays. At zero u = x (rearward), v = y (right), n = z.
  */
-export function baseFrame(origin: Vec3, pitch: number, roll: number): Frame {
+export function baseFrame(origin: Vec3, pitch: number, roll: number, yaw = 0): Frame {
   const p = toRadians(pitch);
   const r = toRadians(roll);
   const [cp, sp, cr, sr] = [Math.cos(p), Math.sin(p), Math.cos(r), Math.sin(r)];
-  return { origin, u: [cp, 0, -sp], v: [sp * sr, cr, cp * sr], n: [sp * cr, -sr, cp * cr] };
+  if (yaw === 0) return { origin, u: [cp, 0, -sp], v: [sp * sr, cr, cp * sr], n: [sp * cr, -sr, cp * cr] };
+  const y = toRadians(yaw);
+  const [cy, sy] = [Math.cos(y), Math.sin(y)];
+  const about = ([a, b, c]: Vec3): Vec3 => [a * cy - b * sy, a * sy + b * cy, c];
+  return {
+    origin,
+    u: about([cp, 0, -sp]),
+    v: about([sp * sr, cr, cp * sr]),
+    n: about([sp * cr, -sr, cp * cr]),
+  };
+}
+
+/** The plane of a base as it lies. */
+export const frameOf = ({ origin, pitch, roll, yaw }: Pose): Frame => baseFrame(origin, pitch, roll, yaw);
+
+/** The turns that bring a base's u and v into two given directions at right angles, degrees: the other way round of `baseFrame`. */
+export function turnsOf(u: Vec3, v: Vec3): Pick<Pose, 'pitch' | 'roll'> & { readonly yaw: number } {
+  const n: Vec3 = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
+  const flat = Math.hypot(u[0], u[1]);
+  const pitch = toDegrees(Math.atan2(-u[2], flat));
+  // where u stands upright, yaw and roll turn about the same line: all of it is called yaw
+  if (flat < 1e-9) {
+    const s = -Math.sign(u[2]);
+    return { yaw: toDegrees(Math.atan2(-v[0], v[1])), pitch: 90 * s, roll: 0 };
+  }
+  return { yaw: toDegrees(Math.atan2(u[1], u[0])), pitch, roll: toDegrees(Math.atan2(v[2], n[2])) };
 }
 
 /** Plane coordinates (and a height `w` above the plane) to space. */

@@ -6,6 +6,7 @@ export const add3 = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] 
 export const sub3 = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 export const scale3 = (a: Vec3, s: number): Vec3 => [a[0] * s, a[1] * s, a[2] * s];
 export const dot3 = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+export const unit3 = (a: Vec3): Vec3 => scale3(a, 1 / Math.hypot(...a));
 export const length3 = (a: Vec3): number => Math.sqrt(a[0] * a[0] + a[1] * a[1] + a[2] * a[2]);
 /** Plain square root: several times faster than Math.hypot, and millimeters neither overflow nor vanish. */
 export const distance2 = (a: Vec2, b: Vec2): number => {

@@ -2,7 +2,7 @@ import { boxOf } from '../geometry';
 import { MATERIALS, tradeName } from '../sheet';
 import { formatAngle, formatLength, formatTorque, tapeLength, type UnitSystem } from '../units';
 import type { Flange, Joint, Panel, PlanDocument, SheetChoice } from './plan';
-import { buildName, buildNameIn } from './select';
+import { buildName, buildNameIn, panelWord } from './select';
 
 type Named = { readonly id: string };
 type Say = (sentence: string) => void;
@@ -161,9 +161,9 @@ export function differences(before: PlanDocument, after: PlanDocument, units: Un
   const [p, q] = [before.plan, after.plan];
   if (p.name !== q.name) say(`the plan is called \u201c${q.name}\u201d, was \u201c${p.name}\u201d`);
   const panels = paired(p.panels, q.panels);
-  for (const x of panels.added) say(`plate ${x.mark}, ${x.name}, added`);
-  for (const x of panels.removed) say(`plate ${x.mark}, ${x.name}, removed`);
-  for (const [a, b] of panels.both) for (const s of panelPhrases(a, b, units)) say(`plate ${a.mark} ${s}`);
+  for (const x of panels.added) say(`${panelWord(x)}, ${x.name}, added`);
+  for (const x of panels.removed) say(`${panelWord(x)}, ${x.name}, removed`);
+  for (const [a, b] of panels.both) for (const s of panelPhrases(a, b, units)) say(`${panelWord(a)} ${s}`);
 
   const joints = paired(p.joints, q.joints);
   if (joints.added.length > 0)

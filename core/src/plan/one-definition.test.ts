@@ -11,6 +11,7 @@ import {
   type Money,
   type Opening,
   type Panel,
+  type Phase,
   type Plan,
   type PlanDocument,
   type Seam,
@@ -96,13 +97,13 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
   ],
   [
     'rig.members[]',
-    keysOf<Member>()({ id: 1, kind: 1, footprint: 1, zBottom: 1, zTop: 1, wall: 1 }, { name: 1 }),
+    keysOf<Member>()({ id: 1, kind: 1, footprint: 1, zBottom: 1, zTop: 1, wall: 1 }, { name: 1, moves: 1 }),
   ],
   [
     'rig.mounts[]',
     keysOf<Mount>()(
       { id: 1, member: 1, at: 1, hole: 1, condition: 1, nutReach: 1 },
-      { behind: 1, carries: 1, when: 1 },
+      { normal: 1, behind: 1, carries: 1, when: 1 },
     ),
   ],
   [
@@ -147,6 +148,7 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
         minutes: 1,
         upkeep: 1,
         environment: 1,
+        phases: 1,
       },
     ),
   ],
@@ -154,10 +156,10 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
     'plan.panels[]',
     keysOf<Panel>()(
       { id: 1, mark: 1, name: 1, base: 1, flanges: 1, openings: 1, guards: 1 },
-      { meantFor: 1, grain: 1 },
+      { meantFor: 1, grain: 1, role: 1, sheet: 1, pairOf: 1 },
     ),
   ],
-  ['plan.panels[].base', keysOf<Panel['base']>()({ origin: 1, pitch: 1, roll: 1, outline: 1 }, {})],
+  ['plan.panels[].base', keysOf<Panel['base']>()({ origin: 1, pitch: 1, roll: 1, outline: 1 }, { yaw: 1 })],
   [
     'plan.panels[].flanges[]',
     keysOf<Flange>()(
@@ -197,6 +199,8 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
         fit: 1,
         slots: 1,
         cut: 1,
+        normal: 1,
+        threadIn: 1,
       },
     ),
   ],
@@ -204,6 +208,7 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
     'plan.joints[].fastener',
     keysOf<Joint['fastener']>()({ head: 1, thread: 1, class: 1, length: 1, finish: 1 }, {}),
   ],
+  ['plan.phases[]', keysOf<Phase>()({ id: 1, name: 1, panels: 1 }, {})],
   ['plan.seams[]', keysOf<Seam>()({ front: 1, rear: 1, overlap: 1, outside: 1 }, {})],
   ['plan.builds[]', keysOf<Build>()({ id: 1, name: 1, sheets: 1 }, { note: 1, offer: 1 })],
   ['plan.builds[].sheets{}', keysOf<SheetChoice>()({ material: 1, thickness: 1, finish: 1 }, { gauge: 1 })],

@@ -81,6 +81,8 @@ export type Shape =
   | { readonly rect: readonly [number, number] }
   | { readonly polygon: Polygon };
 
+export const ROLES = ['plate', 'bracket'] as const;
+
 /** Along the base's u (rearward) or v (right). */
 export const GRAINS = ['u', 'v'] as const;
 export type Grain = (typeof GRAINS)[number];
@@ -117,6 +119,8 @@ export interface Panel {
     readonly origin: Vec3;
     readonly pitch: number;
     readonly roll: number;
+    /** about z, before pitch and roll */
+    readonly yaw?: number;
     readonly outline: Polygon;
   };
   readonly flanges: readonly Flange[];
@@ -126,6 +130,12 @@ export interface Panel {
   readonly meantFor?: readonly Duty[];
   /** the blank's direction that lies along the sheet's grain; across most of its bends unless told */
   readonly grain?: Grain;
+  /** a plate unless told; a bracket is made like one, but covers and guards nothing */
+  readonly role?: (typeof ROLES)[number];
+  /** a bracket's own sheet: it holds in every build that names none for it */
+  readonly sheet?: SheetChoice;
+  /** the panel whose mirrored twin it is: its shape follows that one, its place is its own */
+  readonly pairOf?: string;
 }
 export interface Crossbar {
   readonly id: string;
@@ -171,6 +181,16 @@ export interface Joint {
   readonly slots?: Readonly<Record<string, SlotIn>>;
   /** how the shop cuts its holes in the plates; full unless the vehicle is drilled through the plate as a template */
   readonly cut?: HoleCut;
+  /** of a joint without a hole in the vehicle: outward, toward its outermost plate; square to that plate unless told */
+  readonly normal?: Vec3;
+  /** the bracket that has the thread: tapped, welded nut, clinch nut or stud, as the nut tells */
+  readonly threadIn?: string;
+}
+/** What is fitted when: its plates, and the brackets with the first plate that needs them. */
+export interface Phase {
+  readonly id: string;
+  readonly name: string;
+  readonly panels: readonly string[];
 }
 export interface Seam {
   readonly front: string;
@@ -298,6 +318,7 @@ export interface Plan {
   readonly seams: readonly Seam[];
   readonly builds: readonly Build[];
   readonly activeBuild: string;
+  readonly phases?: readonly Phase[];
   readonly method: Method;
   readonly limits: Limits;
   readonly shop?: Shop;

@@ -2,6 +2,9 @@ import { selfCrossing, signedArea } from '../geometry';
 import type { Fault } from './faults';
 import type { Flange, PlanDocument } from './plan';
 
+/** A plate lies flatter than this, degrees. */
+const STEEPEST = 80;
+
 /** Faults that no single key shows: doubled ids, names of things that do not exist, outlines that cross. `before`: a document without any. */
 export function crossFaults(doc: PlanDocument, before?: PlanDocument): Fault[] {
   const { rig, plan } = doc;
@@ -36,6 +39,10 @@ export function crossFaults(doc: PlanDocument, before?: PlanDocument): Fault[] {
     else if (Math.abs(signedArea(outline)) < 1) say(path, 'encloses no area');
   };
 
+  const direction = (path: string, n: readonly number[] | undefined): void => {
+    if (n && Math.hypot(...n) < 1e-6) say(path, 'has no length: it points nowhere');
+  };
+
   const options = unique('rig.options', rig.options);
   const components = unique('rig.components', rig.components);
   const members = unique('rig.members', rig.members);
@@ -48,6 +55,7 @@ export function crossFaults(doc: PlanDocument, before?: PlanDocument): Fault[] {
     if (!members.has(h.member) && !bars.has(h.member))
       say(`${path}.member`, `names member or crossbar "${h.member}", which does not exist`);
     known(`${path}.behind.component`, h.behind?.component, components, 'component');
+    direction(`${path}.normal`, h.normal);
   });
   plan.crossbars.forEach((c, i) => {
     if (members.has(c.id)) say(`plan.crossbars[${i}].id`, `is "${c.id}", which a member already has`);
@@ -82,6 +90,7 @@ export function crossFaults(doc: PlanDocument, before?: PlanDocument): Fault[] {
     known(`rig.mounts[${i}].member`, m.member, members, 'member');
     known(`rig.mounts[${i}].behind.component`, m.behind?.component, components, 'component');
     known(`rig.mounts[${i}].carries`, m.carries, components, 'component');
+    direction(`rig.mounts[${i}].normal`, m.normal);
   });
   rig.servicePoints.forEach((s, i) => {
     known(`rig.servicePoints[${i}].component`, s.component, components, 'component');
@@ -110,6 +119,18 @@ export function crossFaults(doc: PlanDocument, before?: PlanDocument): Fault[] {
     };
     p.flanges.forEach((f, k) => walk(f, `${path}.flanges[${k}]`, true));
     p.guards.forEach((g, k) => known(`${path}.guards[${k}]`, g, components, 'component'));
+    known(`${path}.pairOf`, p.pairOf, panels, 'panel');
+    if (p.pairOf === p.id) say(`${path}.pairOf`, 'is itself');
+    else if (p.pairOf !== undefined && plan.panels.find(q => q.id === p.pairOf)?.pairOf !== undefined)
+      say(`${path}.pairOf`, 'is a twin itself: a pair has one original');
+    // a plate lies; only a bracket may stand upright
+    if (p.role !== 'bracket')
+      for (const turn of ['pitch', 'roll'] as const)
+        if (Math.abs(p.base[turn]) > STEEPEST)
+          say(
+            `${path}.base.${turn}`,
+            `is ${p.base[turn]}, but a plate's goes from -${STEEPEST} to ${STEEPEST}`,
+          );
     p.openings.forEach((o, k) => known(`${path}.openings[${k}].serves`, o.serves, points, 'service point'));
   });
   plan.joints.forEach((j, i) => {
@@ -118,9 +139,23 @@ export function crossFaults(doc: PlanDocument, before?: PlanDocument): Fault[] {
     if (!j.mount && !j.at) say(path, 'has neither a mount nor a place (at)');
     j.panels.forEach((p, k) => known(`${path}.panels[${k}]`, p, panels, 'panel'));
     for (const p of Object.keys(j.slots ?? {})) known(`${path}.slots.${p}`, p, panels, 'panel');
+    direction(`${path}.normal`, j.normal);
+    if (j.threadIn !== undefined && !j.panels.includes(j.threadIn))
+      say(`${path}.threadIn`, `is "${j.threadIn}", which is none of the joint's panels`);
   });
   plan.crossbars.forEach((c, i) =>
     c.mounts.forEach((m, k) => known(`plan.crossbars[${i}].mounts[${k}]`, m, mounts, 'mount')),
+  );
+  const fitted = new Map<string, string>();
+  unique('plan.phases', plan.phases ?? []);
+  (plan.phases ?? []).forEach((phase, i) =>
+    phase.panels.forEach((p, k) => {
+      const path = `plan.phases[${i}].panels[${k}]`;
+      known(path, p, panels, 'panel');
+      const other = fitted.get(p);
+      if (other !== undefined) say(path, `is "${p}", which phase "${other}" fits already`);
+      fitted.set(p, phase.name);
+    }),
   );
   plan.seams.forEach((s, i) => {
     known(`plan.seams[${i}].front`, s.front, panels, 'panel');
@@ -131,7 +166,7 @@ export function crossFaults(doc: PlanDocument, before?: PlanDocument): Fault[] {
   plan.builds.forEach((b, i) => {
     for (const key of Object.keys(b.sheets)) known(`plan.builds[${i}].sheets.${key}`, key, panels, 'panel');
     for (const p of plan.panels)
-      if (!b.sheets[p.id]) say(`plan.builds[${i}].sheets`, `has no sheet for panel "${p.id}"`);
+      if (!b.sheets[p.id] && !p.sheet) say(`plan.builds[${i}].sheets`, `has no sheet for panel "${p.id}"`);
   });
   known('plan.activeBuild', plan.activeBuild, builds, 'build');
   return faults;

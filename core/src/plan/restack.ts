@@ -2,6 +2,7 @@ import { toDegrees, toRadians, type Vec3 } from '../geometry';
 import { roundTo } from '../units';
 import type { Build, Joint, Panel, PlanDocument, SheetChoice } from './plan';
 import { holeNamed } from './present';
+import { isBracket } from './select';
 
 type Sheets = Readonly<Record<string, SheetChoice>>;
 
@@ -95,14 +96,17 @@ export function restacked(
     const place = holeNamed({ rig, plan }, j.mount)?.at ?? j.at;
     return place ? [{ joint: j, place }] : [];
   });
-  const drops = new Map(plan.panels.map(p => [p.id, { ...LEVEL, z: grown(p.id) }]));
+  // a bracket is bent for its place: it hangs where it hangs, whatever the sheet of the plates on it
+  const drops = new Map(plan.panels.map(p => [p.id, { ...LEVEL, z: isBracket(p) ? 0 : grown(p.id) }]));
   const floors = new Map<string, number>();
   // from the member outward, again and again until nothing moves: an outer plate that cannot tilt pushes the inner one down
-  const inner = [...plan.panels].sort(
-    (a, b) =>
-      Math.max(-1, ...bolts.map(({ joint: j }) => j.panels.indexOf(b.id))) -
-      Math.max(-1, ...bolts.map(({ joint: j }) => j.panels.indexOf(a.id))),
-  );
+  const inner = plan.panels
+    .filter(p => !isBracket(p))
+    .sort(
+      (a, b) =>
+        Math.max(-1, ...bolts.map(({ joint: j }) => j.panels.indexOf(b.id))) -
+        Math.max(-1, ...bolts.map(({ joint: j }) => j.panels.indexOf(a.id))),
+    );
   for (let round = 0; round < ROUNDS; round++) {
     let moved = false;
     for (const p of inner) {

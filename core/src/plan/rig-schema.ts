@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import {
   BODIES,
+  CARRIERS,
   COMPONENT_KINDS,
   HOLE_CONDITIONS,
   HOLE_KINDS,
@@ -19,6 +20,7 @@ export const mount = yup.object({
   id: id(),
   member: id(),
   at: point3(),
+  normal: yup.tuple([number(), number(), number()]).optional(),
   hole: yup
     .object({
       kind: oneOf(HOLE_KINDS),
@@ -83,6 +85,14 @@ export const rigSchema = yup
         zBottom: number(),
         zTop: number(),
         wall: positive(),
+        moves: yup
+          .object({
+            with: oneOf(CARRIERS),
+            bump: notNegative().max(600),
+            droop: notNegative().max(600),
+          })
+          .optional()
+          .default(undefined),
       }),
     ),
     mounts: list(mount),

@@ -37,6 +37,7 @@ import {
   NUTS,
   OPENING_KINDS,
   PRIORITIES,
+  ROLES,
   SPACERS,
   STARTS,
   WASHERS,
@@ -117,8 +118,9 @@ export const planSchema = yup
         base: yup
           .object({
             origin: point3(),
-            pitch: number().min(-80).max(80),
-            roll: number().min(-80).max(80),
+            pitch: number().min(-180).max(180),
+            roll: number().min(-180).max(180),
+            yaw: num().min(-360).max(360),
             outline: outline(),
           })
           .required(),
@@ -136,6 +138,9 @@ export const planSchema = yup
         guards: list(yup.string().required()),
         grain: yup.string().oneOf(GRAINS),
         meantFor: yup.array().of(oneOf(DUTIES)).optional(),
+        role: yup.string().oneOf(ROLES),
+        sheet: sheetSchema.optional().default(undefined),
+        pairOf: yup.string(),
       }),
     ).max(LIMITS.panels),
     crossbars: list(
@@ -185,6 +190,8 @@ export const planSchema = yup
           .optional()
           .default(undefined),
         cut: yup.string().oneOf(HOLE_CUTS),
+        normal: yup.tuple([number(), number(), number()]).optional(),
+        threadIn: yup.string(),
       }),
     ),
     seams: list(yup.object({ front: id(), rear: id(), overlap: number(), outside: id() })),
@@ -200,6 +207,11 @@ export const planSchema = yup
       .min(1)
       .max(LIMITS.builds),
     activeBuild: id(),
+    phases: yup
+      .array()
+      .of(yup.object({ id: id(), name: id(), panels: list(yup.string().required()) }))
+      .max(LIMITS.builds)
+      .optional(),
     method: yup
       .object({
         start: oneOf(STARTS),

@@ -1,5 +1,5 @@
 import { makeBend } from '../fold';
-import { baseFrame, distanceToSegment, underGround, type Vec2 } from '../geometry';
+import { distanceToSegment, frameOf, underGround, type Vec2 } from '../geometry';
 import { freshId, type Opening, openingFault, type Panel, type SheetChoice } from '../plan';
 import type { PresentRig, ServicePoint } from '../rig';
 import { MATERIALS } from '../sheet';
@@ -35,7 +35,7 @@ export function openingsFor(
   bolts: readonly Vec2[],
   sheet: SheetChoice,
 ): { openings: readonly Opening[]; reasons: string[] } {
-  const frame = baseFrame(base.origin, base.pitch, base.roll);
+  const frame = frameOf(base);
   const openings: Opening[] = [];
   const reasons: string[] = [];
   const radius = (o: Opening): number =>

@@ -17,6 +17,10 @@ const WORD: Readonly<Record<Member['kind'], string>> = {
   rail: 'frame rail',
   subframe: 'subframe',
   tube: 'tube',
+  'axle-tube': 'axle tube',
+  'control-arm': 'control arm',
+  'engine-mount': 'engine mount',
+  differential: 'differential',
 };
 const COUNTED = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'];
 

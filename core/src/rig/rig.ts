@@ -19,7 +19,18 @@ export const COMPONENT_KINDS = [
   'floor-pan',
   'lines',
 ] as const;
-export const MEMBER_KINDS = ['crossmember', 'rail', 'subframe', 'tube'] as const;
+export const MEMBER_KINDS = [
+  'crossmember',
+  'rail',
+  'subframe',
+  'tube',
+  'axle-tube',
+  'control-arm',
+  'engine-mount',
+  'differential',
+] as const;
+/** What a member may move with. */
+export const CARRIERS = ['front-axle', 'rear-axle', 'engine'] as const;
 export const HOLE_KINDS = [
   'threaded',
   'captive-nut',
@@ -95,11 +106,19 @@ export interface Member {
   readonly zBottom: number;
   readonly zTop: number;
   readonly wall: number;
+  /** it moves with an axle or the engine: up by so much at bump, down by so much at droop, mm */
+  readonly moves?: {
+    readonly with: (typeof CARRIERS)[number];
+    readonly bump: number;
+    readonly droop: number;
+  };
 }
 export interface Mount {
   readonly id: string;
   readonly member: string;
   readonly at: Vec3;
+  /** outward from the face that the hole is in; straight down unless told */
+  readonly normal?: Vec3;
   readonly hole: {
     readonly kind: HoleKind;
     readonly thread?: string;

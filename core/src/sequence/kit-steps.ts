@@ -1,5 +1,6 @@
 import { hardwareList, toolList } from '../bolt';
 import type { FoldedPanel } from '../fold';
+import { panelWord } from '../plan';
 import { nameIn } from '../units';
 import { addTools, type Job } from './job';
 
@@ -35,7 +36,7 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
     add({
       id: `leave-off-${p.panel.id}`,
       stage: 'kit',
-      title: `Leave plate ${p.panel.mark} off: no bolt holds it in this plan`,
+      title: `Leave ${panelWord(p.panel)} off: no bolt holds it in this plan`,
       why: 'Add bolts on Cover first.',
       panels: [p.panel.id],
       needs: [kit],
@@ -47,7 +48,7 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
       {
         id: `bench-${p.panel.id}`,
         stage: 'bench',
-        title: `Prepare plate ${p.panel.mark} on the bench`,
+        title: `Prepare ${panelWord(p.panel)} on the bench`,
         why: 'Hole by hole, in the order of the list.',
         hows: [
           'Deburr every hole and edge, and touch up bare edges.',

@@ -1,4 +1,5 @@
 import { HAND_TOOLS } from '../bolt';
+import { panelWord } from '../plan';
 import type { PresentRig } from '../rig';
 import {
   addTools,
@@ -68,7 +69,7 @@ function dropSteps(
         {
           id: `service-drop-${id}`,
           stage: 'remove',
-          title: `Take plate ${p.panel.mark}, ${p.panel.name}, down`,
+          title: `Take ${panelWord(p.panel)}, ${p.panel.name}, down`,
           why: shared
             ? 'Its bolts in the overlap came out with the plate outside it. Lay bolts out in their order.'
             : 'In reverse order: the last two bolts carry it until you have its weight. Lay bolts out in their order: some are longer.',

@@ -23,7 +23,7 @@ interface Placed {
 /** Cards stand under their plates; where two would overlap by much the next row takes one. */
 export function placeCards(facts: Facts, scale: SheetScale): readonly Placed[] {
   const ends: number[] = [];
-  return facts.panels
+  return facts.plates
     .map(p => {
       const [a, b] = extentOf(p).map(scale.X) as [number, number];
       const right = Math.min(scale.width - 2, Math.max(a, b, Math.min(a, b) + CARD));
@@ -59,7 +59,7 @@ export const PlateStrip = memo(function PlateStrip(props: {
   return (
     <div className="relative" style={{ height: stripHeight(facts, scale) }}>
       {cards.map(c => {
-        const p = facts.panels.find(x => x.panel.id === c.id);
+        const p = facts.plates.find(x => x.panel.id === c.id);
         if (!p) return null;
         const mass = massFigure(p.massKg, units);
         const gaps = facts.gaps.filter(

@@ -30,7 +30,7 @@ export const fewBolts: Rule = {
   id: 'few-bolts',
   why: 'A plate on two bolts pivots on them and lets go.',
   find: facts =>
-    facts.panels.flatMap((p): readonly Unsigned[] => {
+    facts.plates.flatMap((p): readonly Unsigned[] => {
       const at = holding(p.panel.id, facts.joints, facts.seats, facts.panels).map(j => j.at);
       const wide = (k: 0 | 1): number => Math.max(...at.map(a => a[k])) - Math.min(...at.map(a => a[k]));
       if (at.length >= LEAST && wide(0) > SPREAD && wide(1) > SPREAD) return [];

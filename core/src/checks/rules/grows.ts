@@ -61,7 +61,7 @@ export const grows: Rule = {
   id: 'grows',
   why: 'Plastic expands ten times as much as steel: bolted tight at both ends it bulges or shears its nuts.',
   find: (facts, words) =>
-    facts.panels.flatMap((p): readonly Unsigned[] => {
+    facts.plates.flatMap((p): readonly Unsigned[] => {
       const joints = facts.joints.filter(j => j.joint.panels.includes(p.panel.id));
       const anchor = anchorOf(joints);
       if (!anchor || joints.length < 2) return [];

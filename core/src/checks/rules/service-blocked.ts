@@ -42,7 +42,7 @@ export const serviceBlocked: Rule = {
   why: 'Without an opening the plate comes down for every oil change.',
   find: (facts, words) =>
     facts.rig.servicePoints.flatMap(s => {
-      const below = facts.panels.filter(
+      const below = facts.plates.filter(
         p => (undersideAt(p, s.at[0], s.at[1]) ?? Number.POSITIVE_INFINITY) < s.at[2],
       );
       return below.flatMap(p => {

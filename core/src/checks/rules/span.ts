@@ -8,7 +8,7 @@ export const span: Rule = {
   id: 'span',
   why: 'A long span between bolts flexes too much.',
   find: (facts, words) =>
-    facts.panels.flatMap((p): readonly Unsigned[] => {
+    facts.plates.flatMap((p): readonly Unsigned[] => {
       const xs = holding(p.panel.id, facts.joints, facts.seats, facts.panels)
         .map(j => j.at[0])
         .sort((a, b) => a - b);

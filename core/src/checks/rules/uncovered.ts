@@ -15,7 +15,7 @@ const servedShare = (facts: Facts, component: string, areaMm2: number): number =
       s.component === component || (part && contains(part.footprint, [s.at[0], s.at[1]])) ? [s.id] : [],
     ),
   );
-  const open = facts.panels
+  const open = facts.plates
     .flatMap(p => p.panel.openings)
     .filter(o => o.serves !== undefined && points.has(o.serves));
   return areaMm2 > 0 ? open.reduce((s, o) => s + openingArea(o), 0) / areaMm2 : 0;

@@ -1,6 +1,6 @@
 import type { Joint, Panel, Plan, PlanDocument, SheetChoice } from '../plan';
 import { sheetsSet } from '../restack';
-import { frontToRear } from '../select';
+import { frontToRear, isBracket } from '../select';
 
 /** The document with parts of its plan replaced. */
 export const inPlan = (doc: PlanDocument, part: Partial<Plan>): PlanDocument => ({
@@ -33,10 +33,10 @@ const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
 export const markAt = (n: number): string =>
   `${LETTERS[n % 26]}${n >= 26 ? String(Math.floor(n / 26) + 1) : ''}`;
 
-/** Which mark it is, the other way round; -1 for a name of the owner's own. */
+/** Which mark it is, the other way round; -1 for a bracket's and for a name of the owner's own. */
 function rankOf(mark: string): number {
   const [, letter = '', turn] = /^([A-Z])(\d*)$/.exec(mark) ?? [];
-  return letter === '' ? -1 : LETTERS.indexOf(letter) + 26 * (turn ? Number(turn) - 1 : 0);
+  return letter === '' || turn === '1' ? -1 : LETTERS.indexOf(letter) + 26 * (turn ? Number(turn) - 1 : 0);
 }
 
 /** The mark of a plate that has none yet. */
@@ -47,21 +47,22 @@ export const UNMARKED = '?';
  * last one in use: that of a plate which was deleted is on a drawing somewhere.
  */
 export function marked(doc: PlanDocument): PlanDocument {
-  const letters = doc.plan.panels.map(p => p.mark).filter(m => m !== UNMARKED);
-  let next = 0;
-  while (letters.some(m => rankOf(m) >= next)) next++;
-  const given = new Map(
-    frontToRear(doc.plan.panels)
-      .filter(p => p.mark === UNMARKED)
-      .map((p, i) => [p.id, markAt(next + i)]),
-  );
+  const marks = doc.plan.panels.map(p => p.mark).filter(m => m !== UNMARKED);
+  const fresh = frontToRear(doc.plan.panels).filter(p => p.mark === UNMARKED);
+  const next = 1 + Math.max(-1, ...marks.map(rankOf));
+  const nextBracket = 1 + Math.max(0, ...marks.map(m => Number(/^K(\d+)$/.exec(m)?.[1] ?? 0)));
+  const given = new Map([
+    ...fresh.filter(p => !isBracket(p)).map((p, i) => [p.id, markAt(next + i)] as const),
+    // a plate's letters never get as far as K1: they go on with A2
+    ...fresh.filter(isBracket).map((p, i) => [p.id, `K${nextBracket + i}`] as const),
+  ]);
   if (given.size === 0) return doc;
   return inPlan(doc, { panels: doc.plan.panels.map(p => ({ ...p, mark: given.get(p.id) ?? p.mark })) });
 }
 
 /** Letters given to all plates anew, from front to rear. */
 export const relettered = (doc: PlanDocument): PlanDocument =>
-  marked(inPlan(doc, { panels: doc.plan.panels.map(p => ({ ...p, mark: UNMARKED })) }));
+  marked(inPlan(doc, { panels: doc.plan.panels.map(p => (isBracket(p) ? p : { ...p, mark: UNMARKED })) }));
 
 /** A sheet in other material or thickness, its finish kept. */
 export function resheeted(

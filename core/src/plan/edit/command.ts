@@ -1,5 +1,6 @@
 import { ok, type Result } from '../../units';
 import type { PlanDocument } from '../plan';
+import { panelNamed } from '../select';
 
 /**
  * A change of a plan by name: what it is called, and the plan after it. Its arguments are plain data, so that a change can be kept, shown
@@ -39,8 +40,7 @@ export function commandOf(all: readonly Command[], { command: id }: Call): Comma
 }
 
 /** A plate as undo names it: `plate B`. */
-export const plateNamed = (doc: PlanDocument, id: string): string =>
-  `plate ${doc.plan.panels.find(p => p.id === id)?.mark ?? id}`;
+export const plateNamed = (doc: PlanDocument, id: string): string => panelNamed(doc, id);
 
 /** Several things in a sentence: `bolt j01`, `3 bolts`. */
 export const counted = (ids: readonly string[], one: string): string =>

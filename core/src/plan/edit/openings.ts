@@ -1,6 +1,7 @@
 import { contains, distanceToOutline, type Polygon, type Vec2 } from '../../geometry';
 import { err, ok, type Result } from '../../units';
 import type { Opening, PlanDocument } from '../plan';
+import { panelWord } from '../select';
 import { withPanel } from './change';
 
 /** Least sheet left round an opening, mm: common practice, no source. */
@@ -51,7 +52,7 @@ export function openingSet(doc: PlanDocument, panel: string, o: Opening): Result
   const p = doc.plan.panels.find(x => x.id === panel);
   if (!p) return err('there is no such plate');
   const fault = openingFault(p.base.outline, o);
-  if (fault) return err(`plate ${p.mark}: ${fault}`);
+  if (fault) return err(`${panelWord(p)}: ${fault}`);
   const openings = p.openings.some(x => x.id === o.id)
     ? p.openings.map(x => (x.id === o.id ? o : x))
     : [...p.openings, o];

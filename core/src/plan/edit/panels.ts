@@ -1,6 +1,6 @@
 import {
-  baseFrame,
   centroid,
+  frameOf,
   intersection,
   type Polygon,
   rectangle,
@@ -17,6 +17,7 @@ import { err, ok, type Result } from '../../units';
 import { USUAL_SHEET } from '../blank';
 import type { Flange, Joint, Opening, Panel, PlanDocument, SheetChoice } from '../plan';
 import { holeNamed } from '../present';
+import { panelNamed } from '../select';
 import { freshId, holesTidied, inPlan, marked, UNMARKED, withPanel } from './change';
 import { lowered, tiedTo } from './lowered';
 
@@ -28,7 +29,6 @@ const sheetsOf = (doc: PlanDocument, id: string): Readonly<Record<string, SheetC
 const sheetThickness = (doc: PlanDocument, id: string): number =>
   doc.plan.builds[0]?.sheets[id]?.thickness ?? USUAL_SHEET.thickness;
 
-const frameOf = (p: Panel) => baseFrame(p.base.origin, p.base.pitch, p.base.roll);
 const MIN_AREA = 400;
 
 /** What is wrong with an outline, as a sentence about that plate; undefined when it is sound. */
@@ -42,8 +42,7 @@ export function outlineFault(outline: Polygon, name: string): string | undefined
   return undefined;
 }
 
-const nameOf = (doc: PlanDocument, id: string): string =>
-  `plate ${doc.plan.panels.find(p => p.id === id)?.mark ?? id}`;
+const nameOf = (doc: PlanDocument, id: string): string => panelNamed(doc, id);
 
 /** Changes a panel's outline, refused when it would cross itself or enclose nothing. */
 export function outlineSet(doc: PlanDocument, id: string, outline: Polygon): Result<PlanDocument> {
@@ -71,10 +70,11 @@ export function panelsRemoved(doc: PlanDocument, ids: readonly string[]): PlanDo
   const gone = new Set(ids);
   const left = (list: readonly string[]): readonly string[] => list.filter(x => !gone.has(x));
   const without = (j: Joint): Joint => {
-    const { slots, ...rest } = j;
+    const { slots, threadIn, ...rest } = j;
     const kept = Object.entries(slots ?? {}).filter(([p]) => !gone.has(p));
     return {
       ...rest,
+      ...(threadIn !== undefined && !gone.has(threadIn) ? { threadIn } : {}),
       panels: left(j.panels),
       ...(kept.length > 0 ? { slots: Object.fromEntries(kept) } : {}),
     };
@@ -346,7 +346,7 @@ export function panelSplit(
 export function panelsMerged(doc: PlanDocument, a: string, b: string): Result<PlanDocument> {
   const [p, q] = [a, b].map(id => doc.plan.panels.find(x => x.id === id));
   if (!p || !q || p === q) return err('choose two plates to merge');
-  const [fp, fq] = [frameOf(p), frameOf(q)];
+  const [fp, fq] = [frameOf(p.base), frameOf(q.base)];
   const into = (at: Vec2): Vec2 => {
     const s = toSpace(fq, at);
     return underGround(fp, s[0], s[1]);
@@ -384,4 +384,4 @@ export function panelsMerged(doc: PlanDocument, a: string, b: string): Result<Pl
 }
 
 /** The middle of a plate's base in vehicle coordinates. */
-export const panelMiddle = (p: Panel): Vec3 => toSpace(frameOf(p), centroid(p.base.outline));
+export const panelMiddle = (p: Panel): Vec3 => toSpace(frameOf(p.base), centroid(p.base.outline));

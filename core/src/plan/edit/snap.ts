@@ -1,6 +1,7 @@
-import { baseFrame, boxOf, toSpace, type Vec2 } from '../../geometry';
+import { boxOf, frameOf, toSpace, type Vec2 } from '../../geometry';
 import type { PresentRig } from '../../rig';
 import type { PlanDocument } from '../plan';
+import { panelWord } from '../select';
 
 /** Lines across and along the vehicle that an edge or corner likes to lie on, each with what it is. mm. */
 export interface SnapLines {
@@ -25,11 +26,11 @@ export function snapLines(doc: PlanDocument, rig: PresentRig, except?: string): 
   }
   for (const p of doc.plan.panels) {
     if (p.id === except) continue;
-    const frame = baseFrame(p.base.origin, p.base.pitch, p.base.roll);
+    const frame = frameOf(p.base);
     for (const q of p.base.outline) {
       const s = toSpace(frame, q);
-      x.push([s[0], `plate ${p.mark}`]);
-      y.push([s[1], `plate ${p.mark}`]);
+      x.push([s[0], panelWord(p)]);
+      y.push([s[1], panelWord(p)]);
     }
   }
   return { x, y };

@@ -1,4 +1,4 @@
-import { baseFrame, toSpace } from '@plate-fold/core/geometry';
+import { frameOf, toSpace } from '@plate-fold/core/geometry';
 import { callOf, type Panel, setEnds } from '@plate-fold/core/plan';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { useState } from 'react';
@@ -21,7 +21,7 @@ export function EndHandles(props: {
   const run = useRun();
   const grip = useGrip(sidePlane(zAt), useHand());
   const [shown, setShown] = useState<number>();
-  const frame = baseFrame(panel.base.origin, panel.base.pitch, panel.base.roll);
+  const frame = frameOf(panel.base);
   const us = panel.base.outline.map(q => q[0]);
   const ends = [Math.min(...us), Math.max(...us)].map(u => toSpace(frame, [u, 0]));
   const [front, rear] = [ends[0]?.[2] ?? 0, ends[1]?.[2] ?? 0];

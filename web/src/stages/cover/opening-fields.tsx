@@ -1,4 +1,4 @@
-import { baseFrame, toSpace, underGround, type Vec2 } from '@plate-fold/core/geometry';
+import { frameOf, toSpace, underGround, type Vec2 } from '@plate-fold/core/geometry';
 import { freshId, OPENING_KINDS, type Opening, removeOpening, setOpening } from '@plate-fold/core/plan';
 import { Trash2 } from 'lucide-react';
 import { useRun } from '../../state/commands/run';
@@ -10,7 +10,7 @@ import { type Of, SMALL } from './shape-parts';
 
 function OpeningRow({ facts, panel, units, opening: o }: Of & { opening: Opening }) {
   const run = useRun();
-  const frame = baseFrame(panel.base.origin, panel.base.pitch, panel.base.roll);
+  const frame = frameOf(panel.base);
   const s = toSpace(frame, o.at);
   const set = (part: Partial<Opening>) => run(setOpening, { panel: panel.id, opening: { ...o, ...part } });
   const at = (x: number, y: number) => set({ at: underGround(frame, x, y) });
@@ -85,7 +85,7 @@ function OpeningRow({ facts, panel, units, opening: o }: Of & { opening: Opening
 export function Openings(of: Of) {
   const { facts, panel } = of;
   const run = useRun();
-  const frame = baseFrame(panel.base.origin, panel.base.pitch, panel.base.roll);
+  const frame = frameOf(panel.base);
   const us = panel.base.outline.map(q => q[0]);
   const vs = panel.base.outline.map(q => q[1]);
   const middle: Vec2 = [(Math.min(...us) + Math.max(...us)) / 2, (Math.min(...vs) + Math.max(...vs)) / 2];

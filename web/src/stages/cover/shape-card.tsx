@@ -1,4 +1,4 @@
-import { baseFrame, toSpace, underGround } from '@plate-fold/core/geometry';
+import { frameOf, toSpace, underGround } from '@plate-fold/core/geometry';
 import {
   addCorner,
   DUTIES,
@@ -61,7 +61,7 @@ function Place({ panel, units }: Of) {
 
 function Corners({ panel, units }: Of) {
   const run = useRun();
-  const frame = baseFrame(panel.base.origin, panel.base.pitch, panel.base.roll);
+  const frame = frameOf(panel.base);
   return (
     <section aria-label="Corners" className="mt-4">
       <h3 className="mb-1 font-bold">

@@ -1,6 +1,6 @@
 import type { Facts } from '@plate-fold/core/derive';
 import { openingOutline } from '@plate-fold/core/fold';
-import { baseFrame, signedArea, toSpace, underGround, type Vec2 } from '@plate-fold/core/geometry';
+import { frameOf, signedArea, toSpace, underGround, type Vec2 } from '@plate-fold/core/geometry';
 import {
   addCorner,
   callOf,
@@ -57,8 +57,8 @@ export function ShapeLayer(props: {
   const run = useRun();
   const grip = useGrip(mapPlane(scale, height), useHand());
   const [guide, setGuide] = useState<{ x?: number; y?: number; text: string }>();
-  const { outline, origin, pitch, roll } = panel.base;
-  const frame = baseFrame(origin, pitch, roll);
+  const { outline } = panel.base;
+  const frame = frameOf(panel.base);
   const ground = (q: Vec2): Vec2 => {
     const s = toSpace(frame, q);
     return [s[0], s[1]];
@@ -124,7 +124,6 @@ export function ShapeLayer(props: {
         const mid = ground([(q[0] + r[0]) / 2, (q[1] + r[1]) / 2]);
         const edgePx = Math.hypot(a[0] - b[0], a[1] - b[1]);
         if (edgePx < 26) return null;
-        const [ox, oy] = outward(a, b);
         const along = (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI;
         // how far out of the edge a place lies, from where the edge was when it was taken
         const out = (dx: number, dy: number): number => {
@@ -171,17 +170,6 @@ export function ShapeLayer(props: {
               stroke="var(--fluid)"
               strokeWidth="2"
             />
-            {edgePx > LABEL_FROM && (
-              <text
-                x={at[0] + ox * 20}
-                y={at[1] + oy * 15 + 4}
-                textAnchor={Math.abs(ox) < 0.5 ? 'middle' : ox > 0 ? 'start' : 'end'}
-                aria-hidden="true"
-                {...LABEL}
-              >
-                {tapeLength(Math.hypot(r[0] - q[0], r[1] - q[1]), units)}
-              </text>
-            )}
           </g>
         );
       })}
@@ -232,6 +220,26 @@ export function ShapeLayer(props: {
           </g>
         );
       })}
+      <g aria-hidden="true">
+        {outline.map((q, i) => {
+          const r = outline[(i + 1) % n] as Vec2;
+          const [a, b] = [put(ground(q)), put(ground(r))];
+          if (Math.hypot(a[0] - b[0], a[1] - b[1]) <= LABEL_FROM) return null;
+          const [ox, oy] = outward(a, b);
+          return (
+            <text
+              // biome-ignore lint/suspicious/noArrayIndexKey: an edge is its place in the outline
+              key={`length ${i}`}
+              x={(a[0] + b[0]) / 2 + ox * 20}
+              y={(a[1] + b[1]) / 2 + oy * 15 + 4}
+              textAnchor={Math.abs(ox) < 0.5 ? 'middle' : ox > 0 ? 'start' : 'end'}
+              {...LABEL}
+            >
+              {tapeLength(Math.hypot(r[0] - q[0], r[1] - q[1]), units)}
+            </text>
+          );
+        })}
+      </g>
       {guide && (
         <g pointerEvents="none" stroke="var(--fluid)" strokeDasharray="3 3">
           {guide.x !== undefined && <path d={`M${scale.X(guide.x)} 0V${height}`} />}

@@ -1,4 +1,3 @@
-import { buildName } from '@plate-fold/core/plan';
 import { installationOf, movesOf, screensOf, type Tick } from '@plate-fold/core/sequence';
 import { Play, Smartphone } from 'lucide-react';
 import { useState } from 'react';
@@ -51,7 +50,7 @@ export function RunStart() {
   };
   return (
     <div>
-      <h2 className="text-head font-bold">Install {buildName(facts.build)}</h2>
+      <h2 className="text-head font-bold max-desk:text-title">Install “{facts.build.name}”</h2>
       <p className="mb-3 text-small text-ink2">
         {screens} screens. The run keeps the plan as it is now and continues where you left off.
       </p>

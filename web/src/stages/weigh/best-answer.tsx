@@ -54,7 +54,7 @@ export function BestAnswer({
     run(setSheets, {
       build: facts.build.id,
       sheets: Object.fromEntries(
-        facts.panels.map((p, i) => [p.panel.id, resheeted(p.sheet, best.rungs[i] as StruckRung)]),
+        facts.plates.map((p, i) => [p.panel.id, resheeted(p.sheet, best.rungs[i] as StruckRung)]),
       ),
     });
   };
@@ -68,7 +68,8 @@ export function BestAnswer({
           : `No build meets every limit; the ${GOAL_NAMES[goal]} closest to them`}
         : <Fig of={massFigure(best.massKg, units)} /> of plates, ${fixed(best.cost, 0)}
       </h3>
-      <div className="overflow-x-auto">
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it */}
+      <div className="overflow-x-auto" role="region" aria-label="The best sheet of each plate" tabIndex={0}>
         <table className="mt-2 w-full text-body">
           <thead>
             <tr className="border-b border-ink text-left align-bottom">
@@ -89,7 +90,7 @@ export function BestAnswer({
             </tr>
           </thead>
           <tbody>
-            {facts.panels.map((p, i) => {
+            {facts.plates.map((p, i) => {
               const r = best.rungs[i];
               if (!r) return null;
               const { id } = p.panel;

@@ -22,7 +22,7 @@ const keptGap = (minGap: number | undefined, units: UnitSystem): string =>
 /** The best sheet for every plate within limits, searched among what has been struck so far. */
 export function BestTab({ facts }: { facts: Facts }) {
   const { units, stock } = useAppSelector(s => s.view);
-  const panels = useMemo(() => facts.panels.map(p => p.panel.id), [facts.panels]);
+  const panels = useMemo(() => facts.plates.map(p => p.panel.id), [facts.plates]);
   const [goal, setGoal] = useState<Goal>('mass');
   const { plan } = facts.document;
   const { budget, maxSheets, maxTotalKg } = plan.limits;
@@ -40,7 +40,7 @@ export function BestTab({ facts }: { facts: Facts }) {
       ...(maxTotalKg === undefined ? {} : { mostKg: maxTotalKg }),
     },
   );
-  const stuck = facts.panels.filter((_, i) => (near[i]?.broken ?? 0) > 0);
+  const stuck = facts.plates.filter((_, i) => (near[i]?.broken ?? 0) > 0);
   return (
     <div className="p-3">
       <BestLimits facts={facts} units={units} goal={goal} onGoal={setGoal} />

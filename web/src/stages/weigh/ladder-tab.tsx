@@ -36,11 +36,11 @@ export function LadderTab({ facts }: { facts: Facts }) {
   const dispatch = useAppDispatch();
   const { units, theme, panel, stock } = useAppSelector(s => s.view);
   const [all, setAll] = useState(false);
-  const own = facts.panels.find(p => p.panel.id === panel) ?? facts.panels[0];
+  const own = facts.plates.find(p => p.panel.id === panel) ?? facts.plates[0];
   const id = own?.panel.id;
   const panels = useMemo(
-    () => (all ? facts.panels.map(p => p.panel.id) : id === undefined ? [] : [id]),
-    [all, id, facts.panels],
+    () => (all ? facts.plates.map(p => p.panel.id) : id === undefined ? [] : [id]),
+    [all, id, facts.plates],
   );
   const ladder = useLadder(facts, panels, { units, stock });
   const rungs = useMemo(
@@ -54,7 +54,7 @@ export function LadderTab({ facts }: { facts: Facts }) {
   );
   if (!own || id === undefined) return <p className="p-4">There is no plate yet.</p>;
   const now: Sheet | undefined =
-    !all || facts.panels.every(p => sameSheet(p.sheet, own.sheet)) ? own.sheet : undefined;
+    !all || facts.plates.every(p => sameSheet(p.sheet, own.sheet)) ? own.sheet : undefined;
   const take = (r: KnownRung): void => {
     const { sheets } = facts.build;
     const next = panels.flatMap(p => {
@@ -70,7 +70,7 @@ export function LadderTab({ facts }: { facts: Facts }) {
           label="Plate"
           value={all ? '' : id}
           choices={[
-            ...facts.panels.map(p => [p.panel.id, `${p.panel.mark} ${p.panel.name}`] as const),
+            ...facts.plates.map(p => [p.panel.id, `${p.panel.mark} ${p.panel.name}`] as const),
             ['', 'same sheet on all plates'] as const,
           ]}
           onChoose={p => {

@@ -96,7 +96,7 @@ export function useColumns() {
     const extra = found[i];
     return {
       ...b,
-      ...(struck.length === b.facts.panels.length ? { struck } : {}),
+      ...(struck.length === b.facts.plates.length ? { struck } : {}),
       ...(extra ? { extra } : {}),
     };
   });

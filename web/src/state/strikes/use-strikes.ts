@@ -2,6 +2,7 @@ import type { JointSeat, ResolvedJoint } from '@plate-fold/core/bolt';
 import type { FoldedPanel } from '@plate-fold/core/fold';
 import type { Vec2 } from '@plate-fold/core/geometry';
 import type { PlanDocument } from '@plate-fold/core/plan';
+import { isBracket } from '@plate-fold/core/plan';
 import type { PresentRig } from '@plate-fold/core/rig';
 import {
   type Hold,
@@ -70,22 +71,24 @@ interface Task {
 }
 
 function tasksOf(belly: Belly, blow: Blow): readonly Task[] {
-  return belly.panels.map(folded => {
-    const at = blow.places[folded.panel.id];
-    const wish = wishOf(belly, folded, forceOf(belly.rig, folded, blow), {
-      ...(at ? { at } : {}),
-      rests: blow.rests,
-      hold: blow.hold,
+  return belly.panels
+    .filter(p => !isBracket(p.panel))
+    .map(folded => {
+      const at = blow.places[folded.panel.id];
+      const wish = wishOf(belly, folded, forceOf(belly.rig, folded, blow), {
+        ...(at ? { at } : {}),
+        rests: blow.rests,
+        hold: blow.hold,
+      });
+      const refused = refusedStrike(folded.panel, blow.kind);
+      return {
+        slot: `${belly.build} ${folded.panel.id}`,
+        folded,
+        key: wishKey(wish),
+        wish,
+        ...(refused === undefined ? {} : { refused: err(refused) }),
+      };
     });
-    const refused = refusedStrike(folded.panel, blow.kind);
-    return {
-      slot: `${belly.build} ${folded.panel.id}`,
-      folded,
-      key: wishKey(wish),
-      wish,
-      ...(refused === undefined ? {} : { refused: err(refused) }),
-    };
-  });
 }
 
 /** As a belly is struck first: set down where it is worst, held as its joints hold it. */

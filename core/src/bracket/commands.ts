@@ -1,0 +1,257 @@
+import { drawnPanels, outwardOf, threadNamed } from '../bolt';
+import { solidClashes } from '../cover';
+import { dieFor, type FoldedPanel, foldPanel, leastFlange, shopOf } from '../fold';
+import { contains, toSpace, underGround, type Vec2, type Vec3 } from '../geometry';
+import {
+  command,
+  freshId,
+  inPlan,
+  type Joint,
+  jointFor,
+  marked,
+  type Panel,
+  type PlanDocument,
+  panelWord,
+  plateNamed,
+  presentOf,
+  type SheetChoice,
+  UNMARKED,
+} from '../plan';
+import { type Mount, memberName, type PresentRig } from '../rig';
+import { err, ok, type Result, roundTo } from '../units';
+import { type BracketMade, type BracketShape, bracketBetween, type Face } from './between';
+
+/** What brackets are made of unless told: 3/16 in steel, which a shop has and a bolt's thread holds in. */
+export const BRACKET_SHEET: SheetChoice = {
+  material: 'steel-hr36',
+  thickness: 4.7625,
+  finish: 'powder',
+  gauge: '3/16 in',
+};
+/** A bend under a hole is fine; flats steeper than this are no place to hang a bracket on, by the upright part of their normal. */
+const FLAT = 0.3;
+/** Holes this far from their mirrored place are still a pair, mm: what a tape reads wrong. */
+const MIRRORED = 6;
+/** Brackets differ by no more than this, mm or degrees, and are one part. */
+const ALIKE = 0.05;
+
+/** The face of a plate over a place on the ground plane: its upper side, where a bracket comes down on it. */
+function plateFace(p: FoldedPanel, [x, y]: Vec2): { readonly at: Vec3; readonly normal: Vec3 } | undefined {
+  for (const f of p.facets) {
+    if (f.frame.n[2] < FLAT) continue;
+    const on = underGround(f.frame, x, y);
+    if (!contains(f.outline, on)) continue;
+    return { at: toSpace(f.frame, on, p.sheet.thickness), normal: f.frame.n };
+  }
+  return undefined;
+}
+
+const boltOf = (thread: string): number => {
+  const t = threadNamed(thread);
+  return t.ok ? t.value.d : 10;
+};
+
+const asPanel = (id: string, shape: BracketShape, sheet: SheetChoice): Panel => ({
+  id,
+  mark: UNMARKED,
+  name: 'bracket',
+  role: 'bracket',
+  sheet,
+  openings: [],
+  guards: [],
+  ...shape,
+});
+
+/** What a bracket of that shape would run into, in a few words; nothing where it is free. Whom it is bolted to it may touch. */
+function inTheWay(
+  shape: BracketShape,
+  sheet: SheetChoice,
+  rig: PresentRig,
+  panels: readonly FoldedPanel[],
+): string | undefined {
+  const own = foldPanel(asPanel('new bracket', shape, sheet), sheet);
+  const [clash] = solidClashes(rig, [own, ...panels]).filter(
+    c => c.panel === 'new bracket' || c.with.id === 'new bracket',
+  );
+  if (!clash) return undefined;
+  const { kind, id } = clash.with;
+  const name =
+    kind === 'ground'
+      ? 'the ground'
+      : kind === 'part'
+        ? (rig.components.find(c => c.id === id)?.name ?? id)
+        : kind === 'member'
+          ? `the ${memberName(rig, id)}`
+          : panelWord(
+              panels.find(p => p.panel.id === (clash.panel === 'new bracket' ? id : clash.panel))?.panel ?? {
+                mark: id,
+              },
+            );
+  return `${name} is in the way, by ${roundTo(clash.depthMm, 1)} mm`;
+}
+
+export interface BracketWish {
+  /** the hole in the vehicle */
+  readonly mount: string;
+  /** the plate, and where on it, on the ground plane, mm */
+  readonly panel: string;
+  readonly at: Vec2;
+  readonly sheet?: SheetChoice;
+  /** play for centring, mm: slots instead of round holes */
+  readonly play?: number;
+}
+
+/** A bracket from a hole of the vehicle to a place on a plate, as it would be made; or why it cannot. */
+export function bracketFor(
+  doc: PlanDocument,
+  wish: BracketWish,
+): Result<BracketMade & { readonly mount: Mount; readonly plateAt: Vec3; readonly sheet: SheetChoice }> {
+  const rig = presentOf(doc);
+  const mount = rig.mounts.find(m => m.id === wish.mount);
+  if (!mount) return err(`there is no hole ${wish.mount} with these options`);
+  const taken = doc.plan.joints.find(j => j.mount === mount.id);
+  if (taken) return err(`bolt ${taken.id} is in hole ${mount.id} already`);
+  const panels = drawnPanels(doc);
+  const plate = panels.find(p => p.panel.id === wish.panel);
+  if (!plate) return err('there is no such plate');
+  const face = plateFace(plate, wish.at);
+  if (!face) return err(`${panelWord(plate.panel)} is not there: press a flat part of it`);
+  const sheet = wish.sheet ?? BRACKET_SHEET;
+  const shop = shopOf(doc.plan);
+  const die = dieFor(sheet.thickness, shop.dies);
+  const { thread } = jointFor('j', mount, []).fastener;
+  const from: Face = { at: mount.at, normal: outwardOf(mount), bolt: boltOf(thread) };
+  const made = bracketBetween(
+    from,
+    { ...face, bolt: from.bolt },
+    {
+      sheet,
+      ...(die === undefined ? {} : { leastFlange: leastFlange(die) }),
+      ...(wish.play === undefined ? {} : { play: wish.play }),
+      blocked: shape => inTheWay(shape, sheet, rig, panels),
+    },
+  );
+  return made.ok ? ok({ ...made.value, mount, plateAt: face.at, sheet }) : made;
+}
+
+/** The two bolts of a bracket: into the vehicle's hole, and through the plate into a nut that is pressed into the bracket. */
+function bracketJoints(
+  doc: PlanDocument,
+  id: string,
+  wish: BracketWish,
+  made: { readonly mount: Mount; readonly plateAt: Vec3 } & Pick<BracketMade, 'slots'>,
+): readonly Joint[] {
+  const vehicle = jointFor(freshId('j', doc.plan.joints), made.mount, [id]);
+  const [one, two] = made.slots ?? [];
+  const second: Joint = {
+    ...vehicle,
+    id: freshId('j', [...doc.plan.joints, vehicle]),
+    mount: undefined,
+    at: made.plateAt.map(c => roundTo(c, 3)) as unknown as Vec3,
+    panels: [wish.panel, id],
+    nut: 'clinch',
+    threadIn: id,
+    ...(two ? { slots: { [id]: two } } : {}),
+  };
+  const { mount: _, ...plain } = second;
+  return [{ ...vehicle, ...(one ? { slots: { [id]: one } } : {}) }, plain];
+}
+
+/** The plan with a bracket from a hole to a plate, bolted at both; and its id. */
+export function bracketAdded(
+  doc: PlanDocument,
+  wish: BracketWish,
+): Result<{ readonly document: PlanDocument; readonly id: string }> {
+  const made = bracketFor(doc, wish);
+  if (!made.ok) return made;
+  const id = freshId('bracket', doc.plan.panels);
+  const panel = asPanel(id, made.value.shape, made.value.sheet);
+  const name = made.value.family === 'flat' ? 'strap' : `${made.value.family} bracket`;
+  return ok({
+    id,
+    document: marked(
+      inPlan(doc, {
+        panels: [...doc.plan.panels, { ...panel, name }],
+        joints: [...doc.plan.joints, ...bracketJoints(doc, id, wish, made.value)],
+      }),
+    ),
+  });
+}
+
+export const addBracket = command<BracketWish>({
+  id: 'bracket.add',
+  label: (doc, { panel, mount }) => `add a bracket from hole ${mount} to ${plateNamed(doc, panel)}`,
+  run: (doc, wish) => {
+    const made = bracketAdded(doc, wish);
+    return made.ok ? ok(made.value.document) : made;
+  },
+});
+
+/** Whether two brackets are one part: the same strip with the same bends, or its mirror image, which a strip is by itself. */
+export function sameBracket(a: BracketShape, b: BracketShape): boolean {
+  const near = (x: number, y: number): boolean => Math.abs(x - y) < ALIKE;
+  const size = (s: BracketShape): readonly number[] => {
+    const us = s.base.outline.map(q => q[0]);
+    const vs = s.base.outline.map(q => q[1]);
+    return [Math.max(...us) - Math.min(...us), Math.max(...vs) - Math.min(...vs)];
+  };
+  const flat = (s: BracketShape): readonly number[] => {
+    const out: number[] = [...size(s)];
+    for (let f = s.flanges[0]; f; f = f.flanges?.[0]) out.push(f.length, f.angle);
+    return out;
+  };
+  const [x, y] = [flat(a), flat(b)];
+  return x.length === y.length && x.every((v, i) => near(v, y[i] as number));
+}
+
+/** The twin of a bracket on the other side of the vehicle: between the mirrored hole and the mirrored place. */
+export const addTwin = command<{ readonly bracket: string }>({
+  id: 'bracket.twin',
+  label: (doc, { bracket }) => `add the twin of ${plateNamed(doc, bracket)}`,
+  run: (doc, { bracket }) => {
+    const panel = doc.plan.panels.find(p => p.id === bracket);
+    const hole = doc.plan.joints.find(j => j.mount !== undefined && j.panels.includes(bracket));
+    const plate = doc.plan.joints.find(j => j.mount === undefined && j.panels.at(-1) === bracket);
+    const rig = presentOf(doc);
+    const mount = rig.mounts.find(m => m.id === hole?.mount);
+    if (!panel || !mount || !plate?.at) return err('it is not bolted to a hole and to a plate');
+    const [x, y, z] = mount.at;
+    const n = outwardOf(mount);
+    const twin = rig.mounts.find(m => {
+      const o = outwardOf(m);
+      return (
+        m.id !== mount.id &&
+        Math.hypot(m.at[0] - x, m.at[1] + y, m.at[2] - z) < MIRRORED &&
+        Math.hypot(o[0] - n[0], o[1] + n[1], o[2] - n[2]) < 0.05
+      );
+    });
+    if (!twin) return err(`there is no hole opposite ${mount.id}`);
+    const at: Vec2 = [plate.at[0], -plate.at[1]];
+    const panels = drawnPanels(doc);
+    const over = panels.find(p => p.panel.role !== 'bracket' && plateFace(p, at));
+    if (!over) return err('no plate lies opposite');
+    const slots = hole?.slots?.[bracket] !== undefined;
+    const made = bracketAdded(doc, {
+      mount: twin.id,
+      panel: over.panel.id,
+      at,
+      ...(panel.sheet ? { sheet: panel.sheet } : {}),
+      ...(slots ? { play: PLAY } : {}),
+    });
+    if (!made.ok) return made;
+    const { document, id } = made.value;
+    const added = document.plan.panels.find(p => p.id === id) as Panel;
+    if (!sameBracket(panel, added)) return ok(document);
+    const original = panel.pairOf ?? panel.id;
+    return ok(
+      inPlan(document, {
+        panels: document.plan.panels.map(p =>
+          p.id === id ? { ...p, name: panel.name, pairOf: original } : p,
+        ),
+      }),
+    );
+  },
+});
+
+/** Play of slots for centring, mm: common practice, no source. */
+export const PLAY = 8;

@@ -1,0 +1,2 @@
+export * from './between';
+export * from './commands';
