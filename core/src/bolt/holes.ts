@@ -45,10 +45,31 @@ export function cutOf(
   return hole === 'drill' && method.drilling === 'template' ? 'pilot' : 'full';
 }
 
+/** Hole for a self-clinching nut, mm: catalogs of such nuts, from memory; the nut's own maker says. */
+const CLINCH: Readonly<Record<string, number>> = {
+  M5: 6.35,
+  M6: 8.75,
+  M8: 10.5,
+  M10: 14,
+  M12: 17,
+  '1/4': 8.75,
+  '5/16': 10.5,
+  '3/8': 14.3,
+  '1/2': 17.5,
+};
+
+/** The hole in a bracket that has the thread: for the tap (thread diameter less pitch, ISO 2306), for a clinch nut, else for the bolt. */
+function threadHole({ joint, thread }: ResolvedJoint): number {
+  if (joint.nut === 'none') return Math.round((thread.d - thread.pitch) * 10) / 10;
+  if (joint.nut === 'clinch') return CLINCH[thread.size] ?? Math.ceil(14 * thread.d) / 10;
+  return thread.clearances.normal;
+}
+
 /** The hole that a bolt wants in one of its plates when all is done, in the blank's axes; `turn` is the flat's there, degrees. */
 function finalShape(j: ResolvedJoint, panel: string, atHead: boolean, turn: number): HoleShape {
   const { joint, thread } = j;
   const clear = thread.clearances[joint.fit ?? 'normal'];
+  if (joint.threadIn === panel) return { circle: threadHole(j) };
   const slot = joint.slots?.[panel];
   if (slot) return { slot: [Math.max(slot.length, clear), clear], along: slot.along + turn };
   if (atHead && joint.fastener.head === 'carriage') return { square: squareHole(thread), along: turn };

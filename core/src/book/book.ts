@@ -19,7 +19,7 @@ import {
 } from '../bolt';
 import type { Facts } from '../derive';
 import { angleToBendTo, bendDeduction, type FoldedPanel, flatPattern } from '../fold';
-import { buildName } from '../plan';
+import { buildName, panelWord } from '../plan';
 import { installationOf, stepTorque } from '../sequence';
 import { serviceList } from '../service';
 import { MATERIALS, tradeName } from '../sheet';
@@ -29,6 +29,7 @@ import {
   formatLength,
   formatMass,
   loadFigure,
+  sentence,
   torqueFigure,
   type UnitSystem,
 } from '../units';
@@ -91,7 +92,7 @@ function cover(s: Sheet, facts: Facts, wish: BookWish): void {
 
 function plates(s: Sheet, facts: Facts, { units }: BookWish): void {
   for (const p of facts.panels) {
-    s.page(`Plate ${p.panel.mark}, ${p.panel.name}`);
+    s.page(`${sentence(panelWord(p.panel))}, ${p.panel.name}`);
     s.text(
       `${sheetWords(p)}, ${formatMass(p.massKg, units)}. Flat blank, to be bent as marked; legs on outsides.`,
     );
@@ -185,7 +186,7 @@ function torques(s: Sheet, facts: Facts, { units, side }: BookWish): void {
     const mine = facts.joints.filter(j => j.joint.panels[0] === p.panel.id);
     if (mine.length === 0) continue;
     s.room(90);
-    s.head(`Plate ${p.panel.mark}`);
+    s.head(sentence(panelWord(p.panel)));
     drawMap(s, { rig: facts.rig, panels: [p], joints: mine, side, numbered: true }, 52);
     s.table(
       [

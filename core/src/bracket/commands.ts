@@ -11,10 +11,12 @@ import {
   marked,
   type Panel,
   type PlanDocument,
+  panelsRemoved,
   panelWord,
   plateNamed,
   presentOf,
   type SheetChoice,
+  type SlotIn,
   UNMARKED,
 } from '../plan';
 import { type Mount, memberName, type PresentRig } from '../rig';
@@ -255,3 +257,92 @@ export const addTwin = command<{ readonly bracket: string }>({
 
 /** Play of slots for centring, mm: common practice, no source. */
 export const PLAY = 8;
+
+interface Remade {
+  readonly bracket: string;
+  readonly sheet?: SheetChoice;
+  /** where on its plate, on the ground plane, mm */
+  readonly at?: Vec2;
+  /** nought: round holes */
+  readonly play?: number;
+}
+
+/** One bracket made anew in its place; its name, mark and bolts stay. */
+function remade(doc: PlanDocument, { bracket, ...part }: Remade): Result<PlanDocument> {
+  const panel = doc.plan.panels.find(p => p.id === bracket);
+  const hole = doc.plan.joints.find(j => j.mount !== undefined && j.panels.includes(bracket));
+  const plate = doc.plan.joints.find(j => j.mount === undefined && j.panels.at(-1) === bracket);
+  if (!panel || hole?.mount === undefined || !plate?.at)
+    return err('it is not bolted to a hole and to a plate');
+  const play = part.play ?? (hole.slots?.[bracket] ? PLAY : 0);
+  const sheet = part.sheet ?? panel.sheet;
+  const made = bracketAdded(panelsRemoved(doc, [bracket]), {
+    mount: hole.mount,
+    panel: plate.panels[0] ?? '',
+    at: part.at ?? [plate.at[0], plate.at[1]],
+    ...(sheet ? { sheet } : {}),
+    ...(play > 0 ? { play } : {}),
+  });
+  if (!made.ok) return made;
+  const { document, id } = made.value;
+  const known = new Map([
+    [id, bracket],
+    ...document.plan.joints
+      .filter(j => j.panels.includes(id))
+      .map(j => [j.id, (j.mount === undefined ? plate : hole).id] as const),
+  ]);
+  const named = (x: string): string => known.get(x) ?? x;
+  const kept: Joint[] = document.plan.joints.map(j =>
+    j.panels.includes(id)
+      ? {
+          ...(j.mount === undefined ? plate : hole),
+          ...(j.at ? { at: j.at } : {}),
+          slots: j.slots ? { [bracket]: Object.values(j.slots)[0] as SlotIn } : undefined,
+        }
+      : j,
+  );
+  const order = new Map(doc.plan.panels.map((p, i) => [p.id, i]));
+  return ok(
+    inPlan(document, {
+      panels: document.plan.panels
+        .map(p => (p.id === id ? { ...p, id: bracket, mark: panel.mark, name: p.name } : p))
+        .sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0)),
+      joints: kept.map(j => ({ ...j, panels: j.panels.map(named) })),
+    }),
+  );
+}
+
+/** A bracket made anew: of another sheet, to another place on its plate, with or without play. Its twins follow, each in its own place. */
+export const remakeBracket = command<Remade>({
+  id: 'bracket.remake',
+  label: (doc, { bracket }) => `change ${plateNamed(doc, bracket)}`,
+  run: (doc, wish) => {
+    const own = doc.plan.panels.find(p => p.id === wish.bracket);
+    const original = own?.pairOf ?? wish.bracket;
+    const family = doc.plan.panels.filter(
+      p => p.id !== wish.bracket && (p.id === original || p.pairOf === original),
+    );
+    const first = remade(doc, wish);
+    const all = family.reduce<Result<PlanDocument>>(
+      (so, twin) =>
+        so.ok
+          ? remade(so.value, {
+              ...wish,
+              bracket: twin.id,
+              ...(wish.at ? { at: [wish.at[0], -wish.at[1]] as const } : {}),
+            })
+          : so,
+      first,
+    );
+    if (!all.ok) return all;
+    const pairs = new Map(doc.plan.panels.map(p => [p.id, p.pairOf]));
+    return ok(
+      inPlan(all.value, {
+        panels: all.value.plan.panels.map(p => {
+          const pairOf = pairs.get(p.id);
+          return pairOf === undefined || p.pairOf === pairOf ? p : { ...p, pairOf };
+        }),
+      }),
+    );
+  },
+});

@@ -1,5 +1,6 @@
 import type { Facts } from '../derive';
 import type { Call } from '../plan';
+import { panelWord } from '../plan';
 import {
   formatForce,
   formatLength,
@@ -7,6 +8,7 @@ import {
   formatTemperature,
   formatTorque,
   loadFigure,
+  sentence,
   stressFigure,
   tapeLength,
   type UnitSystem,
@@ -96,12 +98,12 @@ export interface Rule {
 /** The mark and name of a panel as people call it. */
 export const plateName = (facts: Facts, id: string): string => {
   const p = facts.document.plan.panels.find(x => x.id === id);
-  return p ? `Plate ${p.mark}` : id;
+  return p ? sentence(panelWord(p)) : id;
 };
 
 /** The same amid a sentence. */
 export const plateWord = (facts: Facts, id: string): string =>
-  plateName(facts, id).replace(/^Plate/, 'plate');
+  plateName(facts, id).replace(/^(Plate|Bracket) /, w => w.toLowerCase());
 
 export const partName = (facts: Facts, id: string): string =>
   facts.document.rig.components.find(c => c.id === id)?.name ?? id;

@@ -1,4 +1,5 @@
 export * from './coverage';
+export * from './front-section';
 export * from './gaps';
 export * from './ground';
 export * from './rough';

@@ -1,5 +1,6 @@
 import { HAND_TOOLS, type ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
+import { isBracket, panelWord } from '../plan';
 import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
 import { drillStep, holeWork } from './hole-work';
@@ -44,7 +45,7 @@ function raisePlate(
   tag: string,
 ): string {
   const { add, doc } = job;
-  const { id, mark } = p.panel;
+  const { id } = p.panel;
   const heavy = isHeavy(job, p);
   const prop = propOf(doc.plan.method.lift);
   const shared = hold?.by === 'one jack';
@@ -56,10 +57,22 @@ function raisePlate(
   const bars = doc.plan.crossbars.filter(c =>
     job.joints.some(j => j.joint.panels[0] === id && j.mount && c.mounts.includes(j.mount.id)),
   );
+  const what = panelWord(p.panel);
+  if (isBracket(p.panel))
+    return add({
+      id: `hang-${id}${tag}`,
+      stage: 'hang',
+      title: `Hold ${what}, ${p.panel.name}, at its hole`,
+      why: 'It goes up before the plate that hangs on it, as its drawing shows: which leg up, which side of the member.',
+      panels: [id],
+      needs: [...needs, ...under.map(u => `hang-${u}${tag}`)],
+      hows: ['Leave its bolt loose: the plate finds its place first.'],
+      people: 1,
+    });
   const support = add({
     id: `support-${id}${tag}`,
     stage: 'support',
-    title: prop.put(mark),
+    title: prop.put(what),
     why: isHeavyOverhead(job, p) ? prop.why.heavy : prop.why.light,
     hows: [
       ...prop.hows,
@@ -71,7 +84,7 @@ function raisePlate(
     ],
     panels: [id],
     needs,
-    puts: [prop.name(mark)],
+    puts: [prop.name(what)],
     tools: [...prop.tools, ...(shared ? ['ratchet strap'] : [])],
     cautions: [...weightCaution(job, p), ...(hold ? [CAUTIONS.fuel] : [])],
     ...(prop.below ? { support: supportOf(p, first.map(spotOf)) } : {}),
@@ -80,7 +93,7 @@ function raisePlate(
   return add({
     id: `hang-${id}${tag}`,
     stage: 'hang',
-    title: `${prop.raise} plate ${mark}, ${p.panel.name}, to its holes`,
+    title: `${prop.raise} ${what}, ${p.panel.name}, to its holes`,
     why:
       under.length > 0
         ? 'It goes over the outside of the plate already up.'
@@ -123,14 +136,14 @@ export function groupSteps(
     add({
       id: `jack-off-${p.panel.id}${tag}`,
       stage: 'support',
-      title: prop.off(p.panel.mark),
+      title: prop.off(panelWord(p.panel)),
       why: `${fast ? 'All of its bolts are tight.' : 'Bolts in both rows are at least five turns in.'} ${prop.watch}`,
       panels: [p.panel.id],
       needs,
-      takes: [prop.name(p.panel.mark)],
+      takes: [prop.name(panelWord(p.panel))],
     });
   for (const p of group) {
-    const { id, mark } = p.panel;
+    const { id } = p.panel;
     const mine = own.get(id) ?? [];
     const through = holesThere ? [] : mine.filter(j => holeWork(job, j).inPlace);
     const now = mine.filter(j => !through.includes(j));
@@ -150,7 +163,7 @@ export function groupSteps(
         {
           id: `start-${id}${suffix}${tag}`,
           stage: 'start',
-          title: `Start ${count(list.length, suffix ? 'more bolt' : 'bolt')} of plate ${mark} by hand, all loose`,
+          title: `Start ${count(list.length, suffix ? 'more bolt' : 'bolt')} of ${panelWord(p.panel)} by hand, all loose`,
           why: WHY_START[method.start],
           hows:
             swapped.length > 0
@@ -176,6 +189,7 @@ export function groupSteps(
     const touching = loose.filter(
       j => j.joint.panels.includes(id) && group.some(g => g.panel.id === j.joint.panels[0]),
     );
+    if (isBracket(p.panel)) continue;
     if (hold?.by === 'one jack' || rowsOf(touching.map(spotOf)) < 2) tight.push(p);
     else jacked.push({ p, until: touching });
     // whoever's bolts in two rows are in now can do without

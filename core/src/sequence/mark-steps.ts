@@ -29,7 +29,7 @@ export function markSteps(
   const inner = new Set(laps(doc).flatMap(([i, o]) => (o === id && i !== id ? [i] : [])));
   const under = job.panels.filter(x => inner.has(x.panel.id));
   const prop = propOf(doc.plan.method.lift);
-  const held = prop.name(mark);
+  const held = prop.name(`plate ${mark}`);
   const hang = add(
     {
       id: `mark-hang-${id}`,

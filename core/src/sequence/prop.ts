@@ -3,12 +3,12 @@ import type { Method } from '../plan';
 /** What holds a plate to the vehicle until its bolts do, in words, by how the vehicle stands. */
 export interface Prop {
   /** as it is put in place and taken away again */
-  readonly name: (mark: string) => string;
-  readonly put: (mark: string) => string;
+  readonly name: (plate: string) => string;
+  readonly put: (plate: string) => string;
   readonly why: { readonly heavy: string; readonly light: string };
   readonly hows: readonly string[];
   readonly tools: readonly string[];
-  readonly off: (mark: string) => string;
+  readonly off: (plate: string) => string;
   /** how it is taken away and the plate watched */
   readonly watch: string;
   /** how the plate comes to its holes */
@@ -18,15 +18,15 @@ export interface Prop {
 }
 
 const jack = (kind: string): Prop => ({
-  name: mark => `jack under plate ${mark}`,
-  put: mark => `Jack under plate ${mark}, at its balance point`,
+  name: plate => `jack under ${plate}`,
+  put: plate => `Jack under ${plate}, at its balance point`,
   why: {
     heavy: 'The jack carries it, not your arms. It balances where the map shows the jack.',
     light: 'It balances where the map shows the jack; light as it is, both hands are free then.',
   },
   hows: ['A wooden block on the jack, wide enough that the plate cannot tip.'],
   tools: [`${kind} with a wooden block`],
-  off: mark => `Take the jack from under plate ${mark}`,
+  off: plate => `Take the jack from under ${plate}`,
   watch: 'Lower the jack a finger\u2019s width first and watch the plate: it must hang, not follow.',
   raise: 'Raise',
   below: true,
@@ -34,8 +34,8 @@ const jack = (kind: string): Prop => ({
 
 /** On its side the belly stands upright: nothing is jacked, the plate is held against it. Common practice, no source. */
 const strapped: Prop = {
-  name: mark => `straps round plate ${mark}`,
-  put: mark => `Hold plate ${mark} up with straps or a helper`,
+  name: plate => `straps round ${plate}`,
+  put: plate => `Hold ${plate} up with straps or a helper`,
   why: {
     heavy: 'It is heavier than one person should lift: two lift it, straps keep it there.',
     light: 'It stands upright: straps keep it there, and both hands are free.',
@@ -45,7 +45,7 @@ const strapped: Prop = {
     'Two straps round it to the frame, clear of hoses and wires, snug.',
   ],
   tools: ['two straps', 'wooden blocks'],
-  off: mark => `Take the straps off plate ${mark}`,
+  off: plate => `Take the straps off ${plate}`,
   watch: 'Slack them a little first and watch the plate: it must stay, not slide.',
   raise: 'Bring',
   below: false,

@@ -1,6 +1,8 @@
 import { ELEMENTS, HAND_TOOLS, type ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { distance2, type Vec2 } from '../geometry';
+import { panelWord } from '../plan';
+import { sentence } from '../units';
 import { CAUTIONS } from './cautions';
 import { addTools, type Job, spotOf, toolsOf } from './job';
 import { tighteningOrder } from './order';
@@ -38,7 +40,7 @@ export interface Tightened {
 /** A plate as what is tightened. */
 export const plateTightened = (p: FoldedPanel, joints: readonly ResolvedJoint[]): Tightened => ({
   id: p.panel.id,
-  name: `Plate ${p.panel.mark}`,
+  name: sentence(panelWord(p.panel)),
   panels: [p.panel.id],
   joints,
 });
@@ -111,7 +113,7 @@ export function tightenSteps(
                 ? 'Plastic creeps under the bolts: once more at full torque, then again after a day. Do not repeat until nothing moves.'
                 : 'Each bolt loosens its neighbors a little.'
               : several
-                ? `From the middle out, side to side, and ${parts.map(p => p.name.toLowerCase().replace(/^plate (.)/, (_, m) => `plate ${m.toUpperCase()}`)).join(', ')} in turn, so neither side lifts.`
+                ? `From the middle out, side to side, and ${parts.map(p => p.name.replace(/^(Plate|Bracket) /, w => w.toLowerCase())).join(', ')} in turn, so neither side lifts.`
                 : 'From the middle out, side to side, so it pulls up flat.',
             hows: [
               ...(byHand.length > 0

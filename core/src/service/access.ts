@@ -3,6 +3,7 @@ import { fromBelow, keptShadow, undersideAt } from '../cover';
 import { clearDiameter, type FoldedPanel, openingCenter } from '../fold';
 import { distance2, distanceToOutline, grown, inRegion, toSpace, type Vec2 } from '../geometry';
 import type { Opening, PlanDocument } from '../plan';
+import { isBracket } from '../plan';
 import type { ServicePoint } from '../rig';
 import { isHeavy, laps, UNDER } from '../sequence';
 
@@ -81,7 +82,8 @@ export function costOf(
   const remove = joints.filter(j => j.joint.panels.some(p => set.has(p)));
   const gone = new Set(remove.map(j => j.id));
   for (const p of panels) {
-    if (set.has(p.panel.id)) continue;
+    // a bracket stays where it is bolted, whatever hung on it
+    if (set.has(p.panel.id) || isBracket(p.panel)) continue;
     const mine = joints.filter(j => j.joint.panels.includes(p.panel.id));
     if (mine.some(j => gone.has(j.id)) && mine.filter(j => !gone.has(j.id)).length < LEAST_BOLTS)
       return undefined;
@@ -132,7 +134,8 @@ export function serviceAccess(
   hung: Hung,
   also: readonly ServicePoint[] = [],
 ): ServiceAccess {
-  const { doc, panels } = hung;
+  const { doc } = hung;
+  const panels = hung.panels.filter(p => !isBracket(p.panel));
   const { lift, people } = doc.plan.method;
   const below = panels.filter(p => {
     const z = undersideAt(p, point.at[0], point.at[1]);

@@ -50,12 +50,12 @@ function dropSteps(
     const hold = tanks.get(id);
     const heavy = isHeavy(job, p);
     const prop = propOf(doc.plan.method.lift);
-    const propped = `${prop.name(p.panel.mark)} coming down`;
+    const propped = `${prop.name(panelWord(p.panel))} coming down`;
     if (hold) last = [holdTank(job, hold, last)];
     const held = add({
       id: `service-hold-${id}`,
       stage: 'support',
-      title: `${prop.put(p.panel.mark)}, before its last bolts come out`,
+      title: `${prop.put(panelWord(p.panel))}, before its last bolts come out`,
       why: 'Then its weight does not hang on the last bolt.',
       hows: prop.hows,
       panels: [id],

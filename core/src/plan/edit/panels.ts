@@ -81,10 +81,21 @@ export function panelsRemoved(doc: PlanDocument, ids: readonly string[]): PlanDo
   };
   return holesTidied(
     inPlan(doc, {
-      panels: doc.plan.panels.filter(p => !gone.has(p.id)),
+      panels: doc.plan.panels
+        .filter(p => !gone.has(p.id))
+        .map(p => {
+          if (p.pairOf === undefined || !gone.has(p.pairOf)) return p;
+          const { pairOf: _, ...alone } = p;
+          return alone;
+        }),
+      ...(doc.plan.phases ? { phases: doc.plan.phases.map(f => ({ ...f, panels: left(f.panels) })) } : {}),
       joints: doc.plan.joints
         .map(j => (j.panels.some(p => gone.has(p)) ? without(j) : j))
-        .filter((j, i) => j.panels.length > 0 || doc.plan.joints[i]?.panels.length === 0),
+        .filter((j, i) => {
+          const was = doc.plan.joints[i]?.panels.length;
+          // a bolt that held two sheets together, and no hole of the vehicle, holds nothing when one of them is gone
+          return j.panels.length === was || j.panels.length > (j.mount === undefined ? 1 : 0);
+        }),
       seams: doc.plan.seams.filter(s => !gone.has(s.front) && !gone.has(s.rear)),
       builds: doc.plan.builds.map(b => ({
         ...b,
