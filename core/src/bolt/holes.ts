@@ -5,7 +5,7 @@ import type { PresentRig } from '../rig';
 import { MM_PER_INCH } from '../units';
 import type { ResolvedJoint } from './joint';
 import { type JointSeat, type PlateSeat, seatsOf } from './seat';
-import type { Thread } from './thread';
+import { type Thread, threadNamed } from './thread';
 
 /** Square neck of a carriage bolt, the largest, mm: ASME B18.5 (inch); ISO 8677, as DIN 603 (metric; M5 and M12 likely, M14 from memory). */
 const NECK: Readonly<Record<string, number>> = {
@@ -58,10 +58,16 @@ const CLINCH: Readonly<Record<string, number>> = {
   '1/2': 17.5,
 };
 
+/** Hole for a clinch nut of a thread, by its designation, mm. */
+export function clinchHole(designation: string): number {
+  const t = threadNamed(designation);
+  return t.ok ? (CLINCH[t.value.size] ?? Math.ceil(14 * t.value.d) / 10) : 14;
+}
+
 /** The hole in a bracket that has the thread: for the tap (thread diameter less pitch, ISO 2306), for a clinch nut, else for the bolt. */
 function threadHole({ joint, thread }: ResolvedJoint): number {
   if (joint.nut === 'none') return Math.round((thread.d - thread.pitch) * 10) / 10;
-  if (joint.nut === 'clinch') return CLINCH[thread.size] ?? Math.ceil(14 * thread.d) / 10;
+  if (joint.nut === 'clinch') return clinchHole(thread.designation);
   return thread.clearances.normal;
 }
 

@@ -23,6 +23,8 @@ export interface Face {
   readonly normal: Vec3;
   /** thread diameter of the bolt there, mm */
   readonly bolt: number;
+  /** the hole in the bracket over it, mm; a tenth more than the bolt unless told */
+  readonly hole?: number;
 }
 
 export interface BracketChoices {
@@ -61,6 +63,8 @@ const WIDEST = 250;
 const END = 2;
 /** No hole is nearer to an end or a mold line than so many bolt diameters: AISC 360-16 J3.4, from memory. */
 const EDGE = 1.5;
+/** So much more than the least that rounding never brings it under, mm. */
+const SPARE = 0.1;
 /** Half across a flanged head or its washer, in bolt diameters: common practice, no source. */
 const HEAD = 1.2;
 /** A socket on a bolt wants so much room along it before the bracket's own other leg, mm: common practice, no source. */
@@ -174,7 +178,7 @@ export function bracketBetween(from: Face, to: Face, choices: BracketChoices): R
   const sideways = Math.abs(dot3(sub3(from.at, bench.origin), bench.axis));
   if (width + sideways > WIDEST)
     return err(
-      `the faces are tilted across the way from hole to hole: it would have to be ${roundTo(width + sideways, 0)} mm wide`,
+      'the faces are tilted across the way from hole to hole: it would have to be as wide as a plate',
     );
   const flat2 = (v: Vec3): Vec2 => [dot3(v, bench.p), dot3(v, bench.q)];
   const [m1, m2] = [flat2(n1), flat2(n2)];
@@ -183,20 +187,20 @@ export function bracketBetween(from: Face, to: Face, choices: BracketChoices): R
 
   const made: Strip[] = [];
   /** room from a hole to the mold line of a bend beside it, mm */
-  const clear = (bolt: number, deg: number): number => {
+  const clear = ({ bolt, hole = 1.1 * bolt + (choices.play ?? 0) }: Face, deg: number): number => {
     const setback = (radius + t) * Math.tan(toRadians(Math.min(deg, MOST_ANGLE)) / 2);
-    return setback + Math.max(EDGE * bolt, bolt / 2 + 1 + holeToBend(radius, t) - radius);
+    return Math.max(EDGE * bolt, setback + HEAD * bolt, holeToBend(radius, t) + hole / 2) + SPARE;
   };
   for (const side of [1, -1] as const)
     for (const a of legs(p1, m1, side, t, true))
       for (const b of legs(p2, m2, side, t, false)) {
         const straight = flatStrip(a, b);
         if (straight) made.push(straight);
-        const bent = bentOnce(a, b, clear, from.bolt, to.bolt);
+        const bent = bentOnce(a, b, clear, from, to);
         if (bent) made.push(bent);
         for (const web of WEBS)
           for (const way of [1, -1] as const) {
-            const twice = bentTwice(a, b, way * web, side, clear, from.bolt, to.bolt, {
+            const twice = bentTwice(a, b, way * web, side, clear, from, to, {
               radius,
               t,
               leastFlange: choices.leastFlange ?? 0,
@@ -210,7 +214,7 @@ export function bracketBetween(from: Face, to: Face, choices: BracketChoices): R
     return err(
       least === undefined
         ? `${material.name} cannot be bent`
-        : `an inside radius of ${roundTo(radius, 2)} mm is under the least of this sheet, ${roundTo(least, 2)} mm`,
+        : 'the inside radius is under the least that this sheet takes',
     );
   const free = sound.filter(s => reached(s, s.first, ends) && reached(s, s.second, ends));
   if (sound.length > 0 && free.length === 0)
@@ -272,15 +276,15 @@ function flatStrip(a: Leg, b: Leg): Strip | undefined {
   return { family: 'flat', first: a, second: b, bends: [middle, middle], s: [l / 2, l / 2], length: l };
 }
 
-type Clear = (bolt: number, deg: number) => number;
+type Clear = (face: Face, deg: number) => number;
 
-function bentOnce(a: Leg, b: Leg, clear: Clear, bolt1: number, bolt2: number): Strip | undefined {
+function bentOnce(a: Leg, b: Leg, clear: Clear, from: Face, to: Face): Strip | undefined {
   const s1 = crossing(a.on, a.d, b.on, b.d);
   const s2 = crossing(b.on, b.d, a.on, a.d);
   if (s1 === undefined || s2 === undefined) return undefined;
   // on from the first leg the strip goes away from the second leg's bend
   const deg = angle2(a.d, scaled(b.d, -1));
-  if (deg < 5 || deg > MOST_ANGLE || s1 < clear(bolt1, deg) || s2 < clear(bolt2, deg)) return undefined;
+  if (deg < 5 || deg > MOST_ANGLE || s1 < clear(from, deg) || s2 < clear(to, deg)) return undefined;
   const x = along2(a.on, a.d, s1);
   return { family: 'L', first: a, second: b, bends: [x, x], s: [s1, s2], length: s1 + s2 };
 }
@@ -291,8 +295,8 @@ function bentTwice(
   turn: number,
   side: 1 | -1,
   clear: Clear,
-  bolt1: number,
-  bolt2: number,
+  from: Face,
+  to: Face,
   { radius, t, leastFlange }: { radius: number; t: number; leastFlange: number },
 ): Strip | undefined {
   const w = turned(a.d, turn);
@@ -301,7 +305,7 @@ function bentTwice(
   if (deg2 < 5 || deg2 > MOST_ANGLE) return undefined;
   // the sheet lies on the same side of the web as of its legs
   if (Math.abs(dot2(scaled(left(w), side), turned(a.n, turn)) - 1) > 1e-6) return undefined;
-  const [c1, c2] = [clear(bolt1, deg1), clear(bolt2, deg2)];
+  const [c1, c2] = [clear(from, deg1), clear(to, deg2)];
   /** where the web comes down on the second leg, for a first leg of that length: its own length, and that of the second leg */
   const at = (s1: number): readonly [number, number] | undefined => {
     const x1 = along2(a.on, a.d, s1);

@@ -1,6 +1,6 @@
-import { drawnPanels, outwardOf, threadNamed } from '../bolt';
+import { clinchHole, drawnPanels, outwardOf, threadNamed } from '../bolt';
 import { solidClashes } from '../cover';
-import { dieFor, type FoldedPanel, foldPanel, leastFlange, shopOf } from '../fold';
+import { brakeOrder, dieFor, type FoldedPanel, foldPanel, leastFlange, shopOf } from '../fold';
 import { contains, toSpace, underGround, type Vec2, type Vec3 } from '../geometry';
 import {
   command,
@@ -16,6 +16,7 @@ import {
   plateNamed,
   presentOf,
   type SheetChoice,
+  type Shop,
   type SlotIn,
   UNMARKED,
 } from '../plan';
@@ -70,8 +71,11 @@ function inTheWay(
   sheet: SheetChoice,
   rig: PresentRig,
   panels: readonly FoldedPanel[],
+  shop: Shop,
 ): string | undefined {
-  const own = foldPanel(asPanel('new bracket', shape, sheet), sheet);
+  const own = foldPanel(asPanel('new bracket', shape, sheet), sheet, shop.kFactors);
+  if (own.bends.length > 1 && brakeOrder(own, shop).blocked.length > 0)
+    return `the brake at ${shop.name} cannot bend it: its legs hit the tools`;
   const [clash] = solidClashes(rig, [own, ...panels]).filter(
     c => c.panel === 'new bracket' || c.with.id === 'new bracket',
   );
@@ -81,7 +85,7 @@ function inTheWay(
     kind === 'ground'
       ? 'the ground'
       : kind === 'part'
-        ? (rig.components.find(c => c.id === id)?.name ?? id)
+        ? `the ${rig.components.find(c => c.id === id)?.name ?? id}`
         : kind === 'member'
           ? `the ${memberName(rig, id)}`
           : panelWord(
@@ -89,7 +93,7 @@ function inTheWay(
                 mark: id,
               },
             );
-  return `${name} is in the way, by ${roundTo(clash.depthMm, 1)} mm`;
+  return `${name} is in the way`;
 }
 
 export interface BracketWish {
@@ -125,12 +129,12 @@ export function bracketFor(
   const from: Face = { at: mount.at, normal: outwardOf(mount), bolt: boltOf(thread) };
   const made = bracketBetween(
     from,
-    { ...face, bolt: from.bolt },
+    { ...face, bolt: from.bolt, hole: clinchHole(thread) },
     {
       sheet,
       ...(die === undefined ? {} : { leastFlange: leastFlange(die) }),
       ...(wish.play === undefined ? {} : { play: wish.play }),
-      blocked: shape => inTheWay(shape, sheet, rig, panels),
+      blocked: shape => inTheWay(shape, sheet, rig, panels, shop),
     },
   );
   return made.ok ? ok({ ...made.value, mount, plateAt: face.at, sheet }) : made;

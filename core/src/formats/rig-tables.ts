@@ -7,6 +7,7 @@ import {
   selfCrossing,
   signedArea,
   type Vec2,
+  type Vec3,
 } from '../geometry';
 import {
   COMPONENT_KINDS,
@@ -81,6 +82,22 @@ const nearest = (rig: Rig, at: Vec2): Member | undefined => {
   return [...rig.members].sort((a, b) => far(a) - far(b))[0];
 };
 
+/** The ways that a hole looks, as a table has them; one that looks aslant keeps the way that its file gives. */
+const FACES = {
+  down: undefined,
+  up: [0, 0, 1],
+  left: [0, -1, 0],
+  right: [0, 1, 0],
+  front: [-1, 0, 0],
+  rear: [1, 0, 0],
+} as const satisfies Readonly<Record<string, Vec3 | undefined>>;
+const facesOf = (normal: Vec3 | undefined): string | undefined =>
+  normal === undefined
+    ? 'down'
+    : Object.entries(FACES).find(([, n]) =>
+        n?.every((v, i) => Math.abs(v - (normal[i] as number)) < 1e-9),
+      )?.[0];
+
 /** Holes: id, x, y, z, thread, kind, condition; member, diameter, nut reach and the part that hangs on the factory bolt may follow. */
 export const holesTable = (rig: Rig): Table<Mount> => ({
   name: 'holes',
@@ -98,6 +115,7 @@ export const holesTable = (rig: Rig): Table<Mount> => ({
     { name: 'slot along', kind: 'text', choices: ['x', 'y'], get: m => m.hole.along },
     { name: 'nut reach', kind: 'text', choices: NUT_REACHES, get: m => m.nutReach },
     { name: 'carries', kind: 'text', get: m => m.carries },
+    { name: 'faces', kind: 'text', choices: Object.keys(FACES), get: m => facesOf(m.normal) },
   ],
   make: c => {
     const thread = c.thread === undefined ? undefined : text(c, 'thread');
@@ -128,6 +146,9 @@ export const holesTable = (rig: Rig): Table<Mount> => ({
       condition: (c.condition ?? 'good') as Mount['condition'],
       nutReach: (c['nut reach'] ?? old?.nutReach ?? 'none') as Mount['nutReach'],
       ...('carries' in c ? { carries: carries || undefined } : {}),
+      ...('faces' in c && text(c, 'faces') !== (facesOf(old?.normal) ?? '')
+        ? { normal: FACES[text(c, 'faces') as keyof typeof FACES] }
+        : {}),
     };
   },
 });

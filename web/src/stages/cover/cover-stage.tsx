@@ -1,4 +1,5 @@
 import type { Vec2 } from '@plate-fold/core/geometry';
+import { isBracket } from '@plate-fold/core/plan';
 import type { Proposal } from '@plate-fold/core/propose';
 import { useCallback, useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
@@ -15,13 +16,14 @@ import { jointSelected, panelSelected } from '../../state/view-slice';
 import { BarCard } from './bar-card';
 import { BarHeight } from './bar-height';
 import { BarLayer } from './bar-layer';
+import { BracketCard } from './bracket-card';
 import { EndHandles } from './end-handles';
 import { PlateCard } from './plate-card';
 import { ProposeCard } from './propose-card';
 import { SetCard } from './set-card';
 import { ShapeLayer } from './shape-layer';
 import { PlateTools, useAddPlate } from './tools';
-import { type Pick, usePick } from './use-pick';
+import { freeHoles, type Pick, usePick } from './use-pick';
 
 const TOOLS_HEIGHT = 45;
 
@@ -83,7 +85,7 @@ export function CoverStage() {
           <>
             <PlateTools
               drawing={mode === 'draw'}
-              picking={mode === 'bar' || mode === 'hole' ? mode : undefined}
+              picking={mode === 'bar' || mode === 'hole' || mode === 'bracket' ? mode : undefined}
               picked={picking.first !== undefined}
               onDraw={on => setMode(on ? 'draw' : 'shape')}
               onPick={what => {
@@ -112,7 +114,7 @@ export function CoverStage() {
                   onChoose={chooseBar}
                   onPanel={choosePlate}
                 />
-                {mode === 'shape' && chosen && !bar && (
+                {mode === 'shape' && chosen && !isBracket(chosen.panel) && !bar && (
                   <ShapeLayer
                     key={chosen.panel.id}
                     facts={facts}
@@ -122,13 +124,16 @@ export function CoverStage() {
                     units={units}
                   />
                 )}
-                {(mode === 'bar' || mode === 'hole') && (
+                {(mode === 'bar' || mode === 'hole' || mode === 'bracket') && (
                   <PickLayer
                     scale={sheet.scale}
                     height={mapHeight}
-                    holes={facts.rig.mounts
-                      .filter(m => m.condition !== 'blocked')
-                      .map((m): Vec2 => [m.at[0], m.at[1]])}
+                    holes={(mode === 'bracket'
+                      ? picking.first
+                        ? []
+                        : freeHoles(facts)
+                      : facts.rig.mounts.filter(m => m.condition !== 'blocked')
+                    ).map((m): Vec2 => [m.at[0], m.at[1]])}
                     first={picking.first}
                     onPick={at => picking.pick(mode, at, reach(sheet.scale.k))}
                   />
@@ -165,7 +170,7 @@ export function CoverStage() {
       sideViewOver={(sheet, Z, zAt) => (
         <>
           {sheet.scale.width > 600 && <AngleLines facts={facts} scale={sheet.scale} Z={Z} />}
-          {mode === 'shape' && chosen && (
+          {mode === 'shape' && chosen && !isBracket(chosen.panel) && (
             <EndHandles panel={chosen.panel} scale={sheet.scale} units={units} Z={Z} zAt={zAt} />
           )}
           {bar && <BarHeight bar={bar} scale={sheet.scale} units={units} Z={Z} zAt={zAt} />}
@@ -183,6 +188,8 @@ export function CoverStage() {
           />
         ) : bar ? (
           <BarCard key={bar.id} bar={bar} onClose={() => setBarId(undefined)} />
+        ) : chosen && isBracket(chosen.panel) ? (
+          <BracketCard key={chosen.panel.id} folded={chosen} />
         ) : chosen ? (
           <PlateCard key={chosen.panel.id} folded={chosen} onBar={chooseBar} />
         ) : (

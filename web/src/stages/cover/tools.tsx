@@ -1,10 +1,12 @@
 import { mergePlates } from '@plate-fold/core/bolt';
+import { addTwin } from '@plate-fold/core/bracket';
 import { roughPlate } from '@plate-fold/core/cover';
 import { dxfUnit, platesOfDrawing } from '@plate-fold/core/formats';
 import { boxOf, type Polygon } from '@plate-fold/core/geometry';
 import {
   addPlates,
   copyPlate,
+  isBracket,
   mirrorPlate,
   type PlanDocument,
   removePlates,
@@ -15,6 +17,7 @@ import {
   CircleDot,
   Combine,
   Copy,
+  CornerDownRight,
   FlipVertical2,
   Plus,
   RectangleHorizontal,
@@ -42,11 +45,25 @@ const ITEM =
 
 const AROUND = 25;
 
-function Tool(props: { name: string; icon: ReactNode; disabled?: boolean; onPress: () => void }) {
+function Tool(props: {
+  name: string;
+  /** a word of the name that stands for it where there is little room */
+  short?: string;
+  icon: ReactNode;
+  disabled?: boolean;
+  onPress: () => void;
+}) {
   return (
-    <button type="button" className={TOOL} disabled={props.disabled} onClick={props.onPress}>
+    <button
+      type="button"
+      className={TOOL}
+      disabled={props.disabled}
+      aria-label={props.name}
+      title={props.name}
+      onClick={props.onPress}
+    >
       {props.icon}
-      {props.name}
+      {props.short ?? props.name}
     </button>
   );
 }
@@ -84,7 +101,8 @@ export function PlateTools(props: {
   const file = useRef<HTMLInputElement>(null);
   const [ask, setAsk] = useState<'split' | 'merge' | 'unit'>();
   const [drawing, setDrawing] = useState('');
-  const panel = facts.document.plan.panels.find(p => p.id === id);
+  const any = facts.document.plan.panels.find(p => p.id === id);
+  const panel = any && !isBracket(any) ? any : undefined;
   const [at, setAt] = useState<number>();
   const [axis, setAxis] = useState<'x' | 'y'>('x');
   const mean = (k: 0 | 1): number =>
@@ -110,13 +128,17 @@ export function PlateTools(props: {
   };
   const hint = props.drawing
     ? 'Drag a rectangle, or tap corner by corner and close on the first.'
-    : props.picking === 'hole'
-      ? `Tap where to bolt plate ${panel?.mark ?? ''}.`
-      : props.picking === 'bar'
-        ? props.picked
-          ? 'Tap its other end.'
-          : 'Tap a hole or a member for its first end.'
-        : undefined;
+    : props.picking === 'bracket'
+      ? props.picked
+        ? 'Tap the plate where the bracket is bolted to it.'
+        : 'Tap a free hole of the vehicle for the bracket.'
+      : props.picking === 'hole'
+        ? `Tap where to bolt plate ${panel?.mark ?? ''}.`
+        : props.picking === 'bar'
+          ? props.picked
+            ? 'Tap its other end.'
+            : 'Tap a hole or a member for its first end.'
+          : undefined;
   if (hint)
     return (
       <div className="flex min-h-11 items-center justify-between gap-3 border-b border-scribe bg-sheet px-3">
@@ -197,14 +219,23 @@ export function PlateTools(props: {
       <span aria-hidden="true" className="mx-1 h-6 w-px bg-scribe" />
       <Tool
         name="Drill a hole"
+        short="Hole"
         icon={<CircleDot size={17} aria-hidden="true" />}
         disabled={!panel}
         onPress={() => props.onPick('hole')}
       />
       <Tool
         name="Add a crossbar"
+        short="Crossbar"
         icon={<RectangleHorizontal size={17} aria-hidden="true" />}
         onPress={() => props.onPick('bar')}
+      />
+      <Tool
+        name="Add a bracket"
+        short="Bracket"
+        icon={<CornerDownRight size={17} aria-hidden="true" />}
+        disabled={facts.plates.length === 0}
+        onPress={() => props.onPick('bracket')}
       />
       <span aria-hidden="true" className="mx-1 h-6 w-px bg-scribe" />
       <Tool
@@ -225,8 +256,11 @@ export function PlateTools(props: {
       <Tool
         name="Mirror"
         icon={<FlipVertical2 size={17} aria-hidden="true" />}
-        disabled={!panel}
-        onPress={() => panel && chosen(run(mirrorPlate, { panel: panel.id }))}
+        disabled={!any}
+        onPress={() =>
+          any &&
+          chosen(isBracket(any) ? run(addTwin, { bracket: any.id }) : run(mirrorPlate, { panel: any.id }))
+        }
       />
       <Tool
         name="Duplicate"
@@ -237,9 +271,9 @@ export function PlateTools(props: {
       <Tool
         name="Delete"
         icon={<Trash2 size={17} aria-hidden="true" />}
-        disabled={!panel}
+        disabled={!any}
         onPress={() => {
-          if (panel && run(removePlates, { panels: [panel.id] })) dispatch(panelSelected(undefined));
+          if (any && run(removePlates, { panels: [any.id] })) dispatch(panelSelected(undefined));
         }}
       />
       {panel && (

@@ -1,24 +1,60 @@
-import { boltAt } from '@plate-fold/core/bolt';
-import type { Vec2 } from '@plate-fold/core/geometry';
+import { boltAt, type ResolvedJoint } from '@plate-fold/core/bolt';
+import { addBracket } from '@plate-fold/core/bracket';
+import { plateUnder } from '@plate-fold/core/cover';
+import { distance2, type Vec2 } from '@plate-fold/core/geometry';
 import { addCrossbar, type BarEnd, barEnd } from '@plate-fold/core/plan';
+import type { Mount, PresentRig } from '@plate-fold/core/rig';
 import { useState } from 'react';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useAppDispatch } from '../../state/store';
-import { noticeGiven } from '../../state/view-slice';
+import { noticeGiven, panelSelected } from '../../state/view-slice';
+
+/** Holes of the vehicle that no bolt is in yet. */
+export const freeHoles = ({ rig, joints }: Holed): readonly Mount[] => {
+  const taken = new Set(joints.map(j => j.mount?.id));
+  return rig.mounts.filter(m => m.condition !== 'blocked' && !taken.has(m.id));
+};
+type Holed = { readonly rig: PresentRig; readonly joints: readonly ResolvedJoint[] };
 
 /** What a tap on the map is for. */
-export type Pick = 'bar' | 'hole';
+export type Pick = 'bar' | 'hole' | 'bracket';
 
-/** Taps on the map that lay a crossbar (its two ends, one after the other) or bolt the chosen plate at a new hole. */
+/** Taps on the map that lay a crossbar (its two ends, one after the other), bolt the chosen plate at a new hole, or hang a bracket from a hole to a plate. */
 export function usePick(panel: string | undefined, onBar: (id: string) => void, onDone: () => void) {
   const facts = useFacts();
   const run = useRun();
   const dispatch = useAppDispatch();
   const [first, setFirst] = useState<BarEnd>();
+  const [from, setFrom] = useState<Mount>();
+  /** first the hole of the vehicle, then the place on a plate */
+  const bracket = (at: Vec2, reach: number): void => {
+    if (!from) {
+      const near = freeHoles(facts)
+        .map(m => ({ m, off: distance2([m.at[0], m.at[1]], at) }))
+        .sort((a, b) => a.off - b.off)[0];
+      if (near && near.off <= 2 * reach) setFrom(near.m);
+      else dispatch(noticeGiven('There is no free hole there: press one that is ringed.'));
+      return;
+    }
+    const under = plateUnder(facts.plates, at);
+    if (under === undefined) {
+      dispatch(noticeGiven('There is no plate there: press the plate that the bracket is to carry.'));
+      return;
+    }
+    const after = run(addBracket, { mount: from.id, panel: under, at });
+    if (!after) return;
+    setFrom(undefined);
+    dispatch(panelSelected(after.plan.panels.at(-1)?.id));
+    onDone();
+  };
   const pick = (what: Pick, at: Vec2, reach: number): void => {
     if (what === 'hole') {
       if (panel !== undefined && run(boltAt, { panel, at, reach })) onDone();
+      return;
+    }
+    if (what === 'bracket') {
+      bracket(at, reach);
       return;
     }
     const end = barEnd(facts.document, facts.rig, at, reach);
@@ -39,7 +75,12 @@ export function usePick(panel: string | undefined, onBar: (id: string) => void, 
   };
   return {
     pick,
-    first: first && ([first.hole.at[0], first.hole.at[1]] as Vec2),
-    reset: () => setFirst(undefined),
+    first: first
+      ? ([first.hole.at[0], first.hole.at[1]] as Vec2)
+      : from && ([from.at[0], from.at[1]] as Vec2),
+    reset: () => {
+      setFirst(undefined);
+      setFrom(undefined);
+    },
   };
 }

@@ -1,0 +1,102 @@
+import { readDxf } from '@plate-fold/core/formats';
+import type { Page } from 'puppeteer-core';
+import { describe, expect } from 'vitest';
+import { DESK, downloadsOf, openPage, PHONE, press, saved, says, storedPlan } from './browser';
+import { it } from './fixtures';
+
+const COVER = '/plan/bramble-winter/cover';
+/** Presses a place on the map of the underside, mm behind the front axle and right of the middle. */
+async function tap(page: Page, x: number, y: number): Promise<void> {
+  // the map's scale from two of its figures: 0 and 100 inches
+  const at = await page.$eval(
+    '[aria-label="Map of the underside"]',
+    (svg, [mx, my]) => {
+      const marks = [...svg.querySelectorAll('text')].filter(t => /^[−\d]+$/.test(t.textContent ?? ''));
+      const px = (label: string): number =>
+        Number(marks.find(t => t.textContent === label)?.getAttribute('x')) - 3;
+      const box = svg.getBoundingClientRect();
+      const k = (px('100') - px('0')) / 2540;
+      // seen from below, head to the front: the driver's left is up
+      return [
+        box.left + px('0') + (mx as number) * k,
+        box.top + box.height / 2 + (my as number) * k,
+      ] as const;
+    },
+    [x, y],
+  );
+  await page.mouse.click(at[0], at[1]);
+}
+
+describe('a bracket', () => {
+  it('is hung between a free hole and a plate by two presses, seen from the front, made thicker, and cut', async ({
+    browser,
+    server,
+  }) => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at(COVER));
+    await press(page, 'Add a bracket');
+    await says(page, 'Tap a free hole of the vehicle');
+    await tap(page, 2100, -435);
+    await says(page, 'Tap the plate where the bracket is bolted');
+    await tap(page, 2100, -335);
+    await says(page, 'Z bracket');
+    await says(page, /from the driver’s side frame rail to plate D/);
+    await page.waitForSelector('[aria-label^="Cut across the vehicle 82.6"]');
+    await saved(page);
+    let plan = await storedPlan(server, page, 'bramble-winter');
+    let bracket = plan.panels.find(p => p.role === 'bracket');
+    expect(bracket?.mark).toBe('K1');
+    expect(
+      plan.joints
+        .filter(j => j.panels.includes(bracket?.id ?? ''))
+        .map(j => j.nut)
+        .sort(),
+    ).toEqual(['clinch', 'flange-serrated']);
+    await press(page, 'Bracket’s thickness', 'combobox');
+    await press(page, '1/4 in', 'option');
+    await saved(page);
+    plan = await storedPlan(server, page, 'bramble-winter');
+    bracket = plan.panels.find(p => p.role === 'bracket');
+    expect(bracket?.sheet?.thickness).toBeCloseTo(6.35, 6);
+    // no twin where no plate lies
+    await press(page, 'Twin on the other side');
+    await says(page, 'No plate lies opposite');
+    // it goes to the shop with its two holes
+    await page.goto(server.at('/plan/bramble-winter/fold'));
+    await press(page, 'K1', 'radio');
+    const folder = await downloadsOf(page);
+    await press(page, 'DXF');
+    const { readdir, readFile } = await import('node:fs/promises');
+    let name: string | undefined;
+    for (let i = 0; i < 100 && !name; i++) {
+      name = (await readdir(folder)).find(f => f.endsWith('.dxf'));
+      await new Promise(d => setTimeout(d, 100));
+    }
+    const read = readDxf(await readFile(`${folder}/${name}`, 'utf8'));
+    expect(read.ok && read.value.plates).toHaveLength(1);
+    expect(read.ok && read.value.plates[0]?.holes.length).toBe(2);
+    // and up before the plate that hangs on it
+    await page.goto(server.at('/plan/bramble-winter/run'));
+    await says(page, 'Hold bracket K1, Z bracket, at its hole');
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+
+  it('that cannot be made is refused with the reason, on a phone too, and nothing is lost', async ({
+    browser,
+    server,
+  }) => {
+    const page = await openPage(browser, PHONE);
+    await page.goto(server.at(COVER));
+    await saved(page);
+    const before = await storedPlan(server, page, 'bramble-winter');
+    await press(page, 'Add a bracket');
+    await tap(page, 1300, -435);
+    await says(page, 'Tap the plate where the bracket is bolted');
+    await tap(page, 1300, -300);
+    await says(page, /transfer case is in the way/i);
+    expect(await storedPlan(server, page, 'bramble-winter')).toEqual(before);
+    await press(page, 'Stop');
+    await page.browserContext().close();
+  });
+});
