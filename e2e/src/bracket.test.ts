@@ -63,7 +63,7 @@ describe('a bracket', () => {
     await says(page, 'No plate lies opposite');
     // it goes to the shop with its two holes
     await page.goto(server.at('/plan/bramble-winter/fold'));
-    await press(page, 'K1', 'radio');
+    await press(page, 'K1 Z bracket', 'radio');
     const folder = await downloadsOf(page);
     await press(page, 'DXF');
     const { readdir, readFile } = await import('node:fs/promises');

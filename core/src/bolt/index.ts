@@ -31,3 +31,4 @@ export * from './thread';
 export * from './tool-name';
 export * from './tools-of-bolt';
 export * from './wrench';
+export * from './wrong-way';

@@ -22,6 +22,7 @@ import { holeEdge } from './rules/hole-edge';
 import { holeInOpening } from './rules/hole-in-opening';
 import { holeSpacing } from './rules/hole-spacing';
 import { hotPart } from './rules/hot-part';
+import { hungWrong } from './rules/hung-wrong';
 import { limits } from './rules/limits';
 import { movingPart } from './rules/moving-part';
 import { nutReach } from './rules/nut-reach';
@@ -86,6 +87,7 @@ export const RULES: readonly Rule[] = [
   holeBlocked,
   limits,
   waitingSteps,
+  hungWrong,
   assumedMeasures,
 ];
 

@@ -60,7 +60,12 @@ export interface FlatPattern {
   readonly marked: readonly Polygon[];
   readonly size: readonly [number, number];
   /** where mark and grain arrow are etched, and the grain's direction */
-  readonly etch: { readonly at: Vec2; readonly grain: Vec2 };
+  readonly etch: {
+    readonly at: Vec2;
+    readonly grain: Vec2;
+    /** what tells how it hangs, and the way that it points to; where it is to be told */
+    readonly way?: { readonly text: string; readonly along: Vec2 };
+  };
 }
 
 /** Room that mark and arrow want round their start, mm: before and after it, below and above. */
@@ -127,6 +132,16 @@ function cutoutsOf(f: FoldedPanel): readonly Cutout[] {
   });
 }
 
+/** Where the vehicle's front lies in the blank, or its left where the base stands across it. */
+function wayOf(f: FoldedPanel): { text: string; along: Vec2 } {
+  const frame = f.facets[0]?.frame ?? { u: [1, 0, 0], v: [0, 1, 0] };
+  const front: Vec2 = [-frame.u[0], -frame.v[0]];
+  const [text, way]: readonly [string, Vec2] =
+    Math.hypot(...front) > 0.3 ? ['FRONT', front] : ['LEFT', [-frame.u[1], -frame.v[1]]];
+  const l = Math.hypot(...way) || 1;
+  return { text: `${text}, UP`, along: [way[0] / l || 0, way[1] / l || 0] };
+}
+
 function patternOf(f: FoldedPanel): FlatPattern {
   const { pieces } = f.blank;
   const outline = blankOutline(f);
@@ -170,6 +185,7 @@ function patternOf(f: FoldedPanel): FlatPattern {
     etch: {
       at: etchPlace(f, [...f.panel.openings.map(openingOutline), ...cutHoles(f)]),
       grain: grainOf(f),
+      ...(f.panel.wayUp ? { way: wayOf(f) } : {}),
     },
   };
 }

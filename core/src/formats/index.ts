@@ -12,6 +12,7 @@ export * from './lists';
 export * from './log-lists';
 export * from './names';
 export * from './pattern-dxf';
+export { wayMark } from './pattern-mark';
 export * from './pattern-svg';
 export * from './rig-lists';
 export * from './rig-tables';

@@ -19,7 +19,7 @@ import {
 import { type Polygon, toRadians, type Vec2 } from '../geometry';
 import { MM_PER_INCH, type UnitSystem } from '../units';
 import { oneLine } from './names';
-import { arrow, beside, cross, HOLE_TEXT, holeLabel, label } from './pattern-mark';
+import { arrow, beside, cross, HOLE_TEXT, holeLabel, label, wayMark } from './pattern-mark';
 
 const LAYERS = [
   ['CUT', Colors.White],
@@ -110,6 +110,14 @@ function draw(
   on('ETCH');
   for (const o of p.marked) closed(o);
   for (const [a, b] of arrow(p.etch.at, p.etch.grain)) line(a, b);
+  const way = wayMark(p);
+  for (const [a, b] of way?.lines ?? []) line(a, b);
+  if (way)
+    dxf.addText(at(way.at), 10 * k, way.text, {
+      horizontalAlignment: TextHorizontalAlignment.Left,
+      verticalAlignment: TextVerticalAlignment.BaseLine,
+      rotation: place.turn,
+    });
   dxf.addText(at([p.etch.at[0], p.etch.at[1] + 12]), 12 * k, oneLine(label(p)), {
     horizontalAlignment: TextHorizontalAlignment.Left,
     verticalAlignment: TextVerticalAlignment.BaseLine,

@@ -15,6 +15,23 @@ export const arrow = (at: Vec2, [gx, gy]: Vec2): readonly (readonly [Vec2, Vec2]
   ];
 };
 
+/** Where the arrow to the front begins, from where the mark stands, mm. */
+const WAY_BELOW = 22;
+/** Lines of the etched arrow to the vehicle's front, and where its word stands; none where it is not told. */
+export function wayMark({
+  etch,
+}: FlatPattern):
+  | { readonly lines: ReturnType<typeof arrow>; readonly at: Vec2; readonly text: string }
+  | undefined {
+  if (!etch.way) return undefined;
+  const from: Vec2 = [etch.at[0] + (etch.way.along[0] < 0 ? GRAIN_ARROW : 0), etch.at[1] - WAY_BELOW];
+  return {
+    lines: arrow(from, etch.way.along),
+    at: [etch.at[0], etch.at[1] - WAY_BELOW - 14],
+    text: etch.way.text,
+  };
+}
+
 export const label = (p: FlatPattern): string => `${p.mark} ${p.name}`;
 
 /** Height of a bolt's name beside its hole, mm. */

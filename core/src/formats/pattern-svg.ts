@@ -3,7 +3,7 @@ import type { Polygon, Vec2 } from '../geometry';
 import { boxOf } from '../geometry';
 import { roundTo, type UnitSystem } from '../units';
 import { oneLine } from './names';
-import { arrow, beside, cross, HOLE_TEXT, holeLabel, label } from './pattern-mark';
+import { arrow, beside, cross, HOLE_TEXT, holeLabel, label, wayMark } from './pattern-mark';
 
 const xml = (s: string): string =>
   s.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
@@ -36,6 +36,7 @@ export function patternSvg(p: FlatPattern, units: UnitSystem = 'metric'): string
     const [x, y] = at([h.at[0] + dx, h.at[1] + dy]).split(' ');
     return `<text class="hole" x="${x}" y="${y}">${xml(holeLabel(h, units))}</text>`;
   });
+  const way = wayMark(p);
   const bend = (b: BendLine): string =>
     `<path class="${b.direction === 'up' ? 'bend-up' : 'bend-down'}" d="M${at(b.from)}L${at(b.to)}"/>`;
   return [
@@ -51,6 +52,12 @@ export function patternSvg(p: FlatPattern, units: UnitSystem = 'metric'): string
     `<path class="etch" d="${p.marked.map(ring).join('')}${arrow(p.etch.at, p.etch.grain)
       .map(([a, b]) => `M${at(a)}L${at(b)}`)
       .join('')}"/>`,
+    ...(way
+      ? [
+          `<path class="etch" d="${way.lines.map(([a, b]) => `M${at(a)}L${at(b)}`).join('')}"/>`,
+          `<text x="${at(way.at).split(' ')[0]}" y="${at(way.at).split(' ')[1]}">${way.text}</text>`,
+        ]
+      : []),
     `<text x="${at(p.etch.at).split(' ')[0]}" y="${n(max[1] - p.etch.at[1] + margin - 6)}">${xml(oneLine(label(p)))}</text>`,
     '</svg>\n',
   ].join('\n');

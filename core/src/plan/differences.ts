@@ -99,6 +99,9 @@ function panelPhrases(a: Panel, b: Panel, units: UnitSystem): string[] {
   if (!same(a.guards, b.guards)) out.push('protects other parts');
   if (!same(a.meantFor, b.meantFor)) out.push('is made for something else');
   if (a.grain !== b.grain) out.push('grain direction changed');
+  if (a.wayUp !== b.wayUp)
+    out.push(b.wayUp ? 'is etched with its front' : 'is no longer etched with its front');
+  if (!same(a.sheet, b.sheet) && b.sheet) out.push(`of ${sheetName(b.sheet)}`);
   return out.length > 0 ? out : ['changed'];
 }
 

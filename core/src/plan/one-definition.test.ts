@@ -156,7 +156,7 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
     'plan.panels[]',
     keysOf<Panel>()(
       { id: 1, mark: 1, name: 1, base: 1, flanges: 1, openings: 1, guards: 1 },
-      { meantFor: 1, grain: 1, role: 1, sheet: 1, pairOf: 1 },
+      { meantFor: 1, grain: 1, role: 1, sheet: 1, pairOf: 1, wayUp: 1 },
     ),
   ],
   ['plan.panels[].base', keysOf<Panel['base']>()({ origin: 1, pitch: 1, roll: 1, outline: 1 }, { yaw: 1 })],

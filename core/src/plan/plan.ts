@@ -134,6 +134,8 @@ export interface Panel {
   readonly role?: (typeof ROLES)[number];
   /** a bracket's own sheet: it holds in every build that names none for it */
   readonly sheet?: SheetChoice;
+  /** its upper face is etched with the way to the vehicle's front, and with UP */
+  readonly wayUp?: boolean;
   /** the panel whose mirrored twin it is: its shape follows that one, its place is its own */
   readonly pairOf?: string;
 }

@@ -141,6 +141,7 @@ export const planSchema = yup
         role: yup.string().oneOf(ROLES),
         sheet: sheetSchema.optional().default(undefined),
         pairOf: yup.string(),
+        wayUp: yup.boolean(),
       }),
     ).max(LIMITS.panels),
     crossbars: list(

@@ -1,4 +1,4 @@
-import { HAND_TOOLS, type ResolvedJoint } from '../bolt';
+import { HAND_TOOLS, type ResolvedJoint, seatsOf, wrongWays } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { isBracket, panelWord } from '../plan';
 import { CAUTIONS } from './cautions';
@@ -34,6 +34,17 @@ const WHY_START = {
   'rear-to-front': 'From the rear forward, with the front still held.',
 } as const;
 
+/** A word on what would go up the wrong way round as easily. */
+function turnedHow(job: Job, p: FoldedPanel): readonly string[] {
+  const [way] = wrongWays(p, job.joints, seatsOf(job.joints, job.rig, job.panels));
+  if (!way) return [];
+  return [
+    p.panel.wayUp
+      ? `It fits ${way} too: the arrow FRONT points to the front, UP looks up.`
+      : `It fits ${way} too: hold it against the picture first.`,
+  ];
+}
+
 /** Brings one plate under the vehicle and up to its holes; gives the id of the step that raises it. */
 function raisePlate(
   job: Job,
@@ -66,7 +77,7 @@ function raisePlate(
       why: 'It goes up before the plate that hangs on it, as its drawing shows: which leg up, which side of the member.',
       panels: [id],
       needs: [...needs, ...under.map(u => `hang-${u}${tag}`)],
-      hows: ['Leave its bolt loose: the plate finds its place first.'],
+      hows: [...turnedHow(job, p), 'Leave its bolt loose: the plate finds its place first.'],
       people: 1,
     });
   const support = add({
@@ -102,7 +113,10 @@ function raisePlate(
           : 'Level and slowly: watch its edges for anything it could catch.',
     panels: [id],
     needs: [support, ...under.map(u => `hang-${u}${tag}`)],
-    hows: bars.map(c => `The ${c.name} goes up with it, on the same bolts: lay it in its place first.`),
+    hows: [
+      ...turnedHow(job, p),
+      ...bars.map(c => `The ${c.name} goes up with it, on the same bolts: lay it in its place first.`),
+    ],
     cautions: weightCaution(job, p),
     people: heavy ? 2 : 1,
   });

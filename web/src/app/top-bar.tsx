@@ -159,7 +159,7 @@ export function TopBar({
           type="button"
           className={ICON}
           aria-label={undo.label}
-          title={undo.label}
+          data-tip={`${undo.label} (Ctrl+Z)`}
           disabled={!undo.enabled}
           onClick={undo.run}
         >
@@ -169,7 +169,7 @@ export function TopBar({
           type="button"
           className={ICON}
           aria-label={redo.label}
-          title={redo.label}
+          data-tip={`${redo.label} (Ctrl+Shift+Z)`}
           disabled={!redo.enabled}
           onClick={redo.run}
         >
@@ -181,6 +181,7 @@ export function TopBar({
         className="flex h-10 shrink-0 items-center gap-2 rounded-edge border border-scribe bg-paper px-3 text-small hover:border-ink2 max-desk:hidden"
         onClick={turn.run}
         aria-label={`Seen: ${SIDE_NAMES[side]}. Change`}
+        data-tip="Look from another side (V)"
       >
         <Eye size={17} aria-hidden="true" />
         {SIDE_NAMES[side]}
@@ -190,11 +191,12 @@ export function TopBar({
         className="fig h-10 shrink-0 rounded-edge border border-scribe bg-paper px-2.5 text-note hover:border-ink2 max-desk:hidden"
         onClick={other.run}
         aria-label={`${units === 'inch' ? 'in \u00b7 lb' : 'mm \u00b7 kg'}: change units`}
+        data-tip="Change units (U)"
       >
         {units === 'inch' ? 'in \u00b7 lb' : 'mm \u00b7 kg'}
       </button>
       <DropdownMenu.Root>
-        <DropdownMenu.Trigger className={ICON} aria-label="Menu">
+        <DropdownMenu.Trigger className={ICON} aria-label="Menu" data-tip="Menu; find anything with Ctrl+K">
           <Menu size={20} aria-hidden="true" />
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>

@@ -1,4 +1,5 @@
 import { type FlatPattern, holeOutline } from '@plate-fold/core/fold';
+import { wayMark } from '@plate-fold/core/formats';
 import { boxOf, type Polygon, type Vec2 } from '@plate-fold/core/geometry';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { pathOf } from './paths';
@@ -90,6 +91,7 @@ export function BlankDrawing({ pattern: p, units, width, height, bend, onBend }:
     ...p.holes.flatMap(h => (h.cut ? [holeOutline(h.cut, h.at)] : [])),
   ];
   const grain = put(p.etch.at);
+  const way = wayMark(p);
   return (
     <svg
       width={width}
@@ -171,6 +173,19 @@ export function BlankDrawing({ pattern: p, units, width, height, bend, onBend }:
         >
           {p.mark} grain
         </text>
+        {way && (
+          <>
+            <path
+              d={way.lines.map(([a, b]) => `M${put(a)}L${put(b)}`).join('')}
+              stroke="var(--ink)"
+              strokeWidth="1.4"
+              fill="none"
+            />
+            <text x={put(way.at)[0]} y={put(way.at)[1]} fontSize="12" fontWeight="700">
+              {way.text}
+            </text>
+          </>
+        )}
         <g stroke="var(--fluid)" strokeWidth="1.2" fill="none">
           <path d={`M${left} ${bottom + 8}v20M${right} ${bottom + 8}v20M${left} ${bottom + 22}H${right}`} />
           <path d={`M${left - 8} ${top}h-20M${left - 8} ${bottom}h-20M${left - 22} ${top}V${bottom}`} />

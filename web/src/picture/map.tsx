@@ -1,6 +1,8 @@
 import type { ResolvedJoint } from '@plate-fold/core/bolt';
 import type { Facts } from '@plate-fold/core/derive';
+import type { FoldedPanel } from '@plate-fold/core/fold';
 import type { Vec2 } from '@plate-fold/core/geometry';
+import { isBracket } from '@plate-fold/core/plan';
 import { fixed, MM_PER_INCH, spoken, type UnitSystem } from '@plate-fold/core/units';
 import { memo, type ReactNode } from 'react';
 import { HatchDefs, hatch } from './hatch';
@@ -138,6 +140,59 @@ export function UndersideMap({ children, ...drawn }: MapProps) {
   );
 }
 
+/** A bracket between plate and vehicle: seen through the plate that hides it, as a drawing shows what is hidden. */
+function BracketMark({
+  p,
+  put,
+  chosen,
+  onPanel,
+}: {
+  p: FoldedPanel;
+  put: (q: Vec2) => Vec2;
+  chosen: boolean;
+  onPanel: MapProps['onPanel'];
+}) {
+  const { id, mark, name } = p.panel;
+  const [x, y] = put([p.centroid[0], p.centroid[1]]);
+  const tone = chosen ? 'var(--fluid)' : 'var(--ink)';
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-pressed={chosen}
+      aria-label={`Bracket ${mark}, ${name}`}
+      onClick={() => onPanel?.(id)}
+      onKeyDown={press(() => onPanel?.(id))}
+    >
+      {flatsFromAbove(p).map((flat, i) => (
+        <path
+          key={p.facets[i]?.id}
+          d={pathOf([flat], put)}
+          fill={chosen ? 'var(--fluid)' : 'var(--paper)'}
+          fillOpacity="0.25"
+          stroke={tone}
+          strokeWidth={chosen ? 2 : 1.2}
+          strokeDasharray="4 2.5"
+        />
+      ))}
+      <text
+        x={x}
+        y={y}
+        fontSize="11"
+        fontWeight="700"
+        textAnchor="middle"
+        dominantBaseline="central"
+        stroke="var(--paper)"
+        strokeWidth="3.5"
+        paintOrder="stroke"
+        style={{ fill: tone }}
+      >
+        {mark}
+      </text>
+    </g>
+  );
+}
+
 /** The map itself: it stays as it is while only what lies over it changes. */
 const Drawing = memo(function Drawing(props: Omit<MapProps, 'children'>) {
   const { facts, scale, height, units, onPanel, onJoint } = props;
@@ -173,67 +228,83 @@ const Drawing = memo(function Drawing(props: Omit<MapProps, 'children'>) {
           />
         ))}
       </g>
-      {paintOrder(facts, fromAbove).map(p => {
-        const { id, mark, name } = p.panel;
-        const chosen = props.panel === id;
-        const at = put(markPlace(p));
-        const holes = openingsFromAbove(p);
-        const cut = holes.filter(h => h.opening.kind !== 'louvers').map(h => h.outline);
-        const bolted = holesFromAbove(p);
-        return (
-          <g
-            key={id}
-            role="button"
-            tabIndex={0}
-            aria-pressed={chosen}
-            aria-label={`Plate ${mark}, ${name}`}
-            onClick={() => onPanel?.(id)}
-            onKeyDown={press(() => onPanel?.(id))}
-          >
-            {/* a tap on an opening is a tap on its plate */}
-            <path d={pathOf([flatsFromAbove(p)[0] ?? []], put)} fill="transparent" />
-            {flatsFromAbove(p).map((flat, i) => (
-              <path
-                key={p.facets[i]?.id}
-                d={pathOf([flat, ...(i === 0 ? cut : []), ...(bolted.get(p.facets[i]?.id ?? '') ?? [])], put)}
-                fillRule="evenodd"
-                fill={hatch('map', p.material.family)}
-                fillOpacity="0.92"
-                stroke={chosen ? 'var(--fluid)' : 'var(--ink)'}
-                strokeWidth={chosen ? 2.6 : 1.3}
-              />
-            ))}
-            {holes
-              .filter(h => h.opening.kind === 'louvers')
-              .map(h => (
+      {paintOrder(facts, fromAbove)
+        .filter(p => !isBracket(p.panel))
+        .map(p => {
+          const { id, mark, name } = p.panel;
+          const chosen = props.panel === id;
+          const at = put(markPlace(p));
+          const holes = openingsFromAbove(p);
+          const cut = holes.filter(h => h.opening.kind !== 'louvers').map(h => h.outline);
+          const bolted = holesFromAbove(p);
+          return (
+            <g
+              key={id}
+              role="button"
+              tabIndex={0}
+              aria-pressed={chosen}
+              aria-label={`Plate ${mark}, ${name}`}
+              onClick={() => onPanel?.(id)}
+              onKeyDown={press(() => onPanel?.(id))}
+            >
+              {/* a tap on an opening is a tap on its plate */}
+              <path d={pathOf([flatsFromAbove(p)[0] ?? []], put)} fill="transparent" />
+              {flatsFromAbove(p).map((flat, i) => (
                 <path
-                  key={h.opening.id}
-                  d={pathOf([h.outline], put)}
-                  fill="url(#map-louvers)"
-                  stroke="var(--ink)"
-                  strokeWidth="0.8"
+                  key={p.facets[i]?.id}
+                  d={pathOf(
+                    [flat, ...(i === 0 ? cut : []), ...(bolted.get(p.facets[i]?.id ?? '') ?? [])],
+                    put,
+                  )}
+                  fillRule="evenodd"
+                  fill={hatch('map', p.material.family)}
+                  fillOpacity="0.92"
+                  stroke={chosen ? 'var(--fluid)' : 'var(--ink)'}
+                  strokeWidth={chosen ? 2.6 : 1.3}
                 />
               ))}
-            <circle
-              cx={at[0]}
-              cy={at[1]}
-              r={Math.max(10, label)}
-              fill={chosen ? 'var(--fluid)' : 'var(--ink)'}
-            />
-            <text
-              x={at[0]}
-              y={at[1]}
-              fontSize={Math.max(11, label + 1)}
-              fontWeight="700"
-              textAnchor="middle"
-              dominantBaseline="central"
-              style={{ fill: chosen ? 'var(--onfluid)' : 'var(--paper)' }}
-            >
-              {mark}
-            </text>
-          </g>
-        );
-      })}
+              {holes
+                .filter(h => h.opening.kind === 'louvers')
+                .map(h => (
+                  <path
+                    key={h.opening.id}
+                    d={pathOf([h.outline], put)}
+                    fill="url(#map-louvers)"
+                    stroke="var(--ink)"
+                    strokeWidth="0.8"
+                  />
+                ))}
+              <circle
+                cx={at[0]}
+                cy={at[1]}
+                r={Math.max(10, label)}
+                fill={chosen ? 'var(--fluid)' : 'var(--ink)'}
+              />
+              <text
+                x={at[0]}
+                y={at[1]}
+                fontSize={Math.max(11, label + 1)}
+                fontWeight="700"
+                textAnchor="middle"
+                dominantBaseline="central"
+                style={{ fill: chosen ? 'var(--onfluid)' : 'var(--paper)' }}
+              >
+                {mark}
+              </text>
+            </g>
+          );
+        })}
+      {facts.panels
+        .filter(p => isBracket(p.panel))
+        .map(p => (
+          <BracketMark
+            key={p.panel.id}
+            p={p}
+            put={put}
+            chosen={props.panel === p.panel.id}
+            onPanel={onPanel}
+          />
+        ))}
       <g aria-hidden="true">
         {facts.rig.components
           .filter(c => c.moves)

@@ -1,5 +1,6 @@
 import { type JointSeat, type ResolvedJoint, stackFaults } from '@plate-fold/core/bolt';
 import type { FoldedPanel } from '@plate-fold/core/fold';
+import { panelWord } from '@plate-fold/core/plan';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { sheetName } from '../ui/names';
 import { HatchDefs, hatch } from './hatch';
@@ -60,7 +61,7 @@ function labelOf(part: DrawnLayer, { joint, panels, units }: SectionProps): read
     }
     case 'plate': {
       const p = panels.find(x => x.panel.id === layer.ref);
-      return [`plate ${p?.panel.mark ?? ''}`, p ? sheetName(p.sheet) : thick];
+      return [p ? panelWord(p.panel) : 'plate', p ? sheetName(p.sheet) : thick];
     }
     case 'bar':
       return [layer.name, `${thick} through`];

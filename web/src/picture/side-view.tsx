@@ -1,7 +1,8 @@
 import { sideReading } from '@plate-fold/core/cover';
 import type { Facts } from '@plate-fold/core/derive';
 import type { Vec2 } from '@plate-fold/core/geometry';
-import { lengthFigure, type UnitSystem } from '@plate-fold/core/units';
+import { panelWord } from '@plate-fold/core/plan';
+import { lengthFigure, sentence, type UnitSystem } from '@plate-fold/core/units';
 import { memo, type ReactNode, useState } from 'react';
 import { HatchDefs, hatch } from './hatch';
 import { flatsFromSide, paintOrder, pathOf } from './paths';
@@ -176,7 +177,7 @@ export const SideView = memo(function SideView(props: SideViewProps) {
             role="button"
             tabIndex={0}
             aria-pressed={chosen}
-            aria-label={`Plate ${p.panel.mark}, ${p.panel.name}, in the side view`}
+            aria-label={`${sentence(panelWord(p.panel))}, ${p.panel.name}, in the side view`}
             onClick={() => onPanel(p.panel.id)}
             onKeyDown={e => {
               if (e.key === 'Enter' || e.key === ' ') {

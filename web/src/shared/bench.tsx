@@ -92,13 +92,20 @@ const ZOOM =
 export function ZoomButtons({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
   return (
     <div data-tools className="absolute right-2 bottom-7 flex gap-1">
-      <button type="button" className={ZOOM} aria-label="Nearer" onClick={() => sheet.zoom(1.5)}>
+      <button
+        type="button"
+        className={ZOOM}
+        aria-label="Nearer"
+        title="Nearer (turn the wheel)"
+        onClick={() => sheet.zoom(1.5)}
+      >
         <ZoomIn size={18} aria-hidden="true" />
       </button>
       <button
         type="button"
         className={ZOOM}
         aria-label="Farther"
+        title="Farther (turn the wheel)"
         disabled={!sheet.zoomedIn}
         onClick={() => sheet.zoom(1 / 1.5)}
       >

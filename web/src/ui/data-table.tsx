@@ -94,7 +94,7 @@ export function DataTable<T extends RowData>(props: {
       </tr>
     );
   return (
-    <table className={props.className} aria-rowcount={long ? shown.length + 1 : undefined}>
+    <table data-keeps className={props.className} aria-rowcount={long ? shown.length + 1 : undefined}>
       {props.caption && <caption className="sr-only">{props.caption}</caption>}
       <thead>
         <tr className={props.headClass}>

@@ -1,6 +1,6 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { drillName, jointNotes, type ResolvedJoint, toolName, toolsFor } from '@plate-fold/core/bolt';
-import { changeJoints, type Lube } from '@plate-fold/core/plan';
+import { changeJoints, type Lube, panelNamed } from '@plate-fold/core/plan';
 import { memberName } from '@plate-fold/core/rig';
 import { nutReaches } from '@plate-fold/core/sequence';
 import {
@@ -96,7 +96,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
   const units = useAppSelector(s => s.view.units);
   const asked = useShares(facts);
   const findings = useAppSelector(selectFindings).filter(f => f.about.includes(j.id));
-  const marks = j.joint.panels.map(p => facts.document.plan.panels.find(x => x.id === p)?.mark ?? p);
+  const marks = j.joint.panels.map(p => panelNamed(facts.document, p));
   const notes = jointNotes(j, marks);
   const reaches = useMemo(() => nutReaches(facts.document, facts.panels, facts.joints), [facts]);
   const [play, across] = notes.playMm;
@@ -109,7 +109,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
   return (
     <div className="p-4">
       <h2 className="text-head font-bold">
-        <span className="fig">{j.id}</span>, plate {marks.join(' under ')}
+        <span className="fig">{j.id}</span>, {marks.join(' under ')}
       </h2>
       <p className="text-small text-ink2">
         {j.member ? `into the ${memberName(facts.rig, j.member.id)}` : 'into its own hole'}, head{' '}

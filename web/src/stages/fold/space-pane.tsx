@@ -1,6 +1,7 @@
 import type { Facts } from '@plate-fold/core/derive';
 import { type FoldedPanel, facetInSpace, foldedSolid, pose } from '@plate-fold/core/fold';
 import { boxesMeet, boxOf, type Vec2 } from '@plate-fold/core/geometry';
+import { isBracket } from '@plate-fold/core/plan';
 import { formatLength } from '@plate-fold/core/units';
 import { RadioGroup, Toggle } from 'radix-ui';
 import { lazy, Suspense, useMemo, useState } from 'react';
@@ -45,7 +46,8 @@ export function SpacePane({ folded }: { folded: FoldedPanel }) {
   const [box, size] = useSize<HTMLDivElement>();
   const [share, setShare] = useState(1);
   const [look, setLook] = useState<{ eye: keyof typeof EYES; n: number }>({ eye: 'below', n: 0 });
-  const [withPlates, setWithPlates] = useState(true);
+  // a bracket is hidden by the plate that hangs on it
+  const [withPlates, setWithPlates] = useState(!isBracket(folded.panel));
   const [withParts, setWithParts] = useState(true);
   const [cut, setCut] = useState<Cut>('none');
   const [where, setWhere] = useState(0.5);

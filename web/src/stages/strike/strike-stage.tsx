@@ -234,6 +234,7 @@ export function StrikeStage() {
               </>
             )}
             Estimate, not a certificate: welds, fatigue, loose bolts and frame flex are not included.
+            {facts.panels.length > facts.plates.length && ' Brackets are taken as stiff.'}
             {blow.kind === 'jack' && (
               <b className="mt-1 block text-ink">
                 Never get under a vehicle that stands on a jack alone: jack where its maker says, then set it

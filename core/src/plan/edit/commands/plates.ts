@@ -171,6 +171,13 @@ export const setDuty = command<OfPlate<{ readonly duty: Duty; readonly on: boole
     }),
 });
 
+/** Etches on a plate which end is the front and which face is up. */
+export const etchWay = command<OfPlate>({
+  id: 'plate.etch',
+  label: (doc, { panel }) => `etch the front on ${plateNamed(doc, panel)}`,
+  run: (doc, { panel }) => withPanel(doc, panel, p => ({ ...p, wayUp: true })),
+});
+
 export const turnGrain = command<OfPlate<{ readonly grain: Grain }>>({
   id: 'plate.grain',
   label: (doc, { panel }) => `turn the grain of ${plateNamed(doc, panel)}`,

@@ -1,0 +1,94 @@
+import { type FoldedPanel, facetInSpace, holeWidth } from '../fold';
+import { add3, dot3, scale3, sub3, toSpace, type Vec3 } from '../geometry';
+import type { ResolvedJoint } from './joint';
+import type { JointSeat } from './seat';
+
+/** A way to hang a panel wrong in which all of its bolts would start. */
+export const WRONG_WAYS = ['end for end', 'upside down, end for end', 'upside down, side for side'] as const;
+export type WrongWay = (typeof WRONG_WAYS)[number];
+
+/** Bolts are drawn over by this beside the play of their holes, mm: common practice, no source. */
+const DRAWN_OVER = 1;
+/** Corners this near to their mirrored place make no difference, mm. */
+const SAME = 3;
+/** Bolts that are one row or one point turn about it: with fewer there is no pattern. */
+const LEAST = 2;
+
+/** Half a turn about a line through a place. */
+const halfTurn =
+  (through: Vec3, axis: Vec3) =>
+  (p: Vec3): Vec3 => {
+    const from = sub3(p, through);
+    return add3(through, sub3(scale3(axis, 2 * dot3(from, axis)), from));
+  };
+
+/** Whether every place of one list has a place of another within what `reach` allows the pair, each used once. */
+function matched(n: number, near: (i: number, j: number) => boolean): boolean {
+  const of = new Array<number>(n).fill(-1);
+  const tried = (i: number, seen: Set<number>): boolean => {
+    for (let j = 0; j < n; j++) {
+      if (seen.has(j) || !near(i, j)) continue;
+      seen.add(j);
+      if ((of[j] as number) < 0 || tried(of[j] as number, seen)) {
+        of[j] = i;
+        return true;
+      }
+    }
+    return false;
+  };
+  return Array.from({ length: n }, (_, i) => i).every(i => tried(i, new Set()));
+}
+
+/**
+ * The wrong ways in which a panel goes up as easily as in the right one: turned end for end, or over, every one of its bolts would still
+ * start, and what then hangs there is another shape. None where its own shape is the same that way round. Source: plane geometry.
+ */
+export function wrongWays(
+  p: FoldedPanel,
+  joints: readonly ResolvedJoint[],
+  seats: ReadonlyMap<string, JointSeat>,
+): readonly WrongWay[] {
+  const [base] = p.facets;
+  if (!base) return [];
+  const holes = p.holes.flatMap(h => {
+    const j = joints.find(x => x.id === h.joint);
+    const seat = seats.get(h.joint);
+    const frame = p.facets.find(f => f.id === h.facet)?.frame;
+    if (!j || !seat || !frame || h.kind === 'uncut') return [];
+    return [{ at: toSpace(frame, h.at), axis: seat.axis, width: holeWidth(h.final), bolt: j.thread.d }];
+  });
+  if (holes.length < LEAST) return [];
+  const sum = holes.reduce<Vec3>((s, h) => add3(s, h.at), [0, 0, 0]);
+  const middle = scale3(sum, 1 / holes.length);
+  const { u, v, n } = base.frame;
+  // seen from below, half a turn about the plate's own normal is end for end; about its axes it is turned over
+  const ways: readonly (readonly [WrongWay, Vec3])[] = [
+    ['end for end', n],
+    ['upside down, end for end', v],
+    ['upside down, side for side', u],
+  ];
+  const corners = p.facets.flatMap(facetInSpace);
+  const openings = p.panel.openings.map(o => toSpace(base.frame, o.at));
+  return ways.flatMap(([way, axis]) => {
+    const turn = halfTurn(middle, axis);
+    const starts = matched(holes.length, (i, j) => {
+      const [hole, bolt] = [holes[i], holes[j]];
+      if (!hole || !bolt || hole.width < bolt.bolt) return false;
+      const off = sub3(turn(hole.at), bolt.at);
+      const along = dot3(off, bolt.axis);
+      const aside = Math.sqrt(Math.max(0, dot3(off, off) - along * along));
+      return (
+        aside <= (hole.width - bolt.bolt) / 2 + DRAWN_OVER &&
+        Math.abs(along) <= p.sheet.thickness + DRAWN_OVER
+      );
+    });
+    if (!starts) return [];
+    const same = (all: readonly Vec3[], thick: boolean): boolean =>
+      all.every(c => {
+        // turned over, its underside lies where its upper side was
+        const at = add3(turn(c), thick && axis !== n ? scale3(n, -p.sheet.thickness) : [0, 0, 0]);
+        return all.some(d => Math.hypot(at[0] - d[0], at[1] - d[1], at[2] - d[2]) < SAME + p.sheet.thickness);
+      });
+    return same(corners, true) && same(openings, false) ? [] : [way];
+  });
+}
