@@ -83,7 +83,7 @@ const coverVerb: Verb = ({ coverage, lowest, angles }, units) => ({
 });
 
 const weighVerb: Verb = (facts, units) => {
-  const builds = weighAll(facts).map(({ crossbarKg: _, sideKg: __, ...b }) => b);
+  const builds = weighAll(facts).map(({ crossbarKg: _, sideKg: __, unsprungKg: ___, ...b }) => b);
   return {
     json: { builds },
     text: rows([

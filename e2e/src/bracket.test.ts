@@ -65,7 +65,7 @@ describe('a bracket', () => {
     await page.goto(server.at('/plan/bramble-winter/fold'));
     await press(page, 'K1 Z bracket', 'radio');
     const folder = await downloadsOf(page);
-    await press(page, 'DXF');
+    await press(page, 'Blank, DXF');
     const { readdir, readFile } = await import('node:fs/promises');
     let name: string | undefined;
     for (let i = 0; i < 100 && !name; i++) {

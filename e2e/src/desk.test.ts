@@ -204,7 +204,7 @@ describe('the frame', () => {
     await press(page, 'Menu');
     await press(page, 'Tape: sixteenths', 'menuitem');
     await press(page, 'Tape: 32nds', 'menuitem');
-    await says(page, '29.50 in');
+    await says(page, '29.53 in');
     await page.keyboard.press('Escape');
     await press(page, 'Plate A, engine');
     await page.locator('::-p-xpath(//dt/button[.="Mass"])').click();

@@ -8,6 +8,7 @@ import { boltLength } from './rules/bolt-length';
 import { boltPlace } from './rules/bolt-place';
 import { boltTilt } from './rules/bolt-tilt';
 import { brake } from './rules/brake';
+import { carrier } from './rules/carrier';
 import { catchEdge } from './rules/catch-edge';
 import { dissimilarMetals } from './rules/dissimilar-metals';
 import { drilling } from './rules/drilling';
@@ -87,6 +88,7 @@ export const RULES: readonly Rule[] = [
   holeBlocked,
   limits,
   waitingSteps,
+  carrier,
   hungWrong,
   assumedMeasures,
 ];

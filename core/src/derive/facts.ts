@@ -26,6 +26,23 @@ import {
 } from '../plan';
 import type { PresentRig } from '../rig';
 import { type BuildWeight, weighBuild } from '../weigh';
+import { type Carried, carriedPanels } from './carried';
+
+/** Whether a panel moves with an axle, and so is not on its springs; with the engine it is. */
+const unsprung = (carried: ReadonlyMap<string, Carried>, id: string): boolean => {
+  const c = carried.get(id);
+  return c !== undefined && c.travel.with !== 'engine';
+};
+/** Panels that load the wheels without loading the springs. */
+const carriedIds = (
+  panels: readonly FoldedPanel[],
+  joints: readonly ResolvedJoint[],
+): ReadonlySet<string> => {
+  const carried = carriedPanels(panels, joints);
+  return new Set([...carried.keys()].filter(id => unsprung(carried, id)));
+};
+/** The vehicle without what moves. */
+const still = (rig: PresentRig): PresentRig => ({ ...rig, members: rig.members.filter(m => !m.moves) });
 
 /** Everything computed of one build of a document: what the stages show and the rules look at. */
 export interface Facts {
@@ -39,11 +56,15 @@ export interface Facts {
   readonly joints: readonly ResolvedJoint[];
   /** where every joint stands, by joint id */
   readonly seats: ReadonlyMap<string, JointSeat>;
+  /** panels that move with an axle or the engine, by panel id */
+  readonly carried: ReadonlyMap<string, Carried>;
   readonly coverage: Coverage;
   readonly gaps: readonly Gap[];
   readonly catches: readonly CatchEdge[];
   readonly traps: readonly WaterTrap[];
   readonly lowest: LowestPoint;
+  /** of what does not move with an axle, where something does */
+  readonly lowestBelly?: LowestPoint;
   readonly lowestBare: LowestPoint;
   readonly angles: GroundAngles;
   readonly anglesBare: GroundAngles;
@@ -68,7 +89,7 @@ export function assemble(document: PlanDocument, buildId?: string): Assembly {
 /** Masses, axles, ride height and cost of one build that is not looked at in full. */
 export function weighOne(document: PlanDocument, buildId: string): BuildWeight {
   const { build, rig, panels, joints } = assemble(document, buildId);
-  return weighBuild(build, rig, panels, joints, document.plan);
+  return weighBuild(build, rig, panels, joints, document.plan, carriedIds(panels, joints));
 }
 
 /** Weights of all builds in the plan's order; the one already looked at is not computed again. */
@@ -82,17 +103,21 @@ export function gatherFacts(document: PlanDocument, buildId?: string): Facts {
   const assembly = assemble(document, buildId);
   const { build, rig, panels, joints } = assembly;
   const plates = panels.filter(p => !isBracket(p.panel));
+  const carried = carriedPanels(panels, joints);
+  const sprung = carried.size > 0 ? panels.filter(p => !unsprung(carried, p.panel.id)) : panels;
   return {
     ...assembly,
     plates,
+    carried,
     coverage: coverage(rig.components, plates, document.plan.limits.aheadDegrees),
     gaps: gapsAtRest(rig.components, plates),
     catches: catchEdges(plates),
     traps: waterTraps(plates),
     lowest: lowestPoint(rig, panels),
+    ...(sprung === panels ? {} : { lowestBelly: lowestPoint(still(rig), sprung) }),
     lowestBare: lowestPoint(rig, []),
-    angles: groundAngles(rig, panels),
+    angles: groundAngles(rig, sprung),
     anglesBare: groundAngles(rig, []),
-    weight: weighBuild(build, rig, panels, joints, document.plan),
+    weight: weighBuild(build, rig, panels, joints, document.plan, carriedIds(panels, joints)),
   };
 }

@@ -1,1 +1,2 @@
+export * from './carried';
 export * from './facts';

@@ -10,6 +10,7 @@ import {
   type Vec3,
 } from '../geometry';
 import {
+  CARRIERS,
   COMPONENT_KINDS,
   type Component,
   type FactoryPart,
@@ -220,6 +221,9 @@ export const membersTable = (system: UnitSystem): Table<Member> => ({
     { name: 'bottom', kind: 'length', needed: true, get: x => x.zBottom },
     { name: 'top', kind: 'length', needed: true, get: x => x.zTop },
     { name: 'wall', kind: 'length', needed: true, get: x => x.wall },
+    { name: 'moves with', kind: 'text', choices: CARRIERS, get: x => x.moves?.with },
+    { name: 'bump', kind: 'length', get: x => x.moves?.bump },
+    { name: 'droop', kind: 'length', get: x => x.moves?.droop },
   ],
   make: c => {
     const outline = readOutline(text(c, 'footprint'), system);
@@ -234,6 +238,15 @@ export const membersTable = (system: UnitSystem): Table<Member> => ({
       zBottom: num(c, 'bottom'),
       zTop: num(c, 'top'),
       wall: num(c, 'wall'),
+      ...(text(c, 'moves with') === ''
+        ? {}
+        : {
+            moves: {
+              with: text(c, 'moves with') as (typeof CARRIERS)[number],
+              bump: num(c, 'bump'),
+              droop: num(c, 'droop'),
+            },
+          }),
     };
   },
 });

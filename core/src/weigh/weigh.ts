@@ -25,6 +25,8 @@ export interface BuildWeight {
   readonly removedKg: number;
   readonly netKg: number;
   readonly axles: AxleChange;
+  /** of what is added, what moves with an axle and so is not on its springs, kg */
+  readonly unsprungKg: number;
   readonly rideHeight: RideChange;
   /** right minus left, kg at the wheels */
   readonly sideKg: number;
@@ -48,6 +50,8 @@ export function weighBuild(
   panels: readonly FoldedPanel[],
   joints: readonly ResolvedJoint[],
   { crossbars, rates: entered, money }: Pick<Plan, 'crossbars' | 'rates' | 'money'>,
+  /** panels that move with an axle: on its wheels, but not on its springs */
+  unsprung: ReadonlySet<string> = new Set(),
 ): BuildWeight {
   const rates = ratesOf(entered);
   const prices = panels.map(p => panelCost(p, rates));
@@ -70,6 +74,13 @@ export function weighBuild(
   const removed: Load[] = rig.factoryParts.map(f => ({ massKg: -f.massKg, at: f.at }));
   const all = [...plates, ...hardware, ...bars, ...removed];
   const axles = axleChange(all, rig.rig.wheelbase);
+  const onAxles: Load[] = [
+    ...rows.filter(r => unsprung.has(r.id)).map(r => ({ massKg: r.massKg, at: r.centroid })),
+    ...joints
+      .filter(j => j.joint.panels.some(p => unsprung.has(p)))
+      .map(j => ({ massKg: j.massKg, at: j.at })),
+  ];
+  const held = axleChange(onAxles, rig.rig.wheelbase);
   const costs = buildCost(
     prices,
     hardwareCost(joints, rates),
@@ -88,7 +99,11 @@ export function weighBuild(
     removedKg,
     netKg: addedKg - removedKg,
     axles,
-    rideHeight: rideChange(axles, rig.rig.axles),
+    unsprungKg: sum(onAxles),
+    rideHeight: rideChange(
+      { frontKg: axles.frontKg - held.frontKg, rearKg: axles.rearKg - held.rearKg },
+      rig.rig.axles,
+    ),
     sideKg: sideChange(all, rig.rig.trackWidth),
     cost: costs.total,
     costs,

@@ -55,6 +55,7 @@ export function BracketCard({ folded }: { folded: FoldedPanel }) {
   const remake = (part: { sheet?: SheetChoice; at?: Vec2; play?: number }) =>
     run(remakeBracket, { bracket: panel.id, ...part });
   const sheets = stockThicknesses(sheet.material, stock).filter(s => s.thickness >= 2.5);
+  const stocked = sheets.find(s => Math.abs(s.thickness - sheet.thickness) < 0.01);
   const slotted = joints.some(j => j.joint.slots?.[panel.id]);
   const length = (mm: number) => lengthFigure(mm, units, true);
   return (
@@ -115,9 +116,9 @@ export function BracketCard({ folded }: { folded: FoldedPanel }) {
         />
         <Select
           label="Bracket’s thickness"
-          value={String(sheet.thickness)}
+          value={String(stocked?.thickness ?? sheet.thickness)}
           choices={[
-            ...(sheets.some(s => s.thickness === sheet.thickness)
+            ...(stocked
               ? []
               : [{ value: String(sheet.thickness), name: sheet.gauge ?? `${fixed(sheet.thickness, 2)} mm` }]),
             ...sheets.map(s => ({ value: String(s.thickness), name: s.gauge })),

@@ -160,6 +160,14 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
         show: added,
         worse: 'more',
       },
+      facts.weight.unsprungKg > 0 && {
+        name: 'Of it unsprung',
+        about: 'moves with an axle',
+        how: 'axle-load' as const,
+        value: (c: Column) => c.facts.weight.unsprungKg,
+        show: mass,
+        worse: 'more' as const,
+      },
       fender('front'),
       fender('rear'),
       {
@@ -189,7 +197,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       {
         name: 'Lowest point',
         how: 'lowest-point',
-        about: 'above the ground',
+        about: facts.lowestBelly ? 'above the ground, at rest' : 'above the ground',
         value: c => c.facts.lowest.z,
         show: length,
         note: c => (c.facts.lowest.panel === undefined ? '' : `plate ${markOf(c, c.facts.lowest.panel)}`),
