@@ -64,12 +64,21 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'cover', path: `${PLAN}/cover`, view: DESK, before: p => press(p, 'Plate B, transmission') },
   {
-    name: 'crossbar',
-    path: '/plan/heron-autumn/cover',
+    name: 'bracket',
+    path: `${PLAN}/cover`,
     view: DESK,
     before: async p => {
-      await p.locator('[aria-label="Crossbars"] button').click();
-      await still();
+      await press(p, 'Add a bracket');
+      // a free hole of the rail, then the tank's plate beside it
+      const map = await p.waitForSelector('[aria-label="Map of the underside"]');
+      const ring = await p.waitForSelector('[aria-label="Map of the underside"] circle[r="9"][cx^="555"]');
+      const [hole, box] = [await ring?.boundingBox(), await map?.boundingBox()];
+      if (!hole || !box) return;
+      const at = [hole.x + hole.width / 2, hole.y + hole.height / 2] as const;
+      await p.mouse.click(...at);
+      await says(p, 'Tap the plate');
+      await p.mouse.click(at[0], at[1] + 19);
+      await says(p, 'Z bracket');
     },
   },
   { name: 'cover-phone', path: `${PLAN}/cover`, view: PHONE, theme: 'dark' },
