@@ -63,24 +63,6 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'cover', path: `${PLAN}/cover`, view: DESK, before: p => press(p, 'Plate B, transmission') },
-  {
-    name: 'bracket',
-    path: `${PLAN}/cover`,
-    view: DESK,
-    before: async p => {
-      await press(p, 'Add a bracket');
-      // a free hole of the rail, then the tank's plate beside it
-      const map = await p.waitForSelector('[aria-label="Map of the underside"]');
-      const ring = await p.waitForSelector('[aria-label="Map of the underside"] circle[r="9"][cx^="555"]');
-      const [hole, box] = [await ring?.boundingBox(), await map?.boundingBox()];
-      if (!hole || !box) return;
-      const at = [hole.x + hole.width / 2, hole.y + hole.height / 2] as const;
-      await p.mouse.click(...at);
-      await says(p, 'Tap the plate');
-      await p.mouse.click(at[0], at[1] + 19);
-      await says(p, 'Z bracket');
-    },
-  },
   { name: 'cover-phone', path: `${PLAN}/cover`, view: PHONE, theme: 'dark' },
   { name: 'fold', path: `${PLAN}/fold`, view: DESK, before: still },
   {
@@ -100,7 +82,7 @@ const SHOTS: readonly Shot[] = [
     before: async p => {
       await struck(p);
       await p.locator('aria/Compare with build').click();
-      await p.locator('::-p-text(with B)').click();
+      await p.locator('::-p-text(with 1/4 aluminum)').click();
       await press(p, 'clearance', 'radio');
       await still();
       await struck(p);
@@ -165,6 +147,25 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'log', path: `${PLAN}/log`, view: DESK, before: still },
   { name: 'run-phone', path: `${PLAN}/run`, view: PHONE, theme: 'dark', before: toTorque },
+  // last, since it changes the plan
+  {
+    name: 'bracket',
+    path: `${PLAN}/cover`,
+    view: DESK,
+    before: async p => {
+      await press(p, 'Add a bracket');
+      // a free hole of the rail, then the tank's plate beside it
+      const map = await p.waitForSelector('[aria-label="Map of the underside"]');
+      const ring = await p.waitForSelector('[aria-label="Map of the underside"] circle[r="9"][cx^="555"]');
+      const [hole, box] = [await ring?.boundingBox(), await map?.boundingBox()];
+      if (!hole || !box) return;
+      const at = [hole.x + hole.width / 2, hole.y + hole.height / 2] as const;
+      await p.mouse.click(...at);
+      await says(p, 'Tap the plate');
+      await p.mouse.click(at[0], at[1] + 19);
+      await says(p, 'Z bracket');
+    },
+  },
 ];
 
 /** Makes the pictures of the main views from the demo data. Names given as arguments are made alone. */
