@@ -35,6 +35,13 @@ describe('what a measure matters', () => {
     expect(m?.bolts).toBeGreaterThan(3);
   });
 
+  it('names the clearance that it moves, by as much as the tape is off', () => {
+    const m = measureMatters(document, 'panHeight');
+    expect(m?.gap?.to).toMatch(/oil pan|engine front/i);
+    // the engine's lower parts are placed by it
+    expect(m?.gap?.mm).toBeGreaterThan(MM_PER_INCH - 0.01);
+  });
+
   it('is told of every measure of every body, and changes nothing', () => {
     for (const body of BODIES) {
       const doc = suggested(body);
@@ -43,8 +50,10 @@ describe('what a measure matters', () => {
       for (const { id } of measuresOf(body)) {
         const m = measureMatters(doc, id);
         if (!m) continue;
-        for (const v of Object.values(m)) expect(v, `${body} ${id}`).toBeGreaterThanOrEqual(0);
-        some += Number(m.bolts > 0 || m.groundMm > 0 || (m.gapMm ?? 0) > 0 || m.axleKg > 0);
+        const { gap, ...figures } = m;
+        for (const v of [...Object.values(figures), gap?.mm ?? 0])
+          expect(v, `${body} ${id}`).toBeGreaterThanOrEqual(0);
+        some += Number(m.bolts > 0 || m.groundMm > 0 || (gap?.mm ?? 0) > 0 || m.axleKg > 0);
       }
       expect(some, body).toBeGreaterThan(measuresOf(body).length / 3);
       expect(JSON.stringify(doc)).toBe(before);

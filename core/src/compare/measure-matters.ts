@@ -9,8 +9,8 @@ export const OFF_BY = { mm: MM_PER_INCH, kg: 10 } as const;
 
 /** How far the figures of a plan move when one measure of its vehicle is off by {@link OFF_BY}, whichever way is worse. */
 export interface MeasureMatters {
-  /** least clearance over the plates at rest, mm; undefined where no part is above a plate */
-  readonly gapMm?: number;
+  /** the clearance at rest that moves most, mm, and to which part; undefined where no part is above a plate */
+  readonly gap?: { readonly mm: number; readonly to: string };
   /** lowest point above the ground, mm */
   readonly groundMm: number;
   readonly breakoverDeg: number;
@@ -24,10 +24,13 @@ export interface MeasureMatters {
 
 function figures(doc: PlanDocument) {
   const f = gatherFacts(doc);
-  const still = new Set(f.rig.components.filter(c => !c.moves).map(c => c.id));
-  const gaps = f.gaps.filter(g => still.has(g.component)).map(g => g.gapMm);
+  const gaps = new Map<string, number>();
+  for (const g of f.gaps) {
+    const part = f.rig.components.find(c => c.id === g.component);
+    if (part && !part.moves) gaps.set(part.name, Math.min(g.gapMm, gaps.get(part.name) ?? g.gapMm));
+  }
   return {
-    gapMm: gaps.length > 0 ? Math.min(...gaps) : undefined,
+    gaps,
     groundMm: f.lowest.z,
     breakoverDeg: f.angles.breakoverDeg,
     covered: f.coverage.fraction,
@@ -59,11 +62,13 @@ export function measureMatters(doc: PlanDocument, id: MeasureId): MeasureMatters
   const was = figures(doc);
   const most = (of: (f: ReturnType<typeof figures>) => number): number =>
     Math.max(...tried.map(t => Math.abs(of(t) - of(was))));
-  const { gapMm } = was;
+  const moved = [...was.gaps].map(([to, mm]) => ({
+    to,
+    mm: Math.max(...tried.map(t => Math.abs((t.gaps.get(to) ?? mm) - mm))),
+  }));
+  const gap = moved.sort((a, b) => b.mm - a.mm)[0];
   return {
-    ...(gapMm !== undefined && tried.every(t => t.gapMm !== undefined)
-      ? { gapMm: most(f => f.gapMm ?? gapMm) }
-      : {}),
+    ...(gap ? { gap } : {}),
     groundMm: most(f => f.groundMm),
     breakoverDeg: most(f => f.breakoverDeg),
     covered: most(f => f.covered),

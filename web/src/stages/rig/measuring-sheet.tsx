@@ -38,7 +38,7 @@ function Matters({
   const length = (mm: number): string => formatLength(mm, units);
   const said = [
     ...(m.bolts > 0 ? [`${m.bolts} bolt${m.bolts === 1 ? '' : 's'} off the hole’s face`] : []),
-    ...((m.gapMm ?? 0) > LEAST_MM ? [`least clearance by ${length(m.gapMm ?? 0)}`] : []),
+    ...(m.gap && m.gap.mm > LEAST_MM ? [`clearance to ${m.gap.to} by ${length(m.gap.mm)}`] : []),
     ...(m.groundMm > LEAST_MM ? [`lowest point by ${length(m.groundMm)}`] : []),
     ...(m.breakoverDeg > 0.05 ? [`breakover by ${fixed(m.breakoverDeg, 1)}°`] : []),
     ...(m.covered > 0.005 ? [`coverage by ${fixed(100 * m.covered, 0)} %`] : []),
