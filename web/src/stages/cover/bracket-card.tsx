@@ -5,7 +5,7 @@ import { panelNamed, removePlates, type SheetChoice } from '@plate-fold/core/pla
 import { memberName } from '@plate-fold/core/rig';
 import { type MaterialId, stockThicknesses } from '@plate-fold/core/sheet';
 import { fixed, lengthFigure, massFigure, torqueFigure } from '@plate-fold/core/units';
-import { FlipVertical2, Trash2, X } from 'lucide-react';
+import { FlipVertical2, Trash2 } from 'lucide-react';
 import { FrontView } from '../../picture/front-view';
 import { useSize } from '../../picture/use-size';
 import { FindingCard } from '../../shared/finding-card';
@@ -17,6 +17,7 @@ import { Button } from '../../ui/button';
 import { Fig, Row } from '../../ui/figure';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
+import { PanelHead } from './panel-head';
 
 /** What brackets are bent of. */
 const METALS = [
@@ -60,33 +61,11 @@ export function BracketCard({ folded }: { folded: FoldedPanel }) {
   const length = (mm: number) => lengthFigure(mm, units, true);
   return (
     <div className="p-4">
-      <header className="mb-3 flex items-start gap-3">
-        <span
-          aria-hidden="true"
-          className="grid size-9 shrink-0 place-items-center rounded-full bg-fluid text-body font-bold text-onfluid"
-        >
-          {panel.mark}
-        </span>
-        <div className="min-w-0 flex-1">
-          <h2 className="text-head leading-tight font-bold first-letter:uppercase">
-            <span className="sr-only">Bracket {panel.mark}, </span>
-            {panel.name}
-          </h2>
-          <p className="text-small leading-snug text-ink2">
-            from {hole?.member ? `the ${memberName(facts.rig, hole.member.id)}` : 'its hole'} to{' '}
-            {plate ? panelNamed(facts.document, plate.joint.panels[0] ?? '') : 'no plate'}
-            {twins.length > 0 && `; the same part as ${twins.map(t => t.mark).join(', ')}`}
-          </p>
-        </div>
-        <button
-          type="button"
-          className="-mt-1.5 -mr-2 grid size-11 place-items-center rounded-edge hover:bg-paper"
-          aria-label="Show the whole set"
-          onClick={() => dispatch(panelSelected(undefined))}
-        >
-          <X size={19} aria-hidden="true" />
-        </button>
-      </header>
+      <PanelHead panel={panel}>
+        from {hole?.member ? `the ${memberName(facts.rig, hole.member.id)}` : 'its hole'} to{' '}
+        {plate ? panelNamed(facts.document, plate.joint.panels[0] ?? '') : 'no plate'}
+        {twins.length > 0 && `; the same part as ${twins.map(t => t.mark).join(', ')}`}
+      </PanelHead>
       <div ref={box} className="mb-3 border border-scribe">
         {size.width > 0 && (
           <FrontView

@@ -3,15 +3,14 @@ import { AHEAD_DEGREES, undersideAt } from '@plate-fold/core/cover';
 import type { FoldedPanel } from '@plate-fold/core/fold';
 import { buildOf } from '@plate-fold/core/plan';
 import { fixed, lengthFigure, massFigure } from '@plate-fold/core/units';
-import { X } from 'lucide-react';
 import { Tabs } from 'radix-ui';
 import { DentsFrom, useKnownStrike } from '../../shared/dents-from';
 import { FindingCard } from '../../shared/finding-card';
 import { selectFindings, selectWeights, useFacts } from '../../state/derived';
-import { useAppDispatch, useAppSelector } from '../../state/store';
-import { panelSelected } from '../../state/view-slice';
+import { useAppSelector } from '../../state/store';
 import { Row } from '../../ui/figure';
 import { HoldCard } from './hold-card';
+import { PanelHead } from './panel-head';
 import { ShapeCard } from './shape-card';
 import { SheetPicker } from './sheet-picker';
 
@@ -20,7 +19,6 @@ const why = (rule: string): string | undefined => RULES.find(r => r.id === rule)
 /** Everything about one plate: its sheet, what it comes to, and what is wrong with it. */
 export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: string) => void }) {
   const facts = useFacts();
-  const dispatch = useAppDispatch();
   const units = useAppSelector(s => s.view.units);
   const against = useAppSelector(s => s.view.against);
   const findings = useAppSelector(selectFindings).filter(f => f.about.includes(folded.panel.id));
@@ -52,33 +50,11 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
 
   return (
     <div className="p-4">
-      <header className="mb-3 flex items-start gap-3">
-        <span
-          aria-hidden="true"
-          className="grid size-9 shrink-0 place-items-center rounded-full bg-fluid text-title font-bold text-onfluid"
-        >
-          {panel.mark}
-        </span>
-        <div className="min-w-0 flex-1">
-          <h2 className="text-head leading-tight font-bold first-letter:uppercase">
-            <span className="sr-only">Plate {panel.mark}, </span>
-            {panel.name}
-          </h2>
-          <p className="text-small leading-snug text-ink2">
-            {guarded.length > 0
-              ? `protects ${guarded.map(c => c.name).join(', ')}`
-              : 'protects nothing on this vehicle'}
-          </p>
-        </div>
-        <button
-          type="button"
-          className="-mt-1.5 -mr-2 grid size-11 place-items-center rounded-edge hover:bg-paper"
-          aria-label="Show the whole set"
-          onClick={() => dispatch(panelSelected(undefined))}
-        >
-          <X size={19} aria-hidden="true" />
-        </button>
-      </header>
+      <PanelHead panel={panel}>
+        {guarded.length > 0
+          ? `protects ${guarded.map(c => c.name).join(', ')}`
+          : 'protects nothing on this vehicle'}
+      </PanelHead>
 
       <Tabs.Root defaultValue="sheet">
         <Tabs.List aria-label={`Plate ${panel.mark}`} className="mb-3 flex border-b border-scribe">
