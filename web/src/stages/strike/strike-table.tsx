@@ -1,10 +1,12 @@
 import { jointCapacity } from '@plate-fold/core/bolt';
 import { jointShare } from '@plate-fold/core/checks';
 import type { Facts } from '@plate-fold/core/derive';
+import type { FigureId } from '@plate-fold/core/explain';
 import { buildOf } from '@plate-fold/core/plan';
 import { type Figure, fixed, lengthFigure, loadFigure, type UnitSystem } from '@plate-fold/core/units';
 import type { Belly, Struck } from '../../state/strikes/use-strikes';
 import { Fig } from '../../ui/figure';
+import { How } from '../../ui/how';
 import { sheetName } from '../../ui/names';
 
 const NONE: Figure = { value: '\u2013', unit: '' };
@@ -34,16 +36,16 @@ export function StrikeTable({
 }) {
   const size = (mm: number | undefined): Figure =>
     mm === undefined ? NONE : lengthFigure(mm, units, units === 'metric');
-  const head = [
-    'Plate',
-    'Build',
-    'Force',
-    'Deflection',
-    'Clearance',
-    'Stress',
-    'Dent',
-    'Lowest vibration',
-    'Joint',
+  const head: readonly (readonly [string, FigureId?])[] = [
+    ['Plate'],
+    ['Build'],
+    ['Force'],
+    ['Deflection', 'deflection'],
+    ['Clearance', 'gap-struck'],
+    ['Stress', 'stress'],
+    ['Dent', 'dent'],
+    ['Lowest vibration', 'vibration'],
+    ['Joint', 'joint-share'],
   ];
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it
@@ -56,9 +58,9 @@ export function StrikeTable({
         <caption className="sr-only">Strike results, plate by plate</caption>
         <thead>
           <tr className="border-b border-ink text-left">
-            {head.map((h, i) => (
+            {head.map(([h, how], i) => (
               <th key={h} scope="col" className={`py-1.5 pr-3 font-bold ${i > 1 ? 'text-right' : ''}`}>
-                {h}
+                {how ? <How of={how}>{h}</How> : h}
               </th>
             ))}
           </tr>

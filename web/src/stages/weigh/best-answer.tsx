@@ -11,11 +11,13 @@ import {
   valueFor,
 } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
+import type { FigureId } from '@plate-fold/core/explain';
 import { buildName, copyBuild, resheeted, setSheets } from '@plate-fold/core/plan';
 import { type Figure, fixed, lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
 import { useRun } from '../../state/commands/run';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
+import { How } from '../../ui/how';
 import { sheetName } from '../../ui/names';
 import { GOAL_NAMES } from './best-limits';
 
@@ -25,6 +27,14 @@ const BETTER: Readonly<Record<Goal, string>> = {
   gap: 'with more clearance',
   stiff: 'stiffer',
 };
+const HEADS: readonly (readonly [string, FigureId?])[] = [
+  ['Plate'],
+  ['Now'],
+  ['Best'],
+  ['Mass', 'plate-mass'],
+  ['Clearance', 'gap-struck'],
+  ['Dent', 'dent'],
+];
 const NONE: Figure = { value: '\u2013', unit: '' };
 
 /** The best build plate by plate: what it is, what stops it from being better, and what one step cheaper costs in gap. */
@@ -73,17 +83,18 @@ export function BestAnswer({
         <table className="mt-2 w-full text-body">
           <thead>
             <tr className="border-b border-ink text-left align-bottom">
-              {['Plate', 'Now', 'Best', 'Mass', 'Clearance', 'Dent', `The next ${BETTER[goal]}`].map(
-                (h, i) => (
-                  <th
-                    key={h}
-                    scope="col"
-                    className={`py-1 pr-3 font-bold ${i > 2 && i < 6 ? 'text-right' : ''}`}
-                  >
-                    {h}
-                  </th>
-                ),
-              )}
+              {HEADS.map(([h, how], i) => (
+                <th
+                  key={h}
+                  scope="col"
+                  className={`py-1 pr-3 font-bold ${i > 2 && i < 6 ? 'text-right' : ''}`}
+                >
+                  {how ? <How of={how}>{h}</How> : h}
+                </th>
+              ))}
+              <th scope="col" className="py-1 pr-3 font-bold">
+                The next {BETTER[goal]}
+              </th>
               <th scope="col" className="py-1 font-bold">
                 One step cheaper
               </th>
