@@ -62,7 +62,7 @@ describe('a plate that fits the wrong way round', () => {
     const of = (doc: PlanDocument) =>
       check(gatherFacts(doc)).filter(f => f.rule === 'hung-wrong' && f.about.includes('plate-2'));
     const [finding] = of(heron);
-    expect(finding?.text).toContain('Plate B fits end for end too');
+    expect(finding?.text).toContain('Plate B also fits end for end');
     if (!finding?.mend) throw new Error('no remedy');
     const after = mended(heron, finding.mend);
     expect(of(after)).toEqual([]);

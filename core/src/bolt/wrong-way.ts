@@ -7,6 +7,9 @@ import type { JointSeat } from './seat';
 export const WRONG_WAYS = ['end for end', 'upside down, end for end', 'upside down, side for side'] as const;
 export type WrongWay = (typeof WRONG_WAYS)[number];
 
+/** A wrong way as it is said: which way a plate is turned over by is seen soon enough. */
+export const saidWay = (way: WrongWay): string => way.split(',')[0] ?? way;
+
 /** Bolts are drawn over by this beside the play of their holes, mm: common practice, no source. */
 const DRAWN_OVER = 1;
 /** Corners this near to their mirrored place make no difference, mm. */

@@ -210,14 +210,19 @@ export function sameBracket(a: BracketShape, b: BracketShape): boolean {
   return x.length === y.length && x.every((v, i) => near(v, y[i] as number));
 }
 
+/** The bolt of a bracket into the vehicle's hole, and the one through its plate. */
+const boltsOf = ({ plan }: PlanDocument, bracket: string) => ({
+  hole: plan.joints.find(j => j.mount !== undefined && j.panels.includes(bracket)),
+  plate: plan.joints.find(j => j.mount === undefined && j.panels.at(-1) === bracket),
+});
+
 /** The twin of a bracket on the other side of the vehicle: between the mirrored hole and the mirrored place. */
 export const addTwin = command<{ readonly bracket: string }>({
   id: 'bracket.twin',
   label: (doc, { bracket }) => `add the twin of ${plateNamed(doc, bracket)}`,
   run: (doc, { bracket }) => {
     const panel = doc.plan.panels.find(p => p.id === bracket);
-    const hole = doc.plan.joints.find(j => j.mount !== undefined && j.panels.includes(bracket));
-    const plate = doc.plan.joints.find(j => j.mount === undefined && j.panels.at(-1) === bracket);
+    const { hole, plate } = boltsOf(doc, bracket);
     const rig = presentOf(doc);
     const mount = rig.mounts.find(m => m.id === hole?.mount);
     if (!panel || !mount || !plate?.at) return err('it is not bolted to a hole and to a plate');
@@ -274,8 +279,7 @@ interface Remade {
 /** One bracket made anew in its place; its name, mark and bolts stay. */
 function remade(doc: PlanDocument, { bracket, ...part }: Remade): Result<PlanDocument> {
   const panel = doc.plan.panels.find(p => p.id === bracket);
-  const hole = doc.plan.joints.find(j => j.mount !== undefined && j.panels.includes(bracket));
-  const plate = doc.plan.joints.find(j => j.mount === undefined && j.panels.at(-1) === bracket);
+  const { hole, plate } = boltsOf(doc, bracket);
   if (!panel || hole?.mount === undefined || !plate?.at)
     return err('it is not bolted to a hole and to a plate');
   const play = part.play ?? (hole.slots?.[bracket] ? PLAY : 0);

@@ -34,13 +34,8 @@ const unsprung = (carried: ReadonlyMap<string, Carried>, id: string): boolean =>
   return c !== undefined && c.travel.with !== 'engine';
 };
 /** Panels that load the wheels without loading the springs. */
-const carriedIds = (
-  panels: readonly FoldedPanel[],
-  joints: readonly ResolvedJoint[],
-): ReadonlySet<string> => {
-  const carried = carriedPanels(panels, joints);
-  return new Set([...carried.keys()].filter(id => unsprung(carried, id)));
-};
+const onAxles = (carried: ReadonlyMap<string, Carried>): ReadonlySet<string> =>
+  new Set([...carried.keys()].filter(id => unsprung(carried, id)));
 /** The vehicle without what moves. */
 const still = (rig: PresentRig): PresentRig => ({ ...rig, members: rig.members.filter(m => !m.moves) });
 
@@ -89,7 +84,7 @@ export function assemble(document: PlanDocument, buildId?: string): Assembly {
 /** Masses, axles, ride height and cost of one build that is not looked at in full. */
 export function weighOne(document: PlanDocument, buildId: string): BuildWeight {
   const { build, rig, panels, joints } = assemble(document, buildId);
-  return weighBuild(build, rig, panels, joints, document.plan, carriedIds(panels, joints));
+  return weighBuild(build, rig, panels, joints, document.plan, onAxles(carriedPanels(panels, joints)));
 }
 
 /** Weights of all builds in the plan's order; the one already looked at is not computed again. */
@@ -118,6 +113,6 @@ export function gatherFacts(document: PlanDocument, buildId?: string): Facts {
     lowestBare: lowestPoint(rig, []),
     angles: groundAngles(rig, sprung),
     anglesBare: groundAngles(rig, []),
-    weight: weighBuild(build, rig, panels, joints, document.plan, carriedIds(panels, joints)),
+    weight: weighBuild(build, rig, panels, joints, document.plan, onAxles(carried)),
   };
 }

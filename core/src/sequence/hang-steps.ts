@@ -1,4 +1,4 @@
-import { HAND_TOOLS, type ResolvedJoint, seatsOf, wrongWays } from '../bolt';
+import { HAND_TOOLS, type ResolvedJoint, saidWay, seatsOf, wrongWays } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { isBracket, panelWord } from '../plan';
 import { CAUTIONS } from './cautions';
@@ -40,8 +40,8 @@ function turnedHow(job: Job, p: FoldedPanel): readonly string[] {
   if (!way) return [];
   return [
     p.panel.wayUp
-      ? `It fits ${way} too: the arrow FRONT points to the front, UP looks up.`
-      : `It fits ${way} too: hold it against the picture first.`,
+      ? `It also fits ${saidWay(way)}: the arrow FRONT points to the front, UP looks up.`
+      : `It also fits ${saidWay(way)}: hold it against the picture first.`,
   ];
 }
 

@@ -9,7 +9,7 @@ const WITH = { 'front-axle': 'the front axle', 'rear-axle': 'the rear axle', eng
 
 export const carrier: Rule = {
   id: 'carrier',
-  why: 'What is bolted to an axle rises and falls with it; what is bolted to two things that part is torn.',
+  why: 'A plate on an axle rises and falls with it: it may hit what is above, or tear off the frame.',
   find: (facts, words) => {
     const out: Unsigned[] = [];
     for (const c of facts.carried.values()) {

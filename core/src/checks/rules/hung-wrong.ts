@@ -1,21 +1,21 @@
-import { wrongWays } from '../../bolt';
+import { saidWay, wrongWays } from '../../bolt';
 import { callOf, etchWay } from '../../plan';
 import { plateName, type Rule } from '../finding';
 
 export const hungWrong: Rule = {
   id: 'hung-wrong',
-  why: 'What starts on every bolt the wrong way round is noticed when all of it is tight.',
+  why: 'Hung the wrong way round it leaves bare what it is for, and all of it comes down again.',
   find: facts =>
     facts.panels.flatMap(p => {
       if (p.panel.wayUp) return [];
-      const [way, ...more] = wrongWays(p, facts.joints, facts.seats);
-      if (!way) return [];
+      const ways = wrongWays(p, facts.joints, facts.seats).map(saidWay);
+      if (ways.length === 0) return [];
       return [
         {
           severity: 'note' as const,
           where: 'cover' as const,
           about: [p.panel.id],
-          text: `${plateName(facts, p.panel.id)} fits ${way} too${more.length > 0 ? `, and ${more.join(', or ')}` : ''}: all of its bolts would start.`,
+          text: `${plateName(facts, p.panel.id)} also fits ${[...new Set(ways)].join(' or ')}: all of its bolts would start.`,
           remedy: 'Etch on it which end is the front and which face is up.',
           mend: callOf(etchWay, { panel: p.panel.id }),
         },

@@ -39,7 +39,7 @@ function opened(
 
 export const serviceBlocked: Rule = {
   id: 'service-blocked',
-  why: 'Without an opening the plate comes down for every oil change.',
+  why: 'Without an opening the plate comes down for every service.',
   find: (facts, words) =>
     facts.rig.servicePoints.flatMap(s => {
       const below = facts.plates.filter(
@@ -56,7 +56,7 @@ export const serviceBlocked: Rule = {
             about: [p.panel.id, s.id],
             text: door
               ? `${s.name}: the opening in plate ${p.panel.mark} is ${words.length(clearDiameter(door))}; hand and tool need ${words.length(s.opening)}.`
-              : `${s.name} is behind plate ${p.panel.mark}: the plate comes down for it.`,
+              : `${s.name}: behind plate ${p.panel.mark}, which comes down for it.`,
             ...opened(
               facts,
               p,

@@ -6,7 +6,6 @@ import {
   BufferAttribute,
   BufferGeometry,
   Color,
-  CylinderGeometry,
   DirectionalLight,
   DoubleSide,
   EdgesGeometry,
@@ -30,6 +29,7 @@ import {
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { ColoredSurface, Eye, Ghost, Section, Solid, Stand } from './contents';
 import { CREASE, creasesOf } from './creases';
+import { groundGeometry, tireGeometries } from './stand';
 
 export interface SpaceScene {
   readonly solids: (list: readonly Solid[]) => void;
@@ -60,9 +60,6 @@ const colorOf = (name: string): Color =>
   new Color(getComputedStyle(document.documentElement).getPropertyValue(name).trim() || '#888888');
 
 const FIELD = 28;
-/** Sides of a tire's circle, and the mesh of the lines on the ground, mm. */
-const TIRE_SIDES = 36;
-const GROUND_GRID = 500;
 /** Faces stand a little behind the lines on them, or the lines would break up. */
 const BEHIND_LINES = { polygonOffset: true, polygonOffsetFactor: 1.5, polygonOffsetUnits: 2 } as const;
 
@@ -183,34 +180,17 @@ export function makeScene(canvas: HTMLCanvasElement, onTurn: () => void): SpaceS
     }
     draw();
   };
-  /** Tires and ground: thin enough that the belly is seen through them from below. */
-  const layStand = ({ tires, ground: [a, b] }: Stand, gray: Color): void => {
+  const layStand = (stand: Stand, gray: Color): void => {
     const line = (name: string, opacity: number) =>
       material(name, () => new LineBasicMaterial({ transparent: true, opacity }), gray);
-    for (const t of tires) {
-      // a cylinder stands on its end: a tire lies across the vehicle, along y as it is made
-      const g = new CylinderGeometry(t.radius, t.radius, t.width, TIRE_SIDES);
-      g.translate(...t.at);
-      parts.add(
-        new Mesh(
-          g,
-          material(
-            'tire',
-            () => new MeshLambertMaterial({ transparent: true, opacity: 0.1, depthWrite: false }),
-            gray,
-          ),
-        ),
-        new LineSegments(new EdgesGeometry(g, 20), line('tire line', 0.55)),
-      );
-    }
-    const at: number[] = [];
-    for (let x = Math.ceil(a[0] / GROUND_GRID) * GROUND_GRID; x <= b[0]; x += GROUND_GRID)
-      at.push(x, a[1], 0, x, b[1], 0);
-    for (let y = Math.ceil(a[1] / GROUND_GRID) * GROUND_GRID; y <= b[1]; y += GROUND_GRID)
-      at.push(a[0], y, 0, b[0], y, 0);
-    const grid = new BufferGeometry();
-    grid.setAttribute('position', new BufferAttribute(new Float32Array(at), 3));
-    parts.add(new LineSegments(grid, line('ground', 0.3)));
+    const tire = material(
+      'tire',
+      () => new MeshLambertMaterial({ transparent: true, opacity: 0.1, depthWrite: false }),
+      gray,
+    );
+    for (const g of tireGeometries(stand))
+      parts.add(new Mesh(g, tire), new LineSegments(new EdgesGeometry(g, 20), line('tire line', 0.55)));
+    parts.add(new LineSegments(groundGeometry(stand), line('ground', 0.3)));
   };
   const layParts = (): void => {
     empty(parts);
