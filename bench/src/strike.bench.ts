@@ -2,8 +2,12 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { linearSolver, type ShellModel } from '@plate-fold/core/strike';
-import { line } from './measure';
+import { assemble } from '@plate-fold/core/derive';
+import { isBracket } from '@plate-fold/core/plan';
+import { linearSolver, type ShellModel, strikePlate, wishOf } from '@plate-fold/core/strike';
+import { fourZ } from '@plate-fold/core/testing';
+import { demo } from '@plate-fold/demo';
+import { cpuMedian, line } from './measure';
 
 /** A clamped square plate, 500 mm, struck in its middle; as many nodes as second-order shells on an N × N grid have. */
 const SIDE = 500;
@@ -129,3 +133,19 @@ for (const n of [31, 57]) {
 }
 const [a, b] = times as [{ nodes: number; ms: number }, { nodes: number; ms: number }];
 console.log(`growth: nodes to the power ${(Math.log(b.ms / a.ms) / Math.log(b.nodes / a.nodes)).toFixed(2)}`);
+
+/** A fresh strike of a plate as it hangs, and of the same with its bolts held by the vehicle, each with nothing known from before. */
+function hungBy(brackets: boolean): () => void {
+  const document = fourZ(demo('bramble'));
+  return () => {
+    const facts = assemble(structuredClone(document));
+    const folded = facts.panels.find(p => !isBracket(p.panel));
+    if (!folded) throw new Error('no plate');
+    const { brackets: own, ...wish } = wishOf(facts, folded, FORCE * 5, { at: [60, 20] });
+    const r = strikePlate({ ...wish, ...(brackets && own ? { brackets: own } : {}) });
+    if (!r.ok) throw new Error(r.fault);
+  };
+}
+console.log('A plate on four brackets, struck as one with them (goal: under twice the plate alone)');
+const [alone, together] = [cpuMedian(hungBy(false), 5, 2), cpuMedian(hungBy(true), 5, 2)];
+line('plate and four Z-brackets', together, together / alone, `the plate held fast, ${alone.toFixed(0)} ms`);

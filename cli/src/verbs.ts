@@ -13,7 +13,7 @@ import { bendDeduction, brakeOrder, type FoldedPanel, shopOf } from '@plate-fold
 import type { PlanDocument } from '@plate-fold/core/plan';
 import { installationOf, stepTorque } from '@plate-fold/core/sequence';
 import { serviceList } from '@plate-fold/core/service';
-import { strikeForce, strikePlate, wishOf } from '@plate-fold/core/strike';
+import { type StrikeAnswer, strikeForce, strikePlate, wishOf } from '@plate-fold/core/strike';
 import {
   type Figure,
   fixed,
@@ -248,6 +248,24 @@ const foldVerb: Verb = ({ panels, document }, units) => ({
   code: 0,
 });
 
+/** What every plate's strike asks of the brackets it hangs on; nothing where there are none. */
+const bracketRows = (
+  { panels }: Facts,
+  units: UnitSystem,
+  struck: readonly StrikeAnswer[],
+): readonly string[] => {
+  const mark = (id: string): string => panels.find(p => p.panel.id === id)?.panel.mark ?? id;
+  const asked = struck.flatMap(v =>
+    v.brackets.map(b => [
+      mark(b.panel),
+      mark(v.panel),
+      formatLength(b.riseMm, units, true),
+      `${stressFigure(b.vonMisesMPa, units).value} of ${said(stressFigure(b.yieldMPa, units))}`,
+    ]),
+  );
+  return asked.length === 0 ? [] : [rows([['bracket', 'of plate', 'lifted by', 'stress'], ...asked])];
+};
+
 /** Every plate struck at its worst place with half the heavier axle set down on it. */
 const strikeVerb: Verb = (facts, units) => {
   const { plates: panels, document } = facts;
@@ -273,6 +291,7 @@ const strikeVerb: Verb = (facts, units) => {
           dentingN: a.value.dentingN ?? null,
           ringHz: a.value.ringHz,
           reactionsN: a.value.reactionsN,
+          brackets: a.value.brackets,
           nodes: a.value.nodes,
           solveMs: a.value.solveMs,
           reached: a.value.reached,
@@ -305,6 +324,11 @@ const strikeVerb: Verb = (facts, units) => {
           ];
         }),
       ]),
+      ...bracketRows(
+        facts,
+        units,
+        made.flatMap(m => (m.answer.ok ? [m.answer.value] : [])),
+      ),
       'Estimates, not certificates: welds, fatigue, loose bolts and frame flex are not included.',
     ].join('\n'),
     code: 0,

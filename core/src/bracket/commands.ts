@@ -3,6 +3,7 @@ import { solidClashes } from '../cover';
 import { brakeOrder, dieFor, type FoldedPanel, foldPanel, leastFlange, shopOf } from '../fold';
 import { contains, toSpace, underGround, type Vec2, type Vec3 } from '../geometry';
 import {
+  type Command,
   command,
   freshId,
   inPlan,
@@ -354,3 +355,6 @@ export const remakeBracket = command<Remade>({
     );
   },
 });
+
+/** What changes brackets. */
+export const BRACKET_COMMANDS: readonly Command[] = [addBracket, addTwin, remakeBracket];

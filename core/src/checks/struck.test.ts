@@ -4,6 +4,7 @@ import { jointCapacity } from '../bolt';
 import { assemble, type Facts, gatherFacts } from '../derive';
 import { checkDocument } from '../plan';
 import { type StrikeAnswer, strikePlate, wishOf } from '../strike';
+import { fourZ } from '../testing/hung-plates';
 import { checkStruck, helps, jointShare, STRUCK_RULES, struckRemedies, wordsIn } from './index';
 import { mended } from './mended';
 
@@ -191,5 +192,35 @@ describe('a plate that was struck', () => {
         expect(added.to[1]).toBeGreaterThan(0);
         expect(added.mounts).toHaveLength(2);
       }
+  });
+});
+
+describe('a bracket that a strike bends for good', () => {
+  it('is found, and thicker sheet, which can be bent and fits, bears it', () => {
+    const doc = fourZ(demoPlan('bramble'));
+    const struck = (of: Facts): StrikeAnswer => {
+      const folded = of.plates[0]!;
+      const r = strikePlate({ ...wishOf(of, folded, 2100, { at: [60, 20] }), size: 1.4, noDent: true });
+      if (!r.ok) throw new Error(r.fault);
+      return r.value;
+    };
+    const facts = gatherFacts(doc);
+    const before = struck(facts);
+    const found = checkStruck(facts, [before]).filter(f => f.rule === 'bracket-bends');
+    expect(found.length).toBeGreaterThan(0);
+    expect(found.length).toBe(before.brackets.filter(b => b.vonMisesMPa > 1.1 * b.yieldMPa).length);
+    for (const f of found) {
+      expect(f.text).toMatch(/lifts bracket K\d by .* % of its yield/);
+      const after = f.mend && mended(doc, f.mend);
+      if (!after) continue;
+      expect(checkDocument(structuredClone(after)).ok).toBe(true);
+      const again = struck(gatherFacts(after)).brackets.find(b => f.about.includes(b.panel))!;
+      expect(again.vonMisesMPa).toBeLessThan(1.1 * again.yieldMPa);
+    }
+    expect(found.some(f => f.mend)).toBe(true);
+    const calm = before.brackets.map(b => ({ ...b, vonMisesMPa: b.yieldMPa }));
+    expect(checkStruck(facts, [{ ...before, brackets: calm }]).some(f => f.rule === 'bracket-bends')).toBe(
+      false,
+    );
   });
 });

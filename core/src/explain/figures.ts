@@ -263,6 +263,14 @@ export const EXPLAINED = {
     source: 'AISC Steel Construction Manual part 9 (prying), RCSC (pull and shear together), from memory.',
     estimated: STRIKE_LEAVES_OUT,
   },
+  'bracket-struck': {
+    name: 'Bracket under a strike',
+    formula:
+      'The stress of von Mises in the worst bracket, away from its bolts, by its yield strength; it is solved with its plate, as sheet that stays elastic.',
+    from: 'what the strike brings to the bolt between plate and bracket; sheet, bends and bolts of the bracket',
+    source: `${SHELL} Condensed to its bolts and feet (Guyan 1965).`,
+    estimated: STRIKE_LEAVES_OUT,
+  },
   collapse: {
     name: 'Plates that collapse',
     formula: 'Plates that move 90 mm (3.5 in) before they bear the load.',

@@ -1,4 +1,4 @@
-import { contains, scale3, sub3, type Vec3 } from '../geometry';
+import { contains, scale3, sub3, type Vec2, type Vec3 } from '../geometry';
 import type { Crossbar } from '../plan';
 import type { Member } from '../rig';
 import { MATERIALS } from '../sheet';
@@ -15,10 +15,15 @@ export interface Backing {
 }
 export const NO_BACKING: Backing = { crossbars: [], members: [] };
 
-/** Pieces of a bar are about so long, mm. */
-const PIECE = 60;
+/** A mesh wants a node under a bar every so many mm; pieces of the bar itself are about so long. */
+const UNDER = 60;
+const EDGE = 25;
+const PIECE = 20;
 /** Stiffness of steel on sheet where they touch, N/mm a node: stiff beside any plate, not so stiff that it upsets the solution. */
-const TOUCH = 20_000;
+const TOUCH = 100_000;
+/** What lies on a bar bears once the two near each other by so much, mm, and over so many mm comes to bear: at rest it presses with nothing. */
+const REST = 0.004;
+const MEETS = 0.0005;
 /** Gaps wider than this are never closed by a plate that is any good, mm. */
 const FAR = 80;
 
@@ -33,14 +38,14 @@ export function underBar(c: Crossbar, [x, y]: readonly [number, number, ...numbe
   if (l2 === 0) return undefined;
   const t = ((x - c.from[0]) * dx + (y - c.from[1]) * dy) / l2;
   const off = Math.hypot(x - c.from[0] - t * dx, y - c.from[1] - t * dy);
-  return t >= 0 && t <= 1 && off <= c.section.width / 2 ? t : undefined;
+  return t >= 0 && t <= 1 && off <= c.section.width / 2 + 1e-6 ? t : undefined;
 }
 
 /** Places along bars and members where a mesh wants nodes no further apart than `h`. */
 export const backedPlaces = ({ crossbars, members }: Backing): readonly { at: Vec3; h: number }[] => [
   ...crossbars.flatMap(c => {
     const d = sub3(c.to, c.from);
-    const n = Math.max(2, Math.round(Math.hypot(...d) / PIECE));
+    const n = Math.max(2, Math.round(Math.hypot(...d) / UNDER));
     return Array.from({ length: n + 1 }, (_, i) => ({
       at: [c.from[0] + (d[0] * i) / n, c.from[1] + (d[1] * i) / n, undersideOf(c, i / n)] as Vec3,
       h: Math.max(20, c.section.width / 1.5),
@@ -48,6 +53,18 @@ export const backedPlaces = ({ crossbars, members }: Backing): readonly { at: Ve
   }),
   ...members.flatMap(m => m.footprint.map(([x, y]) => ({ at: [x, y, m.zBottom] as Vec3, h: 45 }))),
 ];
+
+/** Places in plan along both edges of every bar: a plate that bends bears there first. */
+export const barEdges = ({ crossbars }: Backing): readonly Vec2[] =>
+  crossbars.flatMap(c => {
+    const [dx, dy] = [c.to[0] - c.from[0], c.to[1] - c.from[1]];
+    const length = Math.hypot(dx, dy);
+    const n = Math.max(2, Math.round(length / EDGE));
+    const half = c.section.width / 2 / (length || 1);
+    return Array.from({ length: n + 1 }, (_, i) => i / n).flatMap((t): readonly Vec2[] =>
+      [half, -half].map(s => [c.from[0] + t * dx - s * dy, c.from[1] + t * dy + s * dx]),
+    );
+  });
 
 export interface Backed {
   /** nodes of the bars, x y z after those of the mesh */
@@ -120,7 +137,8 @@ export function backed(
       contacts.push({
         node: o.node,
         other: first + Math.round(o.t * pieces),
-        gap: o.gap,
+        gap: o.gap + REST,
+        meets: MEETS,
         stiffness: TOUCH,
       });
   }
@@ -129,7 +147,7 @@ export function backed(
       const p = top(n);
       const gap = m.zBottom - p[2];
       if (gap < -10 || gap > FAR || !contains(m.footprint, [p[0], p[1]])) continue;
-      contacts.push({ node: n, gap: Math.max(0, gap), stiffness: TOUCH });
+      contacts.push({ node: n, gap: Math.max(0, gap) + REST, meets: MEETS, stiffness: TOUCH });
     }
   return { nodes, extra, contacts, held };
 }

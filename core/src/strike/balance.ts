@@ -1,4 +1,4 @@
-import { type Bent, copied, moved, unbent } from './bent';
+import { type Bent, copied, moved, turnOf, unbent } from './bent';
 import { type Contact, contactForce, contactStiffness } from './contact';
 import { bentElement, predict } from './corotate';
 import { POINTS } from './element';
@@ -87,10 +87,7 @@ export function balanceOf(
       x.nodes.forEach((node, i) => {
         for (let c = 0; c < 3; c++)
           u[6 * i + c] = (self.bent.at[3 * node + c] as number) - (mesh.coordinates[3 * node + c] as number);
-        const r = self.bent.turned.subarray(9 * node, 9 * node + 9);
-        u[6 * i + 3] = ((r[7] as number) - (r[5] as number)) / 2;
-        u[6 * i + 4] = ((r[2] as number) - (r[6] as number)) / 2;
-        u[6 * i + 5] = ((r[3] as number) - (r[1] as number)) / 2;
+        u.set(turnOf(self.bent, node), 6 * i + 3);
       });
       for (let i = 0; i < n; i++) {
         let s = 0;

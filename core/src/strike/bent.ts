@@ -16,6 +16,12 @@ export function unbent(model: ShellModel): Bent {
 
 export const copied = (b: Bent): Bent => ({ at: b.at.slice(), turned: b.turned.slice() });
 
+/** How a node has turned about x, y and z, for small turns. */
+export function turnOf({ turned: r }: Bent, n: number): readonly [number, number, number] {
+  const at = (i: number): number => r[9 * n + i] as number;
+  return [(at(7) - at(5)) / 2, (at(2) - at(6)) / 2, (at(3) - at(1)) / 2];
+}
+
 /** Moves a structure by small increments, node · 6 + freedom: places are added, rotations laid over what was turned before. */
 export function moved(bent: Bent, du: Float64Array, share: number): void {
   const { at, turned } = bent;

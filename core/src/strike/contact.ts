@@ -11,6 +11,10 @@ export interface Contact {
   readonly gap: number;
   /** N/mm */
   readonly stiffness: number;
+  /** over so many mm it comes to bear; 0.03 unless told */
+  readonly meets?: number;
+  /** it is a bracket's foot on the plate that hangs on it */
+  readonly foot?: true;
 }
 
 /** Over so many mm a contact comes to bear: nothing is quite flat. */
@@ -24,7 +28,7 @@ const pressed = (c: Contact, rise: Rise): number =>
 /** Force with which a contact presses its node down, N. */
 export function touchForce(c: Contact, rise: Rise): number {
   const d = pressed(c, rise);
-  return (c.stiffness * (d + Math.sqrt(d * d + MEETS * MEETS))) / 2;
+  return (c.stiffness * (d + Math.hypot(d, c.meets ?? MEETS))) / 2;
 }
 
 /** Forces of a contact along z on its nodes for their rise; added to `out` by node · 6 + freedom. */
@@ -40,7 +44,7 @@ export function contactForce(c: Contact, rise: Rise, out: Float64Array): void {
 /** Tangent stiffness of a contact over all degrees of freedom of its nodes, row by row. */
 export function contactStiffness(c: Contact, rise: Rise): Float64Array {
   const d = pressed(c, rise);
-  return spring(c, (c.stiffness * (1 + d / Math.sqrt(d * d + MEETS * MEETS))) / 2);
+  return spring(c, (c.stiffness * (1 + d / Math.hypot(d, c.meets ?? MEETS))) / 2);
 }
 
 /** A contact as it counts for small deflections: as if it held both ways where it touches from the start, else not at all. */

@@ -1,4 +1,4 @@
-import { SPACER } from '../bolt';
+import { outwardOf, SPACER } from '../bolt';
 import {
   add3,
   contains,
@@ -12,16 +12,17 @@ import {
   type Vec3,
   wayOut,
 } from '../geometry';
+import { across, type Hung, heldFrom, movesOf } from './hung';
 import { type JointSpring, jointForce, meanMove, stateOf } from './joint-spring';
 import { forceOn, type ShellModel } from './model';
-import { barOf, type Held, nodeAt, pressedBack, pulledToBar } from './plate-model';
+import { barOf, type Held, nodeAt, type PlateModel, pressedBack } from './plate-model';
 import { type Flat3, inPlane2, planeOf } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
 import type { StrikeReaction, StrikeWish } from './strike-wish';
 
 /** What a struck plate's balance is made of. */
 export interface Struck {
-  readonly model: ShellModel;
+  readonly model: PlateModel;
   readonly flats: readonly Flat3[];
   readonly inner: Float64Array;
   readonly u: Float64Array;
@@ -39,21 +40,17 @@ export function reactionOf(wish: StrikeWish, s: Struck, h: Held, nodes: readonly
   const plane = planeOf(flat.polygon);
   const upward = plane.n[2] < 0 ? scale3(plane.n, -1) : plane.n;
   const spring = model.springs?.find(x => x.id === h.joint.id);
-  const bar = barOf(wish, h);
   let R: Vec3 = [0, 0, 0];
   let M: Vec3 = [0, 0, 0];
-  for (const n of nodes) {
-    const { force, moment } = bar
-      ? { force: pulledToBar(model, n, u), moment: [0, 0, 0] as Vec3 }
-      : heldWith(s, n, spring, upward);
-    R = add3(R, force);
-    M = add3(M, add3(moment, cross3(sub3(nodeAt(model.mesh, n), h.at), force)));
-  }
-  const pull = dot3(R, upward);
-  // what turns it about its own axis is friction under the head
-  const tilt = sub3(M, scale3(upward, dot3(M, upward)));
-  const moment = length3(tilt);
-  const towards = moment > 0 ? scale3(cross3(tilt, upward), 1 / moment) : ([1, 0, 0] as Vec3);
+  const tied = h.hung ? model.hung.nodeOf.get(h.joint.id) : model.barNodeOf.get(h.joint.id);
+  if (tied !== undefined) ({ force: R, moment: M } = heldFrom(model.ties, model.mesh, tied, h.at, u));
+  else
+    for (const n of nodes) {
+      const { force, moment } = heldWith(s, n, spring, upward);
+      R = add3(R, force);
+      M = add3(M, add3(moment, cross3(sub3(nodeAt(model.mesh, n), h.at), force)));
+    }
+  const { pull, moment, towards } = pulledBy(R, M, upward);
   const sheet = spring ? sheetForce(model, u, spring) : R;
   const shear = sub3(sheet, scale3(upward, dot3(sheet, upward)));
   const [mx, my] = spring ? meanMove(spring, (n, axis) => u[DOF_PER_NODE * n + axis] as number) : [0, 0];
@@ -66,6 +63,42 @@ export function reactionOf(wish: StrikeWish, s: Struck, h: Held, nodes: readonly
     state: spring ? stateOf(spring, Math.hypot(mx, my)) : 'held',
   };
 }
+
+/** What pulls a sheet off, N, and tilts it, N·mm, and over which edge; what turns it about the bolt's own axis is friction under the head. */
+function pulledBy(R: Vec3, M: Vec3, upward: Vec3) {
+  const tilt = across(M, upward);
+  const moment = length3(tilt);
+  return {
+    pull: dot3(R, upward),
+    moment,
+    towards: moment > 0 ? scale3(cross3(tilt, upward), 1 / moment) : ([1, 0, 0] as Vec3),
+  };
+}
+
+/** What the bolts to the vehicle of a plate's brackets take: pried over the bracket's own edge. */
+export const seatReactions = (hung: Hung, u: Float64Array): readonly StrikeReaction[] =>
+  hung.hangers.flatMap(h =>
+    h.seats(movesOf(hung, h, u)).map(({ joint, force, moment: M, flat }) => {
+      const plane = planeOf(flat.polygon);
+      // from the sheet to what it is clamped to
+      const out = joint.mount ? outwardOf(joint.mount) : ([0, 0, -1] as Vec3);
+      const upward = dot3(plane.n, out) > 0 ? scale3(plane.n, -1) : plane.n;
+      const { pull, moment, towards } = pulledBy(force, M, upward);
+      const edge = wayOut(
+        flat.polygon.map(q => inPlane2(plane, q)),
+        inPlane2(plane, joint.at),
+        [dot3(towards, plane.u), dot3(towards, plane.v)],
+      );
+      return {
+        joint: joint.id,
+        tensionN: Math.max(0, pull),
+        boltN: pryingPull(pull, moment, edge ?? 0, joint.thread.d),
+        momentNm: moment / 1000,
+        shearN: length3(across(force, upward)),
+        state: 'held',
+      };
+    }),
+  );
 
 /**
  * Pull of a bolt, N, where the sheet under its head is pulled off with T (below nought where it is pressed on) and carries a moment M,

@@ -1,5 +1,5 @@
 import { type Balance, balanceOf } from './balance';
-import { type Bent, copied } from './bent';
+import { type Bent, copied, turnOf } from './bent';
 import { type Place, shareThatDents } from './denting';
 import { BENDING, MEMBRANE, POINTS, planeStress } from './element';
 import { type Mechanism, mechanismOf, solved } from './linear';
@@ -10,7 +10,7 @@ import { DOF_PER_NODE, type Factor } from './sparse';
 import { stressFrom } from './stress';
 
 export interface LargeAnswer {
-  /** displacements under the full load (or what was reached), rotations left out: node · 6 + freedom */
+  /** displacements under the full load (or what was reached), rotations as if they were small: node · 6 + freedom */
   readonly u: Float64Array;
   /** what the structure pushes back with there */
   readonly inner: Float64Array;
@@ -292,12 +292,16 @@ class Path {
   }
 }
 
-/** Displacements of the nodes from where they stood at rest. */
+/** Moves of the nodes from where they stood at rest; turns as bars, springs and brackets see them, for small ones. */
 function movesOf({ mesh }: ShellModel, bent: Bent): Float64Array {
   const u = new Float64Array(2 * mesh.coordinates.length);
-  for (let n = 0; n < mesh.coordinates.length / 3; n++)
+  for (let n = 0; n < mesh.coordinates.length / 3; n++) {
     for (let k = 0; k < 3; k++)
       u[DOF_PER_NODE * n + k] = (bent.at[3 * n + k] as number) - (mesh.coordinates[3 * n + k] as number);
+    turnOf(bent, n).forEach((v, k) => {
+      u[DOF_PER_NODE * n + 3 + k] = v;
+    });
+  }
   return u;
 }
 

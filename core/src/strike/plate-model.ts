@@ -4,6 +4,7 @@ import {
   add3,
   circle,
   contains,
+  distanceToOutline,
   dot3,
   length3,
   type Polygon,
@@ -15,8 +16,10 @@ import {
 import type { Crossbar } from '../plan';
 import type { Component } from '../rig';
 import { err, ok, type Result } from '../units';
-import { type Backing, backed, backedPlaces, NO_BACKING, underBar } from './backing';
-import { touchForce } from './contact';
+import { type Backing, backed, backedPlaces, barEdges, NO_BACKING, underBar } from './backing';
+import { type Condensed, type Foot, pressedRadius } from './condensed';
+
+import { feetAt, type Hung, hangersOf, hangs, hungOn, onArm } from './hung';
 import type { JointSpring } from './joint-spring';
 import { patchLoad } from './load';
 import type { ExtraElement, ShellModel } from './model';
@@ -39,6 +42,8 @@ export interface Held {
   readonly flat: number;
   readonly at: Vec3;
   readonly radius: number;
+  /** it hangs on brackets here, and where their feet bear round the bolt; undefined where the vehicle holds it */
+  readonly hung?: { readonly feet: readonly { readonly foot: Foot; readonly on: Vec3 }[] };
 }
 
 /** Where a plate's joints hold it: the flat over (or under) each, and the disc that head or washer presses. */
@@ -46,6 +51,7 @@ export function heldBy(
   flats: readonly Flat3[],
   panel: string,
   joints: readonly ResolvedJoint[],
+  hangers: readonly Condensed[] = [],
 ): readonly Held[] {
   return joints
     .filter(j => j.joint.panels.includes(panel))
@@ -58,10 +64,13 @@ export function heldBy(
         const z = p[2];
         if (Math.abs(z - joint.at[2]) >= off) return;
         off = Math.abs(z - joint.at[2]);
-        const pressed = joint.layers
-          .filter(l => l.kind === 'head' || l.kind === 'washer')
-          .map(l => l.diameter);
-        best = { joint, flat, at: p, radius: Math.max(8, ...pressed.map(d => d / 2)) };
+        best = {
+          joint,
+          flat,
+          at: p,
+          radius: pressedRadius(joint),
+          ...(hangs(hangers, joint.id) ? { hung: { feet: feetAt(hangers, joint.id, f) } } : {}),
+        };
       });
       return best ? [best] : [];
     });
@@ -81,6 +90,9 @@ const YIELDING = { growth: 0.12, heads: 2, across: 8 } as const;
 /** At corners that point inward elements are so much smaller; openings of more corners than this are round. */
 const INWARD = 10;
 const ROUND = 6;
+
+/** Nodes under the edges of a bar keep so far off the plate's own edges, mm. */
+const EDGE_OFF = 5;
 
 /** Corners of flats that lie within a side of another. */
 function inwardCorners(flats: readonly Flat3[]): readonly Vec3[] {
@@ -142,6 +154,12 @@ export function meshPlate(
         const side = Math.hypot(q[0] - next[0], q[1] - next[1], q[2] - next[2]);
         fine.push({ at: q, from: 0, h: h.length > ROUND ? Math.min(H, Math.max(side, H / 4)) : H / INWARD });
       });
+  for (const h of held)
+    for (const { on } of h.hung?.feet ?? []) fine.push({ at: on, from: 0, h: Math.min(H, 1.5 * h.radius) });
+  const bearing = barEdges(backing).flatMap((q): readonly Vec3[] => {
+    const on = onPlate(flats, q, EDGE_OFF);
+    return on && held.every(h => length3(sub3(h.at, on)) > 1.3 * h.radius) ? [on] : [];
+  });
   for (const b of backedPlaces(backing)) fine.push({ at: b.at, from: 0, h: Math.min(H, b.h) });
   // where a flange ends beside more sheet the fold's end is a corner that points inward: stress gathers there
   for (const q of inwardCorners(flats)) fine.push({ at: q, from: 0, h: H / INWARD });
@@ -160,7 +178,11 @@ export function meshPlate(
   const mesh = meshShell({
     flats,
     rings: rings.filter(r => r.length > 0),
-    points: [...held.map(h => h.at), ...(struck ? [struck] : [])],
+    points: [
+      ...bearing,
+      ...held.flatMap(h => [h.at, ...(h.hung?.feet ?? []).map(f => f.on)]),
+      ...(struck ? [struck] : []),
+    ],
     lines: [],
     spacing,
   });
@@ -188,7 +210,7 @@ const FREE = { friction: 1, play: 1e6, bearing: 0 } as const;
  * The model of a plate: pressed to its members under every washer, held in its plane as its joints hold, backed up by what it may
  * come up against. A joint without a mount that lies under a crossbar ties the plate to the bar.
  */
-export function modelFor(wish: StrikeWish, { mesh: bare, discs }: Meshed, held: readonly Held[]): ShellModel {
+export function modelFor(wish: StrikeWish, { mesh: bare, discs }: Meshed, held: readonly Held[]): PlateModel {
   const { folded } = wish;
   const { material, sheet } = folded;
   const t = sheet.thickness;
@@ -197,25 +219,53 @@ export function modelFor(wish: StrikeWish, { mesh: bare, discs }: Meshed, held: 
     const [x, y, z] = nodeAt(bare, n);
     return [x, y, z + t];
   });
-  const coordinates = new Float64Array(3 * (plateNodes + bars.nodes.length));
+  const hangers = hangersOf(wish);
+  const hung = hungOn(
+    hangers.ok ? hangers.value : [],
+    held.flatMap((h, i) => {
+      if (!h.hung) return [];
+      const { n } = planeOf((plateFlatsOf(folded)[h.flat] as Flat3).polygon);
+      return [
+        {
+          joint: h.joint.id,
+          at: h.joint.at,
+          nodes: discs[i] as readonly number[],
+          normal: n[2] < 0 ? scale3(n, -1) : n,
+          feet: h.hung.feet,
+        },
+      ];
+    }),
+    bare,
+    t,
+    plateNodes + bars.nodes.length,
+  );
+  const more = [...bars.nodes, ...hung.nodes];
+  const coordinates = new Float64Array(3 * (plateNodes + more.length));
   coordinates.set(bare.coordinates);
-  bars.nodes.forEach((p, i) => {
+  more.forEach((p, i) => {
     coordinates.set(p, 3 * (plateNodes + i));
   });
   const mesh = { ...bare, coordinates };
   const heldAt = new Uint8Array(2 * coordinates.length);
   const springs: JointSpring[] = [];
   const ties: ExtraElement[] = [];
+  const pressed: ExtraElement[] = [];
   const touching = new Set<number>();
-  for (const f of bars.held) heldAt[f] = 1;
+  const barNodeOf = new Map<string, number>();
+  for (const f of [...bars.held, ...hung.held]) heldAt[f] = 1;
   held.forEach((h, i) => {
     const nodes = discs[i] as readonly number[];
+    if (h.hung) return;
     const bar = barOf(wish, h);
     if (bar) {
+      const own = plateNodes + nearestTo(bars.nodes, h.at);
+      const { n: up } = planeOf((plateFlatsOf(folded)[h.flat] as Flat3).polygon);
       for (const n of nodes) {
-        const c = bars.contacts.find(x => x.node === n && x.other !== undefined);
-        if (c) ties.push(tie(n, c.other as number));
+        touching.add(n);
+        const middle = add3(nodeAt(bare, n), scale3(up, (up[2] < 0 ? -t : t) / 2));
+        ties.push(onArm(n, own, sub3(middle, bars.nodes[own - plateNodes] as Vec3)));
       }
+      barNodeOf.set(h.joint.id, own);
       return;
     }
     for (const n of nodes) touching.add(n);
@@ -228,7 +278,7 @@ export function modelFor(wish: StrikeWish, { mesh: bare, discs }: Meshed, held: 
       else {
         // pitched sheet is pressed on along its own normal, and slides in its own plane
         heldAt.set([0, 0, 0, 1, 1, 1], DOF_PER_NODE * n);
-        ties.push(pressedOn(n, normal));
+        pressed.push(pressedOn(n, normal));
       }
     }
     if (!fixed && nodes.length > 0)
@@ -251,11 +301,23 @@ export function modelFor(wish: StrikeWish, { mesh: bare, discs }: Meshed, held: 
     elastic: { E: material.E, nu: material.nu },
     yield: material.yield,
     held: heldAt,
-    extra: [...bars.extra, ...ties],
+    extra: [...bars.extra, ...hung.extra, ...ties, ...pressed],
+    ties: [...hung.ties, ...ties],
     springs,
-    contacts: bars.contacts.filter(c => !touching.has(c.node)),
+    contacts: [...bars.contacts.filter(c => !touching.has(c.node)), ...hung.contacts],
     load: new Float64Array(2 * coordinates.length),
+    hung,
+    barNodeOf,
   };
+}
+
+/** A plate's model, and the brackets in it. */
+export interface PlateModel extends ShellModel {
+  /** of `extra`: what ties the plate's nodes to those of bars and brackets */
+  readonly ties: readonly ExtraElement[];
+  /** the node of a crossbar that a joint ties the plate to */
+  readonly barNodeOf: ReadonlyMap<string, number>;
+  readonly hung: Hung;
 }
 
 /** The crossbar a joint ties its plate to: the one its hole is in, or without a hole the one over it. */
@@ -283,26 +345,12 @@ export const pressedBack = (node: number, normal: Vec3, u: Float64Array): Vec3 =
       [0, 1, 2].reduce((s, c) => s + (normal[c] as number) * (u[DOF_PER_NODE * node + c] as number), 0),
   );
 
-/** Stiffness of a joint's tie to a bar, N/mm a node. */
-const TIE = 100_000;
-const tie = (a: number, b: number): ExtraElement => {
-  const k = new Float64Array(144);
-  for (let i = 0; i < 3; i++) {
-    k[13 * i] = k[13 * (6 + i)] = TIE;
-    k[12 * i + 6 + i] = k[12 * (6 + i) + i] = -TIE;
-  }
-  return { nodes: [a, b], k };
-};
-
-/** Force with which a crossbar holds a node that is tied to it and presses on it, N; nought where it is not tied. */
-export function pulledToBar({ extra, contacts = [] }: ShellModel, node: number, u: Float64Array): Vec3 {
-  const other = extra.find(x => x.nodes.length === 2 && x.nodes[0] === node)?.nodes[1];
-  if (other === undefined) return [0, 0, 0];
-  const move = (n: number, c: number): number => u[DOF_PER_NODE * n + c] as number;
-  const [x, y, z] = [0, 1, 2].map(c => -TIE * (move(node, c) - move(other, c))) as [number, number, number];
-  const touch = contacts.filter(c => c.node === node).reduce((s, c) => s + touchForce(c, n => move(n, 2)), 0);
-  return [x, y, z - touch];
-}
+/** The place in a list that lies nearest to another. */
+const nearestTo = (places: readonly Vec3[], at: Vec3): number =>
+  places.reduce(
+    (best, p, i) => (length3(sub3(p, at)) < length3(sub3(places[best] as Vec3, at)) ? i : best),
+    0,
+  );
 
 const flatsKept = new WeakMap<FoldedPanel, readonly Flat3[]>();
 export const plateFlatsOf = (f: FoldedPanel): readonly Flat3[] => {
@@ -350,13 +398,15 @@ function overPlace(
   return contains(outline, inPlane2(plane, p)) ? p : undefined;
 }
 
-/** A point of the sheet over a place in plan, the lowest where there are several; undefined where there is none. */
-export function onPlate(flats: readonly Flat3[], at: Vec2): Vec3 | undefined {
+/** A point of the sheet over a place in plan, `off` mm from its edges at least, the lowest where there are several; undefined where there is none. */
+export function onPlate(flats: readonly Flat3[], at: Vec2, off = 0): Vec3 | undefined {
   let best: Vec3 | undefined;
   for (const f of flats) {
     const l = laid(f);
     const p = overPlace(l, at);
     if (!p || l.holes.some(h => contains(h, inPlane2(l.plane, p)))) continue;
+    if (off > 0 && [l.outline, ...l.holes].some(o => distanceToOutline(o, inPlane2(l.plane, p)) < off))
+      continue;
     if (!best || p[2] < best[2]) best = p;
   }
   return best;

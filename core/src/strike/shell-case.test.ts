@@ -19,7 +19,9 @@ interface Solved {
     readonly permanent?: readonly { at: Vec3; mm: number; uncertainty: number }[];
   };
 }
-const { cases } = JSON.parse(readFileSync(new URL('./solved-cases.json', import.meta.url), 'utf8')) as {
+const { cases } = JSON.parse(
+  readFileSync(new URL('./solved-cases/plates.json', import.meta.url), 'utf8'),
+) as {
   cases: readonly Solved[];
 };
 const answer = (s: Solved, over: Partial<ShellCase> = {}): ShellAnswer => {

@@ -179,3 +179,18 @@ function fitted(rows: readonly { b: readonly number[]; v: number }[]): number {
     }
   return ((a[0] as number[])[n] as number) / (((a[0] as number[])[0] as number) || 1e-30);
 }
+
+/** Stress of von Mises of a triangle, the mean of its points, the higher of its faces, MPa. */
+export function elementStress(stress: Float64Array, e: number): number {
+  let most = 0;
+  for (const face of [1, -1]) {
+    const s = [0, 0, 0];
+    for (let p = 0; p < 3; p++)
+      for (let k = 0; k < 3; k++)
+        s[k] =
+          (s[k] as number) +
+          ((stress[18 * e + 6 * p + k] as number) + face * (stress[18 * e + 6 * p + 3 + k] as number)) / 3;
+    most = Math.max(most, vonMises(s[0] as number, s[1] as number, s[2] as number));
+  }
+  return most;
+}

@@ -1,10 +1,11 @@
 import { holding, type JointSeat, type ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { Vec2, Vec3 } from '../geometry';
-import type { Panel, PlanDocument } from '../plan';
+import { isBracket, type Panel, type PlanDocument } from '../plan';
 import type { Component, PresentRig, Rig } from '../rig';
 import { STANDARD_GRAVITY } from '../units';
 import type { Backing } from './backing';
+import { toVehicle } from './condensed';
 import type { JointState } from './joint-spring';
 
 /**
@@ -56,6 +57,8 @@ export interface StrikeWish {
   readonly at?: Vec2;
   /** what may back the plate up; nothing unless told */
   readonly backing?: Backing;
+  /** brackets that it hangs on, each with the joints that hold it; without them its joints hold as fast as the vehicle does */
+  readonly brackets?: readonly { readonly folded: FoldedPanel; readonly joints: readonly ResolvedJoint[] }[];
   /** how its joints hold it in its plane; as joints do unless told */
   readonly hold?: Hold;
   /** elements this much smaller than the coarsest that serve, instead of by the error estimate */
@@ -66,6 +69,30 @@ export interface StrikeWish {
   readonly givesWayAt?: number;
 }
 
+/** The brackets that some joints hang on, and those that these hang on in turn. */
+function bracketsUnder(
+  of: {
+    readonly joints: readonly ResolvedJoint[];
+    readonly seats: ReadonlyMap<string, JointSeat>;
+    readonly panels: readonly FoldedPanel[];
+  },
+  joints: readonly ResolvedJoint[],
+): NonNullable<StrikeWish['brackets']> {
+  const out = new Map<string, { folded: FoldedPanel; joints: readonly ResolvedJoint[] }>();
+  const from = [...joints];
+  for (let j = from.pop(); j; j = from.pop()) {
+    if (toVehicle(j)) continue;
+    for (const p of of.panels) {
+      const { id } = p.panel;
+      if (!isBracket(p.panel) || !j.joint.panels.includes(id) || out.has(id)) continue;
+      const own = holding(id, of.joints, of.seats, [p]);
+      out.set(id, { folded: p, joints: own });
+      from.push(...own);
+    }
+  }
+  return [...out.values()];
+}
+
 /** What strikes one plate of a build, from all that was computed of it: joints that hold nothing do not hold it. `rests`: it may come up against its members. */
 export function wishOf(
   of: {
@@ -73,15 +100,19 @@ export function wishOf(
     readonly joints: readonly ResolvedJoint[];
     readonly seats: ReadonlyMap<string, JointSeat>;
     readonly document: PlanDocument;
+    readonly panels: readonly FoldedPanel[];
   },
   folded: FoldedPanel,
   force: number,
   how: { readonly at?: Vec2; readonly rests?: boolean; readonly hold?: Hold } = {},
 ): StrikeWish {
   const { at, rests = false, hold } = how;
+  const joints = holding(folded.panel.id, of.joints, of.seats, [folded]);
+  const brackets = bracketsUnder(of, joints);
   return {
     folded,
-    joints: holding(folded.panel.id, of.joints, of.seats, [folded]),
+    joints,
+    ...(brackets.length > 0 ? { brackets } : {}),
     components: of.rig.components,
     force,
     backing: { crossbars: of.document.plan.crossbars, members: rests ? of.rig.rig.members : [] },
@@ -100,6 +131,16 @@ export interface StrikeReaction {
   /** that pulls the bolt, prying included, N */
   readonly boltN: number;
   readonly state: JointState;
+}
+
+/** What a strike asks of a bracket. */
+export interface BracketForce {
+  readonly panel: string;
+  /** the most away from its bolts, as if it stayed elastic */
+  readonly vonMisesMPa: number;
+  readonly yieldMPa: number;
+  /** how far the plate's bolt rises with it, mm */
+  readonly riseMm: number;
 }
 
 export interface StrikeAnswer {
@@ -121,6 +162,8 @@ export interface StrikeAnswer {
   readonly dentingN?: number;
   readonly ringHz: number;
   readonly reactionsN: readonly StrikeReaction[];
+  /** brackets that it hangs on */
+  readonly brackets: readonly BracketForce[];
   /** share of the force at which a balance was last found: below 1 the sheet gives way, and the answer stands for that share */
   readonly reached: number;
   /** share of the force at which it first gave way and went on to where it bears more; undefined where it never did */

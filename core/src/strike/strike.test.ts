@@ -241,7 +241,7 @@ describe('a struck plate', () => {
           if (seen.has(key)) continue;
           seen.add(key);
           const wish = wishOf(
-            { rig, joints, seats: seatsOf(joints, rig, panels), document: doc },
+            { rig, joints, seats: seatsOf(joints, rig, panels), document: doc, panels },
             folded,
             strikeForce(doc.rig, 'set-down'),
           );

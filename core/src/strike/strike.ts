@@ -2,9 +2,11 @@ import { add3, contains, length3, scale3, sub3, type Vec3 } from '../geometry';
 import { dentForce } from '../sheet';
 import { err, ok, type Result } from '../units';
 import { underBar } from './backing';
+import { toVehicle } from './condensed';
 import { DENT_LIMIT } from './denting';
 import { energyError } from './energy-error';
-import { reactionOf } from './joint-reaction';
+import { bracketForces, hangersOf } from './hung';
+import { reactionOf, seatReactions } from './joint-reaction';
 import { type LinearSolver, linearSolver } from './linear';
 import { pushedBack, type ShellModel } from './model';
 import { solveLarge } from './newton';
@@ -18,13 +20,14 @@ import {
   modelFor,
   nodeAt,
   onPlate,
+  type PlateModel,
   plateFlatsOf,
   up,
 } from './plate-model';
 import { ring } from './ring';
 import type { Flat3, ShellMesh } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
-import { elasticStress, faceStressAt, vonMises } from './stress';
+import { elasticStress, elementStress, faceStressAt } from './stress';
 import { PATCH, type StrikeAnswer, type StrikeWish } from './strike-wish';
 import { worstPlace } from './worst-place';
 
@@ -55,8 +58,11 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   const t0 = now();
   const { folded } = wish;
   const flats = plateFlatsOf(folded);
-  const held = heldBy(flats, folded.panel.id, wish.joints);
-  if (held.length === 0) return err('no bolt holds it');
+  const hangers = hangersOf(wish);
+  if (!hangers.ok) return hangers;
+  const held = heldBy(flats, folded.panel.id, wish.joints, hangers.value);
+  const fast = held.some(h => !h.hung) || (wish.brackets ?? []).some(b => b.joints.some(toVehicle));
+  if (!fast) return err('no bolt holds it');
   const place = wish.at ? onPlate(flats, wish.at) : undefined;
   if (wish.at && !place) return err('there is no sheet at that place');
   const worst = place ? ok(place) : worstPlace(wish, flats, held);
@@ -98,7 +104,10 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   }
   const over = gapsLeft(wish, model, u, plateNodes);
   const balance = { model, flats, inner, u, reached };
-  const reactionsN = held.map((h, i) => reactionOf(wish, balance, h, discs[i] as readonly number[]));
+  const reactionsN = [
+    ...held.map((h, i) => reactionOf(wish, balance, h, discs[i] as readonly number[])),
+    ...seatReactions(model.hung, u),
+  ];
   const { mesh } = model;
   const moves = new Float32Array(3 * plateNodes);
   for (let n = 0; n < plateNodes; n++)
@@ -121,6 +130,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
     ...(gaveWayAt === undefined ? {} : { gaveWayAt }),
     reactionsN,
     leansOn: leantOn(wish, model, u),
+    brackets: bracketForces(model.hung, u),
     theory,
     meshError,
     nodes: plateNodes,
@@ -136,7 +146,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
 }
 
 interface Start {
-  readonly model: ShellModel;
+  readonly model: PlateModel;
   readonly discs: readonly (readonly number[])[];
   readonly solver: LinearSolver;
   readonly u: Float64Array;
@@ -243,9 +253,10 @@ function leantOn(wish: StrikeWish, model: ShellModel, u: Float64Array): readonly
   const { crossbars = [], members = [] } = wish.backing ?? {};
   const touched = (model.contacts ?? []).filter(
     c =>
+      !c.foot &&
       (u[DOF_PER_NODE * c.node + 2] as number) -
         (c.other === undefined ? 0 : (u[DOF_PER_NODE * c.other + 2] as number)) >
-      c.gap + 1e-3,
+        c.gap,
   );
   const at = touched.map(c => nodeAt(model.mesh, c.node));
   return [
@@ -276,21 +287,6 @@ function nodeStress(
     }
   }
   return sum.map((s, n) => s / ((count[n] as number) || 1));
-}
-
-/** Stress of von Mises of a triangle, the mean of its points, the higher of its faces, MPa. */
-function elementStress(stress: Float64Array, e: number): number {
-  let most = 0;
-  for (const face of [1, -1]) {
-    const s = [0, 0, 0];
-    for (let p = 0; p < 3; p++)
-      for (let k = 0; k < 3; k++)
-        s[k] =
-          (s[k] as number) +
-          ((stress[18 * e + 6 * p + k] as number) + face * (stress[18 * e + 6 * p + 3 + k] as number)) / 3;
-    most = Math.max(most, vonMises(s[0] as number, s[1] as number, s[2] as number));
-  }
-  return most;
 }
 
 /** Largest upward move of a node of the plate, mm. */

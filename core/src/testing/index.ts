@@ -1,3 +1,4 @@
+export * from './hung-plates';
 export * from './mutate';
 export * from './reading';
 export * from './said';

@@ -2,6 +2,7 @@ import type { Facts } from '../../derive';
 import type { StrikeAnswer } from '../../strike';
 import type { UnitSystem } from '../../units';
 import { byGravity, type Finding, wordsIn } from '../finding';
+import { bracketBends } from './bracket-bends';
 import { givesWay } from './gives-way';
 import { jointLoad } from './joint-load';
 import { ring } from './ring';
@@ -14,7 +15,7 @@ export * from './remedies';
 export { HEARD_BELOW } from './ring';
 export { asAtRest } from './touches';
 
-export const STRUCK_RULES: readonly StruckRule[] = [touches, givesWay, jointLoad, yields, ring];
+export const STRUCK_RULES: readonly StruckRule[] = [touches, givesWay, jointLoad, bracketBends, yields, ring];
 
 /** Findings of plates that were struck, gravest first, figures in the reader's units. */
 export function checkStruck(

@@ -159,8 +159,7 @@ export function BracketCard({ folded }: { folded: FoldedPanel }) {
         ))}
       </dl>
       <p className="mt-1 text-small text-ink2">
-        Strike holds plates as stiffly as if their brackets did not give. Strength figures are estimates, not
-        certificates.
+        Strike lets a plate give with its brackets. Strength figures are estimates, not certificates.
       </p>
       <div className="mt-3 flex flex-wrap gap-2">
         <Button onClick={() => run(addTwin, { bracket: panel.id })}>

@@ -234,7 +234,8 @@ export function StrikeStage() {
               </>
             )}
             Estimate, not a certificate: welds, fatigue, loose bolts and frame flex are not included.
-            {facts.panels.length > facts.plates.length && ' Brackets are taken as stiff.'}
+            {facts.panels.length > facts.plates.length &&
+              ' Plates give with the brackets they hang on; a bracket that bends for good gives more than is told.'}
             {blow.kind === 'jack' && (
               <b className="mt-1 block text-ink">
                 Never get under a vehicle that stands on a jack alone: jack where its maker says, then set it

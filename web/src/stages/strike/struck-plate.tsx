@@ -149,6 +149,7 @@ export function StruckPlate({
           of={{ value: fixed(v.ringHz, 0), unit: 'Hz' }}
           meaning={v.ringHz < HEARD_BELOW ? <b>may drum on the road</b> : 'natural frequency'}
         />
+        {v.brackets.length > 0 && <Hangers answer={v} size={size} />}
         {worst && (
           <Row
             name="Joint"
@@ -189,6 +190,31 @@ export function StruckPlate({
         {moved && back}
       </details>
     </li>
+  );
+}
+
+/** The bracket that a strike asks the most of. */
+function Hangers({ answer, size }: { answer: StrikeAnswer; size: (mm: number) => Figure }) {
+  const facts = useFacts();
+  const [worst] = [...answer.brackets].sort(
+    (a, b) => b.vonMisesMPa / b.yieldMPa - a.vonMisesMPa / a.yieldMPa,
+  );
+  const panel = facts.panels.find(p => p.panel.id === worst?.panel)?.panel;
+  if (!worst || !panel) return null;
+  const share = worst.vonMisesMPa / worst.yieldMPa;
+  const rise = size(worst.riseMm);
+  return (
+    <Row
+      name="Bracket"
+      how="bracket-struck"
+      of={{ value: fixed(share * 100, 0), unit: '%' }}
+      meaning={
+        <>
+          of yield in {panel.mark}, lifted {rise.value} {rise.unit}
+          {share > 1 && <b className="text-oxide">: it bends for good</b>}
+        </>
+      }
+    />
   );
 }
 

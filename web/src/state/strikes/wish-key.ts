@@ -23,15 +23,31 @@ function textOf(part: object, make: () => unknown): string {
   return text;
 }
 
+const jointText = (j: StrikeWish['joints'][number]): unknown => [
+  j.id,
+  j.at,
+  j.joint,
+  j.preloadN,
+  j.layers,
+  j.thread.d,
+  j.member?.footprint,
+];
+
 /** The hash of all that an answer depends on. */
 export function wishKey(w: StrikeWish): string {
   const { folded } = w;
   return hashOf(
     JSON.stringify([
       textOf(folded, () => [folded.panel, folded.sheet, folded.facets.map(f => [f.frame, f.outline])]),
-      w.joints.map(j =>
-        textOf(j, () => [j.id, j.at, j.joint, j.preloadN, j.layers, j.thread.d, j.member?.footprint]),
-      ),
+      w.joints.map(j => textOf(j, () => jointText(j))),
+      (w.brackets ?? []).map(b => [
+        textOf(b.folded, () => [
+          b.folded.panel,
+          b.folded.sheet,
+          b.folded.facets.map(f => [f.frame, f.outline]),
+        ]),
+        b.joints.map(j => textOf(j, () => jointText(j))),
+      ]),
       textOf(w.components, () => w.components.map(c => [c.id, c.footprint, c.zBottom, c.zTop])),
       w.backing?.crossbars ?? [],
       w.backing ? textOf(w.backing.members, () => w.backing?.members) : '',

@@ -1,0 +1,51 @@
+import { remakeBracket } from '../../bracket';
+import { callOf, done, type PlanDocument, panelWord, type SheetChoice } from '../../plan';
+import { MATERIALS, stockOf, stockThicknesses } from '../../sheet';
+import { fixed } from '../../units';
+import { plateWord } from '../finding';
+import type { StruckRule } from './rule';
+
+/** A bracket bent over its yield by less than this share still springs back but for a hair. */
+const BENDS = 1.1;
+/** The thickest sheet that is offered, mm: bending stress falls with the square of the thickness, but what is bent that thick breaks bolts instead. */
+const THICKEST = 12.7;
+
+/** The next stock sheet of a bracket's metal that would bear what a strike asks of it; undefined where there is none that can be bent so. */
+function sheetThatBears(
+  doc: PlanDocument,
+  bracket: string,
+  sheet: SheetChoice,
+  share: number,
+): SheetChoice | undefined {
+  const least = sheet.thickness * Math.sqrt(share);
+  return stockThicknesses(sheet.material, stockOf(sheet.material, sheet.thickness))
+    .filter(s => s.thickness >= least && s.thickness <= THICKEST)
+    .map(s => ({ ...sheet, ...s }))
+    .find(s => done(remakeBracket, doc, { bracket, sheet: s }).ok);
+}
+
+export const bracketBends: StruckRule = {
+  id: 'bracket-bends',
+  why: 'A bracket that bends for good lets its plate hang low, and cracks when it is bent back.',
+  find: (facts, struck, words) =>
+    struck.brackets.flatMap(b => {
+      const share = b.vonMisesMPa / b.yieldMPa;
+      const panel = facts.panels.find(p => p.panel.id === b.panel);
+      if (share <= BENDS || !panel) return [];
+      const sheet = sheetThatBears(facts.document, b.panel, panel.sheet, share);
+      return [
+        {
+          severity: 'fix' as const,
+          where: 'strike' as const,
+          about: [struck.panel, b.panel],
+          text: `Struck, ${plateWord(facts, struck.panel)} lifts ${panelWord(panel.panel)} by ${words.length(b.riseMm)} and bends it for good: ${fixed(share * 100, 0)} % of its yield.`,
+          ...(sheet
+            ? {
+                remedy: `Make it of ${sheet.gauge ?? words.fine(sheet.thickness)} ${MATERIALS[sheet.material].name}.`,
+                mend: callOf(remakeBracket, { bracket: b.panel, sheet }),
+              }
+            : { remedy: 'Hang the plate by a second bracket beside it, or bolt it nearer to the hole.' }),
+        },
+      ];
+    }),
+};
