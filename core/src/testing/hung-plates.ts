@@ -1,7 +1,7 @@
 // Plates on brackets that are easily reckoned with: what tests and benchmarks strike.
 import { bracketAdded } from '../bracket';
 import { rectangle, type Vec2, type Vec3 } from '../geometry';
-import type { PlanDocument } from '../plan';
+import { blankPlan, type PlanDocument } from '../plan';
 import type { Member, Mount } from '../rig';
 
 export const SHEET = { material: 'steel-hr36', thickness: 4.7625, finish: 'raw' } as const;
@@ -39,13 +39,27 @@ export function plateUnder(
   width: number,
 ): PlanDocument {
   const like = doc.rig.members.find(m => m.id === 'rail-left') as Member;
+  const bare = blankPlan(
+    {
+      ...doc.rig,
+      mounts,
+      components: [],
+      options: [],
+      selected: {},
+      servicePoints: [],
+      factoryParts: [],
+      measured: [],
+      misfits: [],
+      members: mounts.map(m => block(m, like)),
+    },
+    'hung',
+    'hung',
+  );
   return {
-    ...doc,
-    rig: { ...doc.rig, mounts, components: [], options: [], members: mounts.map(m => block(m, like)) },
+    ...bare,
     plan: {
-      ...doc.plan,
-      crossbars: [],
-      joints: [],
+      ...bare.plan,
+      builds: [{ id: 'A', name: 'steel', sheets: { 'plate-a': SHEET } }],
       panels: [
         {
           id: 'plate-a',
