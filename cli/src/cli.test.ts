@@ -225,6 +225,30 @@ describe('platefold', () => {
     expect(bad.err).toContain('no build "Z"; this plan has A (3/16 steel), B (1/4 aluminum), C (mixed)');
   });
 
+  it('--phase looks at the plan as it stands then, and gives the run of that phase alone', async () => {
+    const doc = JSON.parse(await readFile(DEMO, 'utf8'));
+    doc.plan.phases = [
+      { id: 'phase-1', name: 'first', panels: ['plate-a', 'plate-b', 'plate-e'] },
+      { id: 'phase-2', name: 'spring', panels: ['plate-c', 'plate-d'] },
+    ];
+    const file = join(await mkdtemp(join(tmpdir(), 'phases-')), 'plan.json');
+    await writeFile(file, JSON.stringify(doc));
+    const bolts = async (...more: string[]) =>
+      JSON.parse((await call('bolts', file, '--json', ...more)).out).joints.length;
+    expect(await bolts('--phase', 'first')).toBeLessThan(await bolts());
+    expect(await bolts('--phase', 'spring')).toBe(await bolts());
+    const raised = async (...more: string[]): Promise<readonly string[]> =>
+      JSON.parse((await call('sequence', file, '--json', ...more)).out)
+        .steps.filter((x: { stage: string }) => x.stage === 'hang')
+        .flatMap((x: { panels: string[] }) => x.panels);
+    expect(new Set(await raised('--phase', 'phase-2'))).toEqual(new Set(['plate-c', 'plate-d']));
+    const bad = await call('check', file, '--phase', 'Z');
+    expect([bad.code, bad.err]).toEqual([
+      2,
+      expect.stringContaining('no phase "Z"; this plan has phase-1 (first), phase-2 (spring)'),
+    ]);
+  });
+
   it('exits 1 when something must stop the job', async () => {
     const doc = JSON.parse(await readFile(DEMO, 'utf8'));
     doc.plan.joints[0].fastener.length = 10;

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { gatherFacts } from '@plate-fold/core/derive';
-import { readDocument } from '@plate-fold/core/plan';
+import { readDocument, upToPhase } from '@plate-fold/core/plan';
 import type { UnitSystem } from '@plate-fold/core/units';
 import { ARCHIVE_USAGE, runArchive } from './archive';
 import { EXPORTS, exportFiles } from './export';
@@ -10,12 +10,13 @@ import type { Streams } from './streams';
 import { VERBS } from './verbs';
 
 const KINDS = Object.keys(EXPORTS).join('|');
-const USAGE = `platefold VERB FILE [--build NAME] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
+const USAGE = `platefold VERB FILE [--build NAME] [--phase NAME] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
 
 interface Call {
   readonly verb: string;
   readonly file: string;
   readonly build?: string;
+  readonly phase?: string;
   readonly json: boolean;
   readonly as?: string;
   readonly out?: string;
@@ -23,7 +24,7 @@ interface Call {
 }
 
 function parseCall(args: readonly string[]): Call | string {
-  const call = readOptions(args, { words: ['build', 'as', 'out', 'units'], flags: ['json'] });
+  const call = readOptions(args, { words: ['build', 'phase', 'as', 'out', 'units'], flags: ['json'] });
   if (typeof call === 'string') return call;
   const { words, given, flags } = call;
   const [verb, file, ...rest] = words;
@@ -31,13 +32,13 @@ function parseCall(args: readonly string[]): Call | string {
   if (!VERBS[verb] && verb !== 'export' && verb !== 'shell') return `there is no verb "${verb}". ${USAGE}`;
   if (!file) return `${verb} needs a file. ${USAGE}`;
   if (rest.length > 0) return `one file at a time: "${rest.join(' ')}" is too much`;
-  const { build, as, out, units = 'metric' } = given;
+  const { build, phase, as, out, units = 'metric' } = given;
   if (units !== 'inch' && units !== 'metric') return `--units is "${units}", but must be inch or metric`;
   if (verb === 'export') {
     if (as === undefined || !EXPORTS[as]) return `--as must be one of ${Object.keys(EXPORTS).join(', ')}`;
     if (out === undefined) return 'export needs --out DIR';
   } else if (as !== undefined || out !== undefined) return `--as and --out belong to export, not to ${verb}`;
-  return { verb, file, build, json: flags.has('json'), as, out, units };
+  return { verb, file, build, phase, json: flags.has('json'), as, out, units };
 }
 
 /** Runs the command line. Returns the exit code: 0, 1 with findings of severity "stop", 2 for a bad file or call. */
@@ -80,7 +81,15 @@ export async function main(args: readonly string[], { out, err }: Streams): Prom
     return fail(
       `there is no build "${call.build}"; this plan has ${builds.map(b => `${b.id} (${b.name})`).join(', ')}`,
     );
-  const facts = gatherFacts(read.document, build?.id);
+  const { phases = [] } = read.document.plan;
+  const at = phases.findIndex(f => f.id === call.phase || f.name === call.phase);
+  if (call.phase !== undefined && at < 0)
+    return fail(
+      `there is no phase "${call.phase}"; this plan has ${phases.map(f => `${f.id} (${f.name})`).join(', ') || 'none'}`,
+    );
+  // a phase is the plan as it stands once it is fitted
+  const until = (i: number) => gatherFacts(upToPhase(read.document, phases[i]?.id ?? ''), build?.id);
+  const facts = at < 0 ? gatherFacts(read.document, build?.id) : until(at);
   if (call.as !== undefined && call.out !== undefined) {
     try {
       const files = await exportFiles(facts, call.as, call.out, call.units);
@@ -92,7 +101,7 @@ export async function main(args: readonly string[], { out, err }: Streams): Prom
       );
     }
   }
-  const answer = VERBS[call.verb]?.(facts, call.units);
+  const answer = VERBS[call.verb]?.(facts, call.units, at > 0 ? until(at - 1) : undefined);
   if (!answer) return fail(USAGE);
   out(`${call.json ? JSON.stringify(answer.json, null, 1) : answer.text}\n`);
   return answer.code;

@@ -11,7 +11,7 @@ import { check } from '@plate-fold/core/checks';
 import { type Facts, weighAll } from '@plate-fold/core/derive';
 import { bendDeduction, brakeOrder, type FoldedPanel, shopOf } from '@plate-fold/core/fold';
 import type { PlanDocument } from '@plate-fold/core/plan';
-import { installationOf, stepTorque } from '@plate-fold/core/sequence';
+import { phaseSequence, stepTorque } from '@plate-fold/core/sequence';
 import { serviceList } from '@plate-fold/core/service';
 import { type StrikeAnswer, strikeForce, strikePlate, wishOf } from '@plate-fold/core/strike';
 import {
@@ -35,7 +35,8 @@ export interface Answer {
 }
 
 /** What a verb answers: keys and figures of `json` are metric, every sentence is in the units asked for. */
-type Verb = (facts: Facts, units: UnitSystem) => Answer;
+/** `before`: the plan as the phases before left it, where one phase is looked at. */
+type Verb = (facts: Facts, units: UnitSystem, before?: Facts) => Answer;
 
 const said = (f: Figure): string => `${f.value} ${f.unit}`;
 
@@ -156,8 +157,8 @@ const boltsVerb: Verb = ({ joints, panels, rig }, units) => ({
   code: 0,
 });
 
-const sequenceVerb: Verb = (facts, units) => {
-  const sequence = installationOf(facts, units);
+const sequenceVerb: Verb = (facts, units, before) => {
+  const sequence = phaseSequence(before, facts, units);
   return {
     json: {
       steps: sequence.steps.map(s => ({

@@ -1,6 +1,6 @@
-import { HEAD_NAMES, lengthName, type ResolvedJoint } from '../bolt';
 import type { Facts } from '../derive';
 import { formatTorque, type UnitSystem } from '../units';
+import { boltName } from './phase-report';
 
 /** Joints that need other hardware, or another torque, in one build than in another. */
 export interface HardwareChange {
@@ -10,9 +10,6 @@ export interface HardwareChange {
   readonly to: string;
   readonly joints: readonly string[];
 }
-
-const boltOf = (j: ResolvedJoint): string =>
-  `${HEAD_NAMES[j.joint.fastener.head]} ${j.thread.designation} \u00d7 ${lengthName(j.lengthMm, j.thread)}`;
 
 /** Same torque to a reader of a wrench: N\u00b7m. */
 const SAME_NM = 0.5;
@@ -37,7 +34,7 @@ export function hardwareChange(
   for (const j of to.joints) {
     const was = before.get(j.id);
     if (!was) continue;
-    if (boltOf(was) !== boltOf(j)) say('bolt', boltOf(was), boltOf(j), j.id);
+    if (boltName(was) !== boltName(j)) say('bolt', boltName(was), boltName(j), j.id);
     if (Math.abs(was.torqueNm - j.torqueNm) > SAME_NM)
       say('torque', formatTorque(was.torqueNm, units), formatTorque(j.torqueNm, units), j.id);
   }

@@ -5,6 +5,7 @@ export * from './edit';
 export * from './faults';
 export * from './json-schema';
 export * from './limits';
+export * from './phases';
 export * from './plan';
 export * from './present';
 export * from './quick';

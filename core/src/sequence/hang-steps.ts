@@ -173,18 +173,25 @@ export function groupSteps(
       needs: readonly string[],
     ): readonly string[] => {
       const swapped = hold ? list.filter(j => hold.carried.includes(j.id)) : [];
+      const again = list.filter(j => job.fitted.has(j.id) && !swapped.includes(j));
       const step = add(
         {
           id: `start-${id}${suffix}${tag}`,
           stage: 'start',
           title: `Start ${count(list.length, suffix ? 'more bolt' : 'bolt')} of ${panelWord(p.panel)} by hand, all loose`,
           why: WHY_START[method.start],
-          hows:
-            swapped.length > 0
+          hows: [
+            ...(swapped.length > 0
               ? [
                   `${swapped.map(j => j.id).join(', ')}: the ${hold?.tank.name} hangs on these. One out, the new one in through the plate, then the next. Never two out at once.`,
                 ]
-              : [],
+              : []),
+            ...(again.length > 0
+              ? [
+                  `${again.map(j => j.id).join(', ')}: a plate of an earlier phase hangs on ${again.length === 1 ? 'this' : 'these'}. One bolt out, the new one in through both plates, then the next. The old bolts are not used again.`,
+                ]
+              : []),
+          ],
           panels: [id],
           joints: startOrder(list.map(spotOf), method.start),
           needs,

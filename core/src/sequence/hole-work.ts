@@ -28,11 +28,26 @@ export interface HoleWork {
   readonly chased: boolean;
 }
 
+/** A hole that an earlier phase made ready. */
+const READY: HoleWork = {
+  fresh: false,
+  inPlace: false,
+  marked: false,
+  oldNut: false,
+  drilled: false,
+  setsNut: false,
+  chased: false,
+};
+
 /**
  * What a joint's hole in the vehicle needs. Drilled in place is only what stays plain or cuts its own thread: a nut that is set from the
  * plate's side wants the plate down again. Common practice, no source.
  */
-export function holeWork(job: Pick<Job, 'doc' | 'units'>, j: ResolvedJoint): HoleWork {
+export function holeWork(
+  job: Pick<Job, 'doc' | 'units'> & Partial<Pick<Job, 'fitted'>>,
+  j: ResolvedJoint,
+): HoleWork {
+  if (job.fitted?.has(j.id)) return READY;
   const m = j.mount;
   const setsNut = nutSetting(j, job.units) !== undefined;
   const fresh = m?.hole.kind === 'drill';

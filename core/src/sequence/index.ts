@@ -15,6 +15,7 @@ export * from './minutes';
 export * from './moves';
 export * from './nut-reach';
 export * from './order';
+export * from './phase-run';
 export * from './prepare-steps';
 export * from './prop';
 export * from './raise';

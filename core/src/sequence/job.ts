@@ -15,6 +15,8 @@ export interface Job {
   readonly rig: PresentRig;
   readonly panels: readonly FoldedPanel[];
   readonly joints: readonly ResolvedJoint[];
+  /** joints that an earlier phase fitted: their holes are ready, and their bolts are taken out one by one */
+  readonly fitted: ReadonlySet<string>;
   /** units of the figures in its sentences */
   readonly units: UnitSystem;
   readonly steps: Step[];
@@ -28,6 +30,7 @@ export function jobOf(
   panels: readonly FoldedPanel[],
   joints: readonly ResolvedJoint[],
   units: UnitSystem,
+  fitted: ReadonlySet<string> = new Set(),
 ): Job {
   const steps: Step[] = [];
   return {
@@ -35,6 +38,7 @@ export function jobOf(
     rig,
     panels,
     joints,
+    fitted,
     units,
     steps,
     add: (s, amount = 1) => {

@@ -18,7 +18,7 @@ import { withTips } from './tips';
  * The whole job as steps with reasons, sorted so that everything a step needs comes before it. Joints shared by
  * plates are started and tightened with the outermost plate. Plates that are tied to one another go up as a group and are made fast before
  * the next group begins, so that the vehicle can be driven in between. A plate that no bolt holds is left off. What its sentences say of
- * masses, lengths and torques is in `units`; the figures beside them are not.
+ * masses, lengths and torques is in `units`; the figures beside them are not. Joints in `fitted` were bolted up in an earlier phase.
  */
 export function installation(
   doc: PlanDocument,
@@ -26,8 +26,9 @@ export function installation(
   panels: readonly FoldedPanel[],
   joints: readonly ResolvedJoint[],
   units: UnitSystem = 'metric',
+  fitted: ReadonlySet<string> = new Set(),
 ): Sequence {
-  const job = jobOf(doc, rig, panels, joints, units);
+  const job = jobOf(doc, rig, panels, joints, units, fitted);
   const { add } = job;
   const loose = joints.filter(j => j.joint.tightenBefore !== 'hang');
   const bolted = panels.filter(p => loose.some(j => j.joint.panels.includes(p.panel.id)));

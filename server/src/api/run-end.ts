@@ -1,5 +1,5 @@
 import type { LogEntry } from '@plate-fold/core/log';
-import { boltFaults, faultName, type Tick } from '@plate-fold/core/sequence';
+import { boltFaults, faultName, installs, type Tick } from '@plate-fold/core/sequence';
 
 const WHEELS = ['frontLeft', 'frontRight', 'rearLeft', 'rearRight'] as const;
 
@@ -21,11 +21,11 @@ export function logOf(
   const km = said.km ?? before?.km ?? valuesOf(ticks, 'service-kit')?.km;
   const work: LogEntry = {
     id: `run-${run.id}`,
-    kind: run.service === null ? 'install' : 'service',
+    kind: installs(run.service) ? 'install' : 'service',
     at,
     run: run.id,
     ...(km === undefined ? {} : { km }),
-    ...(run.service === null ? {} : { point: run.service }),
+    ...(run.service === null || installs(run.service) ? {} : { point: run.service }),
     ...(said.minutes === undefined ? {} : { minutes: said.minutes }),
     ...(ticks.some(t => t.kind === 'done' && t.jointId !== null) ? { opened: true } : {}),
     ...(left.length > 0

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import Router from '@koa/router';
-import { openFaults, readTick, type Tick } from '@plate-fold/core/sequence';
+import { openFaults, phaseIn, readTick, type Tick } from '@plate-fold/core/sequence';
 import { and, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import * as yup from 'yup';
 import type { Store } from '../db/open';
@@ -57,7 +57,10 @@ export function runRoutes(store: Store): Router {
     if (!doc) throw new Refusal(404, `There is no plan "${param(ctx.params, 'id')}".`);
     const document = await documentOf(store, doc);
     const { plan, rig } = document;
-    if (service !== undefined && !rig.servicePoints.some(p => p.id === service))
+    const phase = service === undefined ? undefined : phaseIn(service);
+    if (phase !== undefined && !plan.phases?.some(f => f.id === phase))
+      throw new Refusal(422, `There is no phase "${phase}" in this plan.`);
+    if (service !== undefined && phase === undefined && !rig.servicePoints.some(p => p.id === service))
       throw new Refusal(422, `There is no service "${service}" on this vehicle.`);
     if (!plan.builds.some(b => b.id === buildId))
       throw new Refusal(422, `There is no build "${buildId}" in this plan.`);

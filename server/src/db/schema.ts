@@ -48,7 +48,7 @@ export const runs = sqliteTable('runs', {
     .references(() => documents.id, { onDelete: 'cascade' }),
   revision: integer('revision').notNull(),
   buildId: text('build_id').notNull(),
-  /** the service point it is about; null for an installation */
+  /** the service point it is about, or `phase:` and a phase's id; null for the whole installation */
   service: text('service'),
   body: text('body').notNull(),
   startedAt: integer('started_at').notNull(),

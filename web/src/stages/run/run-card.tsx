@@ -13,6 +13,7 @@ import { type Choice, Select } from '../../ui/select';
 import { useNarrow } from '../../ui/use-narrow';
 import { PlanOffers } from './plan-offers';
 import { RunStart } from './run-start';
+import { aboutName } from './sequence-of';
 import { ShareButton } from './share-button';
 import { TimePlan } from './time-plan';
 
@@ -102,7 +103,16 @@ function MethodChoice<K extends Key>({ of }: { of: K }) {
 }
 
 /** How the job is to be done, runs so far, and the start of a new one. */
-export function RunCard({ onStep }: { onStep: (id: string) => void }) {
+export function RunCard({
+  onStep,
+  about,
+  onAbout,
+}: {
+  onStep: (id: string) => void;
+  /** the phase that is fitted; null for all plates */
+  about: string | null;
+  onAbout: (about: string | null) => void;
+}) {
   const facts = useFacts();
   const run = useRun();
   const { plan } = facts.document;
@@ -112,7 +122,7 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
   const narrow = useNarrow();
   return (
     <div className="p-4">
-      {!narrow && <RunStart />}
+      {!narrow && <RunStart about={about} onAbout={onAbout} />}
       {findings.length > 0 && (
         <ul className="mt-3 grid gap-2" aria-label="Findings before the run">
           {findings.map(f => (
@@ -133,7 +143,7 @@ export function RunCard({ onStep }: { onStep: (id: string) => void }) {
                   <span>
                     {r.service === null
                       ? sentence(buildNameIn(plan, r.buildId))
-                      : (facts.rig.servicePoints.find(s => s.id === r.service)?.name ?? r.service)}
+                      : aboutName(facts, r.service)}
                     , started {when(r.startedAt)}
                   </span>
                   <span className="text-small text-ink2 underline">

@@ -1,4 +1,11 @@
-import { boltByBolt, FAULT_HELP, type FaultKind, type Move, type Turn } from '@plate-fold/core/sequence';
+import {
+  boltByBolt,
+  FAULT_HELP,
+  type FaultKind,
+  installs,
+  type Move,
+  type Turn,
+} from '@plate-fold/core/sequence';
 import { useCallback, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -178,7 +185,7 @@ export function RunScreen() {
       </main>
     );
 
-  const back = `/plan/${run.documentId}/${run.service === null ? 'run' : 'log'}`;
+  const back = `/plan/${run.documentId}/${installs(run.service) ? 'run' : 'log'}`;
   const next = screens
     .slice(at + 1)
     .find(s => s.moves.some(m => m.fault === undefined && !states?.get(m.id)?.done));

@@ -16,7 +16,7 @@ import { STAGE_NAMES } from '../../ui/names';
 import { useNarrow } from '../../ui/use-narrow';
 import { RunCard } from './run-card';
 import { RunStart } from './run-start';
-import { sequenceOf } from './sequence-of';
+import { aboutNow, sequenceOf } from './sequence-of';
 
 /** Steps that follow one another in the same stage, under one heading. */
 function byStage(steps: readonly Step[]): readonly { stage: Step['stage']; steps: readonly Step[] }[] {
@@ -66,7 +66,10 @@ function Torques({ of, units }: { of: Step; units: UnitSystem }) {
 export function RunStage() {
   const facts = useFacts();
   const { units, side } = useAppSelector(s => s.view);
-  const { steps } = useMemo(() => sequenceOf(facts, null, units), [facts, units]);
+  const [chosen, setAbout] = useState<string | null>(null);
+  // a phase that was taken out of the plan is no longer what the run is about
+  const about = aboutNow(facts, chosen);
+  const { steps } = useMemo(() => sequenceOf(facts, about, units), [facts, about, units]);
   const [id, setId] = useState<string>();
   const [mapBox, size] = useSize<HTMLDivElement>();
   const step = steps.find(s => s.id === id) ?? steps[0];
@@ -81,7 +84,7 @@ export function RunStage() {
         <>
           {narrow && (
             <div className="border-b border-scribe bg-sheet p-4">
-              <RunStart />
+              <RunStart about={about} onAbout={setAbout} />
             </div>
           )}
           <div className="flex max-desk:h-auto! max-desk:flex-col-reverse" style={{ height }}>
@@ -202,7 +205,7 @@ export function RunStage() {
           </div>
         </>
       )}
-      aside={<RunCard onStep={setId} />}
+      aside={<RunCard onStep={setId} about={about} onAbout={setAbout} />}
     />
   );
 }

@@ -1,6 +1,6 @@
-import { installationOf, movesOf, screensOf, type Tick } from '@plate-fold/core/sequence';
+import { aboutPhase, movesOf, screensOf, type Tick } from '@plate-fold/core/sequence';
 import { Play, Smartphone } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useRunsQuery, useStartRunMutation } from '../../state/api';
 import { useFacts } from '../../state/derived';
@@ -8,7 +8,8 @@ import { useAppSelector } from '../../state/store';
 import { useKit } from '../../state/use-kit';
 import { Button } from '../../ui/button';
 import { when } from '../../ui/dates';
-
+import { Select } from '../../ui/select';
+import { sequenceOf } from './sequence-of';
 import { atTheDesk } from './share-button';
 import { deviceName, freshTickId, keepTick } from './tick-store';
 
@@ -23,8 +24,17 @@ const kitTick = (note: string): Tick => ({
   device: deviceName(),
 });
 
+const ALL = 'all';
+
 /** Goes on with the run that is open, or starts one; on a phone it is what the stage opens on. */
-export function RunStart() {
+export function RunStart({
+  about,
+  onAbout,
+}: {
+  /** the phase that is fitted, as a run keeps it; null for all plates */
+  about: string | null;
+  onAbout: (about: string | null) => void;
+}) {
   const facts = useFacts();
   const navigate = useNavigate();
   const { plan } = facts.document;
@@ -32,16 +42,25 @@ export function RunStart() {
   const { data: runs } = useRunsQuery(plan.id, { refetchOnMountOrArgChange: true });
   const [start, starting] = useStartRunMutation();
   const [fault, setFault] = useState<string>();
-  const screens = screensOf(movesOf(installationOf(facts))).length;
-  const open = runs?.find(r => r.endedAt === null && r.setAsideAt === null && r.service === null);
+  const screens = useMemo(
+    () => screensOf(movesOf(sequenceOf(facts, about, 'metric'))).length,
+    [facts, about],
+  );
+  const open = runs?.find(r => r.endedAt === null && r.setAsideAt === null && r.service === about);
   const { gaps, complete, known } = useKit(facts);
   const [without, setWithout] = useState('');
-  const blocked = !complete && without.trim() === '';
+  // the kit counts the parts of all phases: a phase is not held up by those of the others
+  const counted = about === null && !complete;
+  const blocked = counted && without.trim() === '';
   const begin = async (phone = false): Promise<void> => {
-    const answer = await start({ documentId: plan.id, buildId: facts.build.id });
+    const answer = await start({
+      documentId: plan.id,
+      buildId: facts.build.id,
+      ...(about === null ? {} : { service: about }),
+    });
     if (answer.data) {
       // why it was begun without a whole kit stands in the record
-      if (!complete) keepTick(answer.data.id, kitTick(without.trim()));
+      if (counted) keepTick(answer.data.id, kitTick(without.trim()));
       navigate(`/run/${answer.data.id}${phone ? '?phone' : ''}`);
     } else {
       const { data } = answer.error as { data?: { fault?: string } };
@@ -51,10 +70,24 @@ export function RunStart() {
   return (
     <div>
       <h2 className="text-head font-bold max-desk:text-title">Install “{facts.build.name}”</h2>
+      {plan.phases && plan.phases.length > 0 && (
+        <div className="mt-1 mb-2">
+          <Select
+            label="What is fitted"
+            value={about ?? ALL}
+            choices={[
+              { value: ALL, name: 'all plates at once' },
+              ...plan.phases.map(f => ({ value: aboutPhase(f.id), name: `phase “${f.name}”` })),
+            ]}
+            onChoose={v => onAbout(v === ALL ? null : v)}
+            className="w-full"
+          />
+        </div>
+      )}
       <p className="mb-3 text-small text-ink2">
         {screens} screens. The run keeps the plan as it is now and continues where you left off.
       </p>
-      {known && !complete && (
+      {known && counted && (
         <div className="mb-2 border-l-[6px] border-marker bg-markersoft px-3 py-2 text-body">
           <p>
             {gaps.parts.reduce((s, p) => s + p.missing, 0)} parts missing, {gaps.tools.length} tools not

@@ -17,6 +17,7 @@ import { CostTab } from './cost-tab';
 import { LadderTab } from './ladder-tab';
 import { MattersTab } from './matters-tab';
 import { MeasuredHeights } from './measured-heights';
+import { PhasesTab } from './phases-tab';
 import { useAhead } from './use-ladder';
 
 const LADDER = ['steel-hr36', 'stainless-304', 'al-5052-h32', 'al-6061-t6'] as const;
@@ -86,6 +87,7 @@ const TABS = [
   ['best', 'best build'],
   ['matters', 'what matters'],
   ['cost', 'cost'],
+  ['phases', 'phases'],
 ] as const;
 
 /** Weigh: the builds side by side, and how the vehicle stands under the active one. */
@@ -116,6 +118,7 @@ export function WeighStage() {
           {tab === 'best' && <BestTab facts={facts} />}
           {tab === 'matters' && <MattersTab facts={facts} />}
           {tab === 'cost' && <CostTab facts={facts} />}
+          {tab === 'phases' && <PhasesTab facts={facts} />}
         </div>
       )}
       aside={

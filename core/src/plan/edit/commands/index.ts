@@ -4,6 +4,7 @@ import * as crossbars from './crossbars';
 import * as flanges from './flanges';
 import * as joints from './joints';
 import * as openings from './openings';
+import * as phases from './phases';
 import * as plates from './plates';
 import * as rig from './rig';
 import * as settings from './settings';
@@ -13,6 +14,7 @@ export * from './crossbars';
 export * from './flanges';
 export * from './joints';
 export * from './openings';
+export * from './phases';
 export * from './plates';
 export * from './rig';
 export * from './settings';
@@ -26,6 +28,7 @@ export const PLAN_COMMANDS: readonly Command[] = [
   flanges,
   joints,
   openings,
+  phases,
   plates,
   rig,
   settings,
