@@ -6,7 +6,8 @@ import { gatherFacts } from '../derive';
 import { flatPattern } from '../fold';
 import { patternDxf } from '../formats';
 import type { PlanDocument } from '../plan';
-import { wrongWays } from './wrong-way';
+import { fourZ } from '../testing/hung-plates';
+import { takenForAnother, wrongWays } from './wrong-way';
 
 const waysOf = (doc: PlanDocument, panel: string) => {
   const f = gatherFacts(doc);
@@ -75,5 +76,46 @@ describe('a plate that fits the wrong way round', () => {
     expect(
       patternDxf(flatPattern(gatherFacts(heron).panels.find(x => x.panel.id === 'plate-2') ?? p), 'metric'),
     ).not.toContain('FRONT');
+  });
+
+  it('is told from its neighbor: parts that are the same are no mistake, a longer leg over the same holes is', () => {
+    const pairsOf = (doc: PlanDocument): readonly string[] => {
+      const f = gatherFacts(doc);
+      return takenForAnother(f.panels, f.joints, f.seats).map(([a, b]) => `${a.panel.mark}${b.panel.mark}`);
+    };
+    // four Z-brackets of one shape may be swapped as one likes
+    const four = fourZ(demo('bramble'));
+    expect(pairsOf(four)).toEqual([]);
+    // one leg runs on beyond its hole: the same holes, another part
+    fc.assert(
+      fc.property(fc.integer({ min: 12, max: 60 }), fc.nat({ max: 3 }), (longer, which) => {
+        const k = four.plan.panels.filter(p => p.role === 'bracket')[which]!;
+        const stretched: PlanDocument = {
+          ...four,
+          plan: {
+            ...four.plan,
+            panels: four.plan.panels.map(p =>
+              p === k
+                ? {
+                    ...p,
+                    base: {
+                      ...p.base,
+                      outline: p.base.outline.map(([x, y]) => [x > 30 ? x + longer : x, y] as const),
+                    },
+                  }
+                : p,
+            ),
+          },
+        };
+        const found = pairsOf(stretched);
+        expect(found).toHaveLength(3);
+        for (const pair of found) expect(pair).toContain(k.mark);
+        const told = check(gatherFacts(stretched)).find(f => f.text.includes('also fits where'));
+        expect(told?.text).toMatch(/^Bracket K\d also fits where bracket K\d belongs/);
+        const etched = told?.mend && mended(stretched, told.mend);
+        expect(etched?.plan.panels.filter(p => p.wayUp)).toHaveLength(1);
+      }),
+      { numRuns: 20 },
+    );
   });
 });
