@@ -9,6 +9,7 @@ import { boltPlace } from './rules/bolt-place';
 import { boltTilt } from './rules/bolt-tilt';
 import { brake } from './rules/brake';
 import { carrier } from './rules/carrier';
+import { carries } from './rules/carries';
 import { catchEdge } from './rules/catch-edge';
 import { dissimilarMetals } from './rules/dissimilar-metals';
 import { drilling } from './rules/drilling';
@@ -89,6 +90,7 @@ export const RULES: readonly Rule[] = [
   limits,
   waitingSteps,
   carrier,
+  carries,
   hungWrong,
   assumedMeasures,
 ];

@@ -304,6 +304,7 @@ export const factoryPartsTable = (rig: Rig): Table<FactoryPart> => ({
       get: x => x.fasteners.map(f => `${f.count} ${f.head} ${f.thread}`.trim()).join('; '),
     },
     { name: 'reuse', kind: 'yes-no', get: x => x.reuseFasteners },
+    { name: 'carries', kind: 'text', get: x => x.carries ?? '' },
   ],
   make: c => {
     if (num(c, 'mass') < 0) return { column: 'mass', fault: 'is below zero' };
@@ -314,8 +315,13 @@ export const factoryPartsTable = (rig: Rig): Table<FactoryPart> => ({
       .map(s => /^(\d+)\s*[×x]?\s+(.*?)(?:\s+(M\d+\S*|\d+\/\d+-\d+))?$/.exec(s));
     if (fasteners.some(m => !m))
       return { column: 'fasteners', fault: 'must read like 6 hex M6x1; 3 push pin' };
+    const carries = text(c, 'carries');
+    if (carries !== '' && !rig.components.some(x => x.id === carries))
+      return { column: 'carries', fault: `is "${carries}", which is no part of this vehicle` };
+    const { carries: _, ...old } = rig.factoryParts.find(x => x.id === c.id) ?? {};
     return {
-      ...rig.factoryParts.find(x => x.id === c.id),
+      ...old,
+      ...(carries === '' ? {} : { carries }),
       id: text(c, 'id'),
       name: text(c, 'name'),
       massKg: num(c, 'mass'),

@@ -119,7 +119,10 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
   ],
   [
     'rig.factoryParts[]',
-    keysOf<FactoryPart>()({ id: 1, name: 1, massKg: 1, at: 1, fasteners: 1, reuseFasteners: 1 }, { when: 1 }),
+    keysOf<FactoryPart>()(
+      { id: 1, name: 1, massKg: 1, at: 1, fasteners: 1, reuseFasteners: 1 },
+      { when: 1, carries: 1, section: 1 },
+    ),
   ],
   [
     'plan',
@@ -173,7 +176,10 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
   ],
   [
     'plan.crossbars[]',
-    keysOf<Crossbar>()({ id: 1, name: 1, from: 1, to: 1, section: 1, material: 1, mounts: 1 }, {}),
+    keysOf<Crossbar>()(
+      { id: 1, name: 1, from: 1, to: 1, section: 1, material: 1, mounts: 1 },
+      { replaces: 1 },
+    ),
   ],
   [
     'plan.joints[]',

@@ -69,5 +69,8 @@ export function upToPhase(doc: PlanDocument, id: string): PlanDocument {
     .filter(c => (bars.get(c.id) ?? 0) > at)
     .reduce((d, c) => crossbarRemoved(d, c.id), left);
   const { phases: _, ...plan } = bare.plan;
-  return { ...bare, plan };
+  // a factory part stays on until what takes its place comes
+  const stays = new Set(doc.plan.crossbars.filter(c => (bars.get(c.id) ?? 0) > at).map(c => c.replaces));
+  const factoryParts = bare.rig.factoryParts.filter(f => !stays.has(f.id));
+  return { ...bare, rig: { ...bare.rig, factoryParts }, plan };
 }

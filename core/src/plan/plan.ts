@@ -1,5 +1,5 @@
 import type { Polygon, Vec2, Vec3 } from '../geometry';
-import type { Mount, Rig } from '../rig';
+import type { BarSection, Mount, Rig } from '../rig';
 import type { MaterialId } from '../sheet';
 
 export const FINISHES = ['raw', 'powder', 'paint', 'zinc'] as const;
@@ -145,10 +145,12 @@ export interface Crossbar {
   /** ends of its axis */
   readonly from: Vec3;
   readonly to: Vec3;
-  readonly section: { readonly width: number; readonly height: number; readonly wall: number | 'solid' };
+  readonly section: BarSection;
   readonly material: MaterialId;
   /** the holes it is bolted up to, its upper face toward them */
   readonly mounts: readonly string[];
+  /** the factory part whose place it takes */
+  readonly replaces?: string;
 }
 export interface Joint {
   readonly id: string;

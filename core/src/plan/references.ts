@@ -57,13 +57,17 @@ export function crossFaults(doc: PlanDocument, before?: PlanDocument): Fault[] {
     known(`${path}.behind.component`, h.behind?.component, components, 'component');
     direction(`${path}.normal`, h.normal);
   });
+  const factory = unique('rig.factoryParts', rig.factoryParts);
   plan.crossbars.forEach((c, i) => {
+    if (c.replaces !== undefined) known(`plan.crossbars[${i}].replaces`, c.replaces, factory, 'factory part');
     if (members.has(c.id)) say(`plan.crossbars[${i}].id`, `is "${c.id}", which a member already has`);
     if (Math.hypot(c.to[0] - c.from[0], c.to[1] - c.from[1]) < 1)
       say(`plan.crossbars[${i}].to`, 'lies over its other end: the bar has no length');
   });
   const points = unique('rig.servicePoints', rig.servicePoints);
-  unique('rig.factoryParts', rig.factoryParts);
+  rig.factoryParts.forEach((f, i) => {
+    if (f.carries !== undefined) known(`rig.factoryParts[${i}].carries`, f.carries, components, 'component');
+  });
   for (const [option, choice] of Object.entries(rig.selected)) {
     const found = rig.options.find(o => o.id === option);
     if (!found) say(`rig.selected.${option}`, 'names an option that does not exist');

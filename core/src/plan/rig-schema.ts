@@ -9,10 +9,27 @@ import {
   NUT_REACHES,
   SERVICE_KINDS,
 } from '../rig';
-import { id, list, notNegative, num, number, oneOf, outline, point3, positive, record, text } from './fields';
+import {
+  id,
+  list,
+  notNegative,
+  num,
+  number,
+  oneOf,
+  outline,
+  point3,
+  positive,
+  record,
+  text,
+  wordOr,
+} from './fields';
 
 export const when = () =>
   record(list(yup.string().required()), 'must list choice ids').optional().default(undefined);
+
+/** Section of a rectangular bar or tube, mm. */
+export const barSection = () =>
+  yup.object({ width: positive(), height: positive(), wall: wordOr('solid', num().moreThan(0)) });
 
 export const axle = yup.object({ massKg: positive(), wheelRate: positive() }).required();
 
@@ -117,6 +134,8 @@ export const rigSchema = yup
         at: point3(),
         fasteners: list(yup.object({ count: notNegative().integer(), head: id(), thread: text() })),
         reuseFasteners: yup.boolean().required(),
+        carries: yup.string(),
+        section: barSection().optional().default(undefined),
         when: when(),
       }),
     ),

@@ -42,7 +42,7 @@ import {
   STARTS,
   WASHERS,
 } from './plan';
-import { mount, rigSchema } from './rig-schema';
+import { barSection, mount, rigSchema } from './rig-schema';
 
 /*
  * The one definition of a plate-fold/1 document. Strict: nothing is cast, so what is read is what was written.
@@ -150,11 +150,10 @@ export const planSchema = yup
         name: id(),
         from: point3(),
         to: point3(),
-        section: yup
-          .object({ width: positive(), height: positive(), wall: wordOr('solid', num().moreThan(0)) })
-          .required(),
+        section: barSection().required(),
         material: oneOf(MATERIAL_IDS),
         mounts: list(yup.string().required()),
+        replaces: yup.string(),
       }),
     ),
     holes: yup.array().of(mount).optional(),

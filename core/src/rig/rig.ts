@@ -147,6 +147,12 @@ export interface ServicePoint {
   readonly litres?: number;
   readonly when?: When;
 }
+/** A rectangular bar or tube: width across, height up, wall thickness, mm. */
+export interface BarSection {
+  readonly width: number;
+  readonly height: number;
+  readonly wall: number | 'solid';
+}
 export interface FactoryPart {
   readonly id: string;
   readonly name: string;
@@ -155,6 +161,10 @@ export interface FactoryPart {
   readonly at: Vec3;
   readonly fasteners: readonly { readonly count: number; readonly head: string; readonly thread: string }[];
   readonly reuseFasteners: boolean;
+  /** the component that hangs or rests on it, and must be held while it is off */
+  readonly carries?: string;
+  /** its own section, steel, where it is a crossmember: what takes its place is compared with it, mm */
+  readonly section?: BarSection;
   readonly when?: When;
 }
 /** A combination of choices that must not be planned on, and why. */

@@ -40,7 +40,10 @@ export function phaseSequence(
   });
   return installation(
     document,
-    { ...now.rig, factoryParts: [] },
+    {
+      ...now.rig,
+      factoryParts: now.rig.factoryParts.filter(f => !before.rig.factoryParts.some(x => x.id === f.id)),
+    },
     now.panels.filter(fresh),
     joints,
     units,

@@ -1,14 +1,19 @@
 import { type ResolvedJoint, toolsFor } from '../bolt';
 import type { FoldedPanel } from '../fold';
-import type { FactoryPart } from '../rig';
+import type { Component, FactoryPart } from '../rig';
 import { CAUTIONS } from './cautions';
 import { drillStep, holeWork, mendHole, setNutStep } from './hole-work';
 import type { Job } from './job';
 import { kitSteps } from './kit-steps';
 import { markSteps } from './mark-steps';
 import { type Raised, raise } from './raise';
-import { drivetrain, inspectStep, removeStep } from './strip-steps';
+import { drivetrain, holdCarried, inspectStep, removeStep } from './strip-steps';
 import { holdTank, shieldsTank, type TankHold, tankHold } from './tank';
+
+interface Carried {
+  readonly part: FactoryPart;
+  readonly what: Component;
+}
 
 /** What of the steps before the plates the steps of the plates wait for. */
 export interface Prepared {
@@ -19,6 +24,8 @@ export interface Prepared {
   /** how the tank over a plate is held meanwhile, by plate */
   readonly tanks: ReadonlyMap<string, TankHold>;
   readonly raised: Raised;
+  /** factory parts that carry something, which hangs on a jack or straps meanwhile */
+  readonly carried: readonly Carried[];
 }
 
 /** Everything before the first plate goes up, the part that needs no raised vehicle first. `hung`: the plates that bolts hold. */
@@ -47,9 +54,17 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
   });
   const shielded = [...tanks.values()].filter(t => rig.factoryParts.some(f => shieldsTank(f, t.tank)));
   const late = (f: FactoryPart): TankHold | undefined => shielded.find(t => shieldsTank(f, t.tank));
+  const carried: Carried[] = [];
+  /** what is to be done before a part comes off: what it carries is held up, unless a tank's own straps do */
+  const held = (f: FactoryPart, needs: readonly string[]): readonly string[] => {
+    const what = rig.components.find(c => c.id === f.carries);
+    if (!what || [...tanks.values()].some(t => t.tank.id === what.id)) return needs;
+    carried.push({ part: f, what });
+    return [holdCarried(job, f, what, needs)];
+  };
   const removed = rig.factoryParts
     .filter(f => !late(f))
-    .map(f => removeStep(job, f, raised.under, undefined));
+    .map(f => removeStep(job, f, held(f, raised.under), undefined));
   // what lies under a tank's shield is seen last, so that the tank is propped for as short as can be
   const underTank = (j: ResolvedJoint): TankHold | undefined =>
     shielded.find(t => j.joint.panels.some(p => tanks.get(p)?.tank.id === t.tank.id));
@@ -93,12 +108,12 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
   for (const p of early) markThrough(p, inspect);
   let seen = inspect;
   for (const t of tanks.values()) {
-    const held = holdTank(job, t, [seen]);
+    const up = holdTank(job, t, [seen]);
     if (!shielded.includes(t)) {
-      seen = held;
+      seen = up;
       continue;
     }
-    const off = rig.factoryParts.filter(f => late(f) === t).map(f => removeStep(job, f, [held], t));
+    const off = rig.factoryParts.filter(f => late(f) === t).map(f => removeStep(job, f, held(f, [up]), t));
     seen = inspectStep(
       job,
       `inspect-under-${t.tank.id}`,
@@ -133,5 +148,5 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
       ];
     prepare(j, ends);
   }
-  return { inspect: seen, byPanel, tanks, raised };
+  return { inspect: seen, byPanel, tanks, raised, carried };
 }

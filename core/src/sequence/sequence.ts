@@ -3,7 +3,7 @@ import type { FoldedPanel } from '../fold';
 import type { PlanDocument } from '../plan';
 import type { PresentRig } from '../rig';
 import type { UnitSystem } from '../units';
-import { barSteps } from './bar-steps';
+import { barJoints, barSteps } from './bar-steps';
 import { CAUTIONS } from './cautions';
 import { hangingOrder, tiedGroups } from './hang-order';
 import { groupSteps } from './hang-steps';
@@ -12,6 +12,7 @@ import { prepareSteps } from './prepare-steps';
 import { hotParts, RAISING } from './raise';
 import { inOrder, type Sequence } from './step';
 import { withStops } from './stops';
+import { releaseCarried } from './strip-steps';
 import { withTips } from './tips';
 
 /**
@@ -42,6 +43,14 @@ export function installation(
     .map(g => [...g].sort((a, b) => place(a) - place(b)))
     .sort((a, b) => place(a[0] as FoldedPanel) - place(b[0] as FoldedPanel));
   let before: readonly string[] = barSteps(job, [prepared.inspect]);
+  const takesPlace = (part: string) => doc.plan.crossbars.find(c => c.replaces === part);
+  // a bar with bolts of its own is fast by now and bears before any plate is in the jack's way
+  const bears = ({ part }: (typeof prepared.carried)[number]): boolean => {
+    const bar = takesPlace(part.id);
+    return bar !== undefined && barJoints(job, bar.mounts).length > 0;
+  };
+  for (const { part, what } of prepared.carried.filter(bears))
+    before = [releaseCarried(job, part, what, takesPlace(part.id)?.name, before)];
   for (const [g, group] of groups.entries())
     before = groupSteps(job, group, `${g + 1}`, {
       own,
@@ -49,6 +58,9 @@ export function installation(
       before,
       tanks: prepared.tanks,
     });
+
+  for (const { part, what } of prepared.carried.filter(c => !bears(c)))
+    before = [releaseCarried(job, part, what, takesPlace(part.id)?.name, before)];
 
   const { wheelsFree } = RAISING[doc.plan.method.lift];
   const turn = 'Turn the steering slowly lock to lock: no tire, shaft or line touches a plate.';

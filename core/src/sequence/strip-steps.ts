@@ -1,5 +1,5 @@
 import { needsNewNut, type ResolvedJoint, removals } from '../bolt';
-import { type FactoryPart, memberName } from '../rig';
+import { type Component, type FactoryPart, memberName } from '../rig';
 import { CAUTIONS } from './cautions';
 import { addTools, count, type Job, toolsOf } from './job';
 import type { Bag } from './step';
@@ -54,6 +54,63 @@ export function removeStep(
     },
     bags.reduce((n, b) => n + b.count, 0),
   );
+}
+
+/** Holds up what hangs or rests on a factory part, before that comes off; gives the id of the step. */
+export function holdCarried(job: Job, f: FactoryPart, what: Component, needs: readonly string[]): string {
+  const fuel = what.kind === 'fuel-tank';
+  return job.add({
+    id: `support-part-${f.id}`,
+    stage: 'support',
+    title: `Hold up the ${what.name} before the ${f.name} comes off`,
+    why: `The ${f.name} carries it. Mounts, hoses, lines and shafts are not made to.`,
+    hows: fuel
+      ? [
+          'Two ratchet straps round it, rail to rail, a third of its length from each end; clear of hoses and wires.',
+          'Snug, not crushing.',
+        ]
+      : [
+          'A jack with a wide board under its case or pan where its maker lifts it: no filter, sensor or seam on the board.',
+          'Raise it until the mount just lifts, and no further.',
+          'A stand beside the jack, close under the board: a jack alone sinks.',
+        ],
+    needs,
+    puts: [heldBy(what)],
+    tools: fuel ? ['two ratchet straps'] : ['jack with a wide board', 'stand'],
+    cautions: [CAUTIONS.stands, CAUTIONS.maker, ...(fuel ? [CAUTIONS.fuel] : [])],
+    at: f.at,
+  });
+}
+const heldBy = (what: Component): string =>
+  what.kind === 'fuel-tank' ? `straps under the ${what.name}` : `jack under the ${what.name}`;
+
+/** Lets down what was held, onto what took the place of the factory part; with nothing there the part goes back first. */
+export function releaseCarried(
+  job: Job,
+  f: FactoryPart,
+  what: Component,
+  onto: string | undefined,
+  needs: readonly string[],
+): string {
+  return job.add({
+    id: `release-part-${f.id}`,
+    stage: 'support',
+    title: onto
+      ? `Let the ${what.name} down onto the ${onto}`
+      : `Bolt the ${f.name} back under the ${what.name}, then let it down`,
+    why: onto
+      ? `The ${onto} carries it from now on.`
+      : `Nothing in this plan carries the ${what.name} in its place.`,
+    hows: [
+      'Start the bolts of its mounts by hand while it still hangs; then let it down a finger’s width at a time.',
+      'Mounts to the vehicle maker’s torque, with its weight on them.',
+    ],
+    needs,
+    takes: [heldBy(what)],
+    tools: ['torque wrench'],
+    cautions: [CAUTIONS.maker],
+    at: f.at,
+  });
 }
 
 /** Looks at the holes that are there, and at what lies round them. */

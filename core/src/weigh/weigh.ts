@@ -2,7 +2,7 @@ import type { ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { length3, sub3, type Vec3 } from '../geometry';
 import type { Build, Crossbar, Plan } from '../plan';
-import type { PresentRig } from '../rig';
+import type { BarSection, FactoryPart, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
 import { type AxleChange, axleChange, type Load, type RideChange, rideChange, sideChange } from './axle';
 import { type BuildCost, buildCost, hardwareCost, panelCost } from './cost';
@@ -42,6 +42,22 @@ export function crossbarMass(c: Crossbar): number {
   const hollow = wall === 'solid' ? 0 : Math.max(0, width - 2 * wall) * Math.max(0, height - 2 * wall);
   return (width * height - hollow) * length3(sub3(c.to, c.from)) * MATERIALS[c.material].density * 1e-9;
 }
+
+/** Section modulus of a bar for loads from above or below, mm³: I over half its height (Euler-Bernoulli). */
+export function sectionModulus({ width, height, wall }: BarSection): number {
+  const t = wall === 'solid' ? Infinity : wall;
+  const [w, h] = [Math.max(0, width - 2 * t), Math.max(0, height - 2 * t)];
+  return (width * height ** 3 - w * h ** 3) / 6 / height;
+}
+
+/** A crossbar beside the factory part whose place it takes: mass, kg, and section modulus as a share of the old one's, where that is known. */
+export const besideOld = (
+  bar: Crossbar,
+  old: FactoryPart,
+): { readonly moreKg: number; readonly modulus?: number } => ({
+  moreKg: crossbarMass(bar) - old.massKg,
+  ...(old.section ? { modulus: sectionModulus(bar.section) / sectionModulus(old.section) } : {}),
+});
 
 /** Net = plates + crossbars + hardware − factory parts taken off, with what it does to the axles. */
 export function weighBuild(

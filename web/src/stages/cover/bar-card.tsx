@@ -2,8 +2,8 @@ import { barCuts, barHoleWords } from '@plate-fold/core/bolt';
 import { RULES } from '@plate-fold/core/checks';
 import { barFace, type Crossbar, changeCrossbar, removeCrossbar } from '@plate-fold/core/plan';
 import { MATERIAL_IDS, MATERIALS, type MaterialId } from '@plate-fold/core/sheet';
-import { formatLength, formatMass } from '@plate-fold/core/units';
-import { crossbarMass } from '@plate-fold/core/weigh';
+import { fixed, formatLength, formatMass } from '@plate-fold/core/units';
+import { besideOld, crossbarMass } from '@plate-fold/core/weigh';
 import { Trash2, X } from 'lucide-react';
 import { FindingCard } from '../../shared/finding-card';
 import { useRun } from '../../state/commands/run';
@@ -16,6 +16,41 @@ import { Select } from '../../ui/select';
 /** Wall that a tube gets when it stops being solid, mm: 1/8 in. */
 const USUAL_WALL = 3.175;
 const METALS = MATERIAL_IDS.filter(m => MATERIALS[m].family !== 'plastic');
+
+const NOTHING = 'nothing';
+
+/** The factory part whose place the bar takes, and how it stands beside it. */
+function Replaces({ bar, onReplace }: { bar: Crossbar; onReplace: (part: string | undefined) => void }) {
+  const { rig } = useFacts();
+  const units = useAppSelector(s => s.view.units);
+  const parts = rig.factoryParts.filter(f => f.carries !== undefined || f.section || f.id === bar.replaces);
+  if (parts.length === 0) return null;
+  const old = parts.find(f => f.id === bar.replaces);
+  const beside = old && besideOld(bar, old);
+  return (
+    <section aria-label="In place of" className="mt-3">
+      <span className="block text-note text-ink2">In place of</span>
+      <Select
+        label="In place of"
+        value={bar.replaces ?? NOTHING}
+        choices={[{ value: NOTHING, name: 'nothing' }, ...parts.map(f => ({ value: f.id, name: f.name }))]}
+        onChoose={v => onReplace(v === NOTHING ? undefined : v)}
+        className="w-full"
+      />
+      {beside && (
+        <p className="mt-1 text-small leading-snug">
+          {formatMass(Math.abs(beside.moreKg), units)} {beside.moreKg < 0 ? 'lighter' : 'heavier'} than it
+          {beside.modulus !== undefined && (
+            <>
+              ; section modulus <span className="fig">{fixed(beside.modulus, 2)}</span> times its own
+            </>
+          )}
+          . An estimate for one load from below; the vehicle maker’s part was made for more than that.
+        </p>
+      )}
+    </section>
+  );
+}
 
 /** One crossbar: what it is of, where it hangs, its holes, and what is wrong with it. */
 export function BarCard({ bar, onClose }: { bar: Crossbar; onClose: () => void }) {
@@ -119,6 +154,7 @@ export function BarCard({ bar, onClose }: { bar: Crossbar; onClose: () => void }
           }}
         />
       </div>
+      <Replaces bar={bar} onReplace={replaces => set({ replaces })} />
       <section aria-label="Holes of the crossbar" className="mt-3">
         <h3 className="font-bold">Cutting and drilling</h3>
         <ul className="text-small leading-snug">
