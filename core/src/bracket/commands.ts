@@ -1,10 +1,11 @@
 import { clinchHole, drawnPanels, outwardOf, threadNamed } from '../bolt';
 import { solidClashes } from '../cover';
 import { brakeOrder, dieFor, type FoldedPanel, foldPanel, leastFlange, shopOf } from '../fold';
-import { contains, toSpace, underGround, type Vec2, type Vec3 } from '../geometry';
+import { contains, distanceToOutline, toSpace, underGround, type Vec2, type Vec3 } from '../geometry';
 import {
   type Command,
   command,
+  counted,
   freshId,
   inPlan,
   type Joint,
@@ -39,13 +40,20 @@ const MIRRORED = 6;
 /** Brackets differ by no more than this, mm or degrees, and are one part. */
 const ALIKE = 0.05;
 
-/** The face of a plate over a place on the ground plane: its upper side, where a bracket comes down on it. */
-function plateFace(p: FoldedPanel, [x, y]: Vec2): { readonly at: Vec3; readonly normal: Vec3 } | undefined {
+/** The face of a plate over a place on the ground plane: its upper side, where a bracket comes down on it; and how far off its edges that is, mm. */
+function plateFace(
+  p: FoldedPanel,
+  [x, y]: Vec2,
+): { readonly at: Vec3; readonly normal: Vec3; readonly off: number } | undefined {
   for (const f of p.facets) {
     if (f.frame.n[2] < FLAT) continue;
     const on = underGround(f.frame, x, y);
     if (!contains(f.outline, on)) continue;
-    return { at: toSpace(f.frame, on, p.sheet.thickness), normal: f.frame.n };
+    return {
+      at: toSpace(f.frame, on, p.sheet.thickness),
+      normal: f.frame.n,
+      off: distanceToOutline(f.outline, on),
+    };
   }
   return undefined;
 }
@@ -103,6 +111,8 @@ export interface BracketWish {
   /** the plate, and where on it, on the ground plane, mm */
   readonly panel: string;
   readonly at: Vec2;
+  /** plates below it that the same bolt holds, outermost first */
+  readonly below?: readonly string[];
   readonly sheet?: SheetChoice;
   /** play for centring, mm: slots instead of round holes */
   readonly play?: number;
@@ -123,6 +133,11 @@ export function bracketFor(
   if (!plate) return err('there is no such plate');
   const face = plateFace(plate, wish.at);
   if (!face) return err(`${panelWord(plate.panel)} is not there: press a flat part of it`);
+  for (const id of wish.below ?? []) {
+    const under = panels.find(p => p.panel.id === id);
+    if (!under || !plateFace(under, wish.at))
+      return err(`${under ? panelWord(under.panel) : id} is not under that place`);
+  }
   const sheet = wish.sheet ?? BRACKET_SHEET;
   const shop = shopOf(doc.plan);
   const die = dieFor(sheet.thickness, shop.dies);
@@ -155,7 +170,7 @@ function bracketJoints(
     id: freshId('j', [...doc.plan.joints, vehicle]),
     mount: undefined,
     at: made.plateAt.map(c => roundTo(c, 3)) as unknown as Vec3,
-    panels: [wish.panel, id],
+    panels: [...(wish.below ?? []), wish.panel, id],
     nut: 'clinch',
     threadIn: id,
     ...(two ? { slots: { [id]: two } } : {}),
@@ -287,7 +302,8 @@ function remade(doc: PlanDocument, { bracket, ...part }: Remade): Result<PlanDoc
   const sheet = part.sheet ?? panel.sheet;
   const made = bracketAdded(panelsRemoved(doc, [bracket]), {
     mount: hole.mount,
-    panel: plate.panels[0] ?? '',
+    panel: plate.panels.at(-2) ?? '',
+    below: plate.panels.slice(0, -2),
     at: part.at ?? [plate.at[0], plate.at[1]],
     ...(sheet ? { sheet } : {}),
     ...(play > 0 ? { play } : {}),
@@ -356,5 +372,62 @@ export const remakeBracket = command<Remade>({
   },
 });
 
+/** Places round a hole where a bracket may meet its plate, nearest first: so far off, mm, and in so many directions. */
+const ASIDE = [55, 80, 110, 145] as const;
+const WAYS = 8;
+/** How far its hole keeps off the edges of its plates, in diameters: clear of bends too, then AISC 360-16 J3.4 (from memory) and a little. */
+const OFF = [2.8, 1.6] as const;
+const aside = ([x, y]: Vec3, far: number): readonly Vec2[] =>
+  Array.from({ length: WAYS }, (_, w): Vec2 => {
+    // across the vehicle first, along the overlap of two plates
+    const turn = (2 * Math.PI * (w + WAYS / 4)) / WAYS;
+    return [x + far * Math.cos(turn), y + far * Math.sin(turn)];
+  });
+/** Bolts of a plate keep so far from one another, in diameters of the bolt: common practice, no source. */
+const APART = 4;
+
+/** One bolt taken out of a plate, and a bracket from its hole in place of it: at the nearest place where one can be made. */
+function hungInstead(doc: PlanDocument, id: string): Result<PlanDocument> {
+  const joint = doc.plan.joints.find(j => j.id === id);
+  const panel = joint?.panels.at(-1);
+  if (!joint?.mount || panel === undefined) return err(`bolt ${id} holds no plate to the vehicle`);
+  const mount = presentOf(doc).mounts.find(m => m.id === joint.mount);
+  if (!mount) return err(`there is no hole ${joint.mount} with these options`);
+  const without = inPlan(doc, { joints: doc.plan.joints.filter(j => j !== joint) });
+  const d = boltOf(joint.fastener.thread);
+  const others = doc.plan.joints.flatMap((j): readonly Vec2[] => {
+    const at = j.mount === undefined ? j.at : presentOf(doc).mounts.find(m => m.id === j.mount)?.at;
+    return j !== joint && at && j.panels.includes(panel) ? [[at[0], at[1]]] : [];
+  });
+  const below = joint.panels.slice(0, -1);
+  const sheets = drawnPanels(doc).filter(p => joint.panels.includes(p.panel.id));
+  let why = 'its plate is too small, or too full of bolts, for a bracket beside it';
+  // first well off every edge and bend, then as near as a hole may be
+  for (const off of OFF)
+    for (const at of ASIDE.flatMap(far => aside(mount.at, far))) {
+      if (others.some(o => Math.hypot(o[0] - at[0], o[1] - at[1]) < APART * d)) continue;
+      if (!sheets.every(p => (plateFace(p, at)?.off ?? 0) >= off * d)) continue;
+      const made = bracketAdded(without, { mount: mount.id, panel, at, below });
+      if (made.ok) return ok(made.value.document);
+      why = made.fault;
+    }
+  return err(why);
+}
+
+/** Bolts on tall spacers taken out, each hung by a bracket from its hole. */
+export const hangInstead = command<{ readonly joints: readonly string[] }>({
+  id: 'bracket.instead',
+  label: (_, { joints }) => `hang ${counted(joints, 'bolt')} by brackets`,
+  run: (doc, { joints }) => {
+    let now = doc;
+    for (const id of joints) {
+      const made = hungInstead(now, id);
+      if (!made.ok) return made;
+      now = made.value;
+    }
+    return ok(now);
+  },
+});
+
 /** What changes brackets. */
-export const BRACKET_COMMANDS: readonly Command[] = [addBracket, addTwin, remakeBracket];
+export const BRACKET_COMMANDS: readonly Command[] = [addBracket, addTwin, remakeBracket, hangInstead];

@@ -1,6 +1,7 @@
 import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { LONGEST_SPACER } from '../bolt';
 import { check } from '../checks';
 import { gapsAtRest, longestSpan } from '../cover';
 import { gatherFacts } from '../derive';
@@ -9,6 +10,8 @@ import {
   blankPlan,
   buildOf,
   checkDocument,
+  done,
+  isBracket,
   type PlanDocument,
   presentOf,
   sheetOf,
@@ -16,7 +19,7 @@ import {
 } from '../plan';
 import { BODIES, startingRig } from '../rig';
 import { anyBlankPlan, usualWish } from '../testing/random';
-import { proposalTaken, propose, type Wish } from './index';
+import { proposalTaken, propose, takeProposal, type Wish } from './index';
 
 const wishFor = (doc: PlanDocument, part: Partial<Wish> = {}): Wish => ({ ...usualWish(doc), ...part });
 
@@ -166,5 +169,47 @@ describe('a proposed set', () => {
     expect(span(4.7625, 2)).toBeGreaterThan(1.5 * span(4.7625, 0));
     // 8·Sy·t²·b/4 / (m·g/2) by hand for 3/16 in grade 36 (250 MPa), 600 mm wide, 1120 kg on the front axle
     expect(span(4.7625, 0)).toBeCloseTo((8 * 250 * 4.7625 ** 2 * 600) / 4 / ((1120 * 9.80665) / 2), -1);
+  });
+});
+
+describe('a suggested plate whose spacers would be too tall', () => {
+  it('is hung by brackets where there is room for them, never the worse for it, and says so', () => {
+    let hung = 0;
+    const grave = (doc: PlanDocument): readonly string[] =>
+      check(gatherFacts(doc))
+        .filter(f => f.severity !== 'note')
+        .map(f => f.rule);
+    fc.assert(
+      fc.property(anyBlankPlan, doc => {
+        const wish = wishFor(doc);
+        const proposal = propose(doc, wish);
+        const bare = proposalTaken(doc, proposal, wish);
+        if (!bare.plan.joints.some(j => j.spacer > LONGEST_SPACER)) return;
+        const plates = proposal.plates.map(p => p.panel.id);
+        const r = done(takeProposal, doc, { proposal, wish, plates, replace: false });
+        if (!r.ok) throw new Error(r.fault);
+        const read = checkDocument(structuredClone(r.value));
+        expect(read.ok ? [] : read.faults).toEqual([]);
+        const [before, after] = [grave(bare), grave(r.value)];
+        for (const rule of new Set(after))
+          expect(after.filter(x => x === rule).length, rule).toBeLessThanOrEqual(
+            before.filter(x => x === rule).length,
+          );
+        const brackets = r.value.plan.panels.filter(isBracket);
+        if (brackets.length === 0) return;
+        hung++;
+        // each is bolted to the vehicle and to its plate, by its own thread
+        for (const b of brackets) {
+          const own = r.value.plan.joints.filter(j => j.panels.includes(b.id));
+          expect(own.map(j => j.mount !== undefined).sort()).toEqual([false, true]);
+          expect(own.find(j => j.mount === undefined)?.threadIn).toBe(b.id);
+        }
+        expect(proposal.plates.flatMap(p => p.reasons).join(' ')).toMatch(/Hung by (a|\d+) bracket/);
+        const tall = r.value.plan.joints.filter(j => j.spacer > LONGEST_SPACER).length;
+        expect(tall).toBeLessThan(bare.plan.joints.filter(j => j.spacer > LONGEST_SPACER).length);
+      }),
+      { numRuns: Number(process.env.SOAK_RIGS ?? 60), seed: Number(process.env.SOAK_SEED ?? 3) },
+    );
+    expect(hung).toBeGreaterThan(0);
   });
 });

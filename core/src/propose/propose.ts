@@ -1,9 +1,10 @@
 import { check, plateName, wordsIn } from '../checks';
 import { coverage } from '../cover';
 import { gatherFacts } from '../derive';
-import { inPlan, type PlanDocument, presentOf } from '../plan';
+import { inPlan, isBracket, type PlanDocument, presentOf } from '../plan';
 import { memberName, type PresentRig } from '../rig';
 import type { UnitSystem } from '../units';
+import { hungByBrackets } from './hung';
 import { lanesOf } from './lanes';
 import { laidOut } from './layout';
 import { type Station, stationsOf } from './stations';
@@ -96,7 +97,7 @@ function attempt(
       (s, p) => s.replaceAll(plateName(facts, p.panel.id), `The ${nameOf(p.panel.id)} plate`),
       f.text,
     );
-    said.push({ about: f.about, text });
+    said.push({ rule: f.rule, about: f.about, text });
   }
   return { proposal: { plates, seams, prevented: said }, found, beyond, tooFar };
 }
@@ -130,8 +131,43 @@ export function propose(doc: PlanDocument, wish: Wish, system: UnitSystem = 'met
         : b,
     undefined,
   );
-  return best ? passing(best.made.proposal, rig, best.passed, stations) : first.proposal;
+  const made = best ? passing(best.made.proposal, rig, best.passed, stations) : first.proposal;
+  return onBrackets(doc, made, wish);
 }
+
+/** A proposal that says which of its plates are hung by brackets when they are taken, and no more that their spacers are too tall. */
+function onBrackets(doc: PlanDocument, p: Proposal, wish: Wish): Proposal {
+  if (!p.prevented.some(x => x.rule === TALL)) return p;
+  const taken = proposalTaken(doc, p, wish);
+  const hung = hungByBrackets(taken);
+  if (hung === taken) return p;
+  const still = new Set(
+    check(gatherFacts(hung))
+      .filter(f => f.rule === TALL)
+      .map(f => f.about[0]),
+  );
+  const count = (plate: string): number =>
+    hung.plan.panels.filter(
+      b => isBracket(b) && hung.plan.joints.some(j => j.panels.at(-1) === b.id && j.panels.at(-2) === plate),
+    ).length;
+  return {
+    ...p,
+    prevented: p.prevented.filter(x => x.rule !== TALL || still.has(x.about[0])),
+    plates: p.plates.map(plate => {
+      const n = count(plate.panel.id);
+      return n === 0
+        ? plate
+        : {
+            ...plate,
+            reasons: [
+              ...plate.reasons,
+              `Hung by ${n === 1 ? 'a bracket' : `${n} brackets`} from its holes: spacers would be too tall.`,
+            ],
+          };
+    }),
+  };
+}
+const TALL = 'spacer-long';
 
 /** A proposal whose plates say which members they pass under without a bolt. */
 function passing(

@@ -9,6 +9,7 @@ import {
   UNMARKED,
 } from '../plan';
 import type { Mount } from '../rig';
+import { hungByBrackets } from './hung';
 import type { Proposal, Wish } from './wish';
 
 /** The document with the taken plates of a proposal in it; bolts, new holes, bars and seams come with them. */
@@ -48,7 +49,7 @@ export function proposalTaken(
   );
 }
 
-/** Takes the chosen plates of a proposal, beside the plates there are or in their place. */
+/** Takes the chosen plates of a proposal, beside the plates there are or in their place; by brackets where spacers would be too tall. */
 export const takeProposal = command<{
   readonly proposal: Proposal;
   readonly wish: Wish;
@@ -59,6 +60,6 @@ export const takeProposal = command<{
   label: (_, { plates }) => `take ${plates.length} suggested plate${plates.length === 1 ? '' : 's'}`,
   run: (doc, { proposal, wish, plates, replace }) => {
     const all = doc.plan.panels.map(p => p.id);
-    return proposalTaken(replace ? panelsRemoved(doc, all) : doc, proposal, wish, plates);
+    return hungByBrackets(proposalTaken(replace ? panelsRemoved(doc, all) : doc, proposal, wish, plates));
   },
 });

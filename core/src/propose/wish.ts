@@ -27,6 +27,8 @@ export interface ProposedPlate {
 
 /** What could not be done, or what the checks still find, and why. */
 export interface Announced {
+  /** the rule that finds it, where one does */
+  readonly rule?: string;
   readonly about: readonly string[];
   readonly text: string;
 }

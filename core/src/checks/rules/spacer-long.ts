@@ -1,4 +1,6 @@
 import { LONGEST_SPACER } from '../../bolt';
+import { hangInstead } from '../../bracket';
+import { callOf } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 export const spacerLong: Rule = {
@@ -18,6 +20,16 @@ export const spacerLong: Rule = {
         about: plate ? [about, ...mine.map(j => j.id)] : [about],
         text: `${plate ? `${plateName(facts, about)} needs` : `Bolt ${about} of a crossbar needs`} spacers of ${words.tape(most)}${plate ? ` at ${mine.length === 1 ? `bolt ${mine[0]?.id}` : `${mine.length} bolts`}` : ''}; ${words.tape(LONGEST_SPACER)} is the limit.`,
         remedy: 'Fold the plate up to the crossmember, bolt it to a lower one, or add a crossbar between.',
+        ...(plate
+          ? {
+              more: [
+                {
+                  remedy: `Hang it by ${mine.length === 1 ? 'a bracket from that hole' : 'brackets from those holes'} instead.`,
+                  mend: callOf(hangInstead, { joints: mine.map(j => j.id) }),
+                },
+              ],
+            }
+          : {}),
       };
     });
   },
