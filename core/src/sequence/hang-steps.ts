@@ -1,11 +1,22 @@
-import { HAND_TOOLS, type ResolvedJoint, saidWay, seatsOf, wrongWays } from '../bolt';
+import { HAND_TOOLS, type ResolvedJoint, saidWay, seatsOf, toolsFor, wrongWays } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { isBracket, panelWord } from '../plan';
+import { coveredLater, seatWords } from './bracket-how';
 import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
 import { drillStep, holeWork } from './hole-work';
 import { supportOf } from './jack';
-import { count, isHeavy, isHeavyOverhead, type Job, marksOf, spotOf, toolsOf, weightCaution } from './job';
+import {
+  addTools,
+  count,
+  isHeavy,
+  isHeavyOverhead,
+  type Job,
+  marksOf,
+  spotOf,
+  toolsOf,
+  weightCaution,
+} from './job';
 import { rowsOf, startOrder } from './order';
 import { propOf } from './prop';
 import { releaseTank, type TankHold } from './tank';
@@ -54,6 +65,7 @@ function raisePlate(
   first: readonly ResolvedJoint[],
   hold: TankHold | undefined,
   tag: string,
+  early: readonly ResolvedJoint[] = [],
 ): string {
   const { add, doc } = job;
   const { id } = p.panel;
@@ -77,7 +89,17 @@ function raisePlate(
       why: 'It goes up before the plate that hangs on it, as its drawing shows: which leg up, which side of the member.',
       panels: [id],
       needs: [...needs, ...under.map(u => `hang-${u}${tag}`)],
-      hows: [...turnedHow(job, p), 'Leave its bolt loose: the plate finds its place first.'],
+      hows: [
+        ...seatWords(job, id),
+        ...turnedHow(job, p),
+        ...(early.length === 0
+          ? [
+              job.joints.some(j => j.joint.slots?.[id])
+                ? 'Leave its bolt hand-tight: its slots move until the plate has found its place.'
+                : 'Leave its bolt loose: the plate finds its place first.',
+            ]
+          : []),
+      ],
       people: 1,
     });
   const support = add({
@@ -122,6 +144,41 @@ function raisePlate(
   });
 }
 
+/** Tightens the bolts of a bracket that nothing reaches once its plate is up; gives the id of the step. */
+function makeFast(
+  job: Job,
+  p: FoldedPanel,
+  mine: readonly ResolvedJoint[],
+  needs: readonly string[],
+  tag: string,
+): string {
+  const what = panelWord(p.panel);
+  const torques = Object.fromEntries(mine.map(j => [j.id, j.torqueNm]));
+  return job.add(
+    {
+      id: `fast-${p.panel.id}${tag}`,
+      stage: 'tighten',
+      title: `Tighten ${mine.length === 1 ? 'the bolt' : `${count(mine.length, 'bolt')}`} of ${what} before its plate goes up`,
+      why: 'The plate covers its head: no socket reaches it afterwards.',
+      hows: [
+        'Set it by a tape to where the plate’s hole comes, square to its face, and hold it there while it is tightened.',
+      ],
+      panels: [p.panel.id],
+      joints: mine.map(j => j.id),
+      torqueNm: Math.min(...Object.values(torques)),
+      torques,
+      pass: 1,
+      passes: 1,
+      share: 1,
+      needs,
+      tools: addTools(...mine.map(j => toolsFor(j))),
+      cautions: [CAUTIONS.maker],
+      impact: 'never',
+    },
+    mine.length,
+  );
+}
+
 /**
  * The steps that bring a group of tied plates up and make it fast: each plate supported, raised and started, all of them slid home, then
  * tightened in rounds that go over every plate of the group before the next begins. A plate keeps its jack until bolts in two rows are
@@ -144,6 +201,8 @@ export function groupSteps(
   const hung: string[] = [];
   const jacked: { readonly p: FoldedPanel; readonly until: readonly ResolvedJoint[] }[] = [];
   const tight: FoldedPanel[] = [];
+  /** bolts that are tight before the group is */
+  const fast = new Set<string>();
   const loose = joints.filter(j => j.joint.tightenBefore !== 'hang');
   const prop = propOf(method.lift);
   const jackOff = (p: FoldedPanel, needs: readonly string[], fast: boolean): string =>
@@ -164,7 +223,9 @@ export function groupSteps(
     const order = startOrder(now.map(spotOf), method.start);
     const first = order.slice(0, 2).flatMap(x => now.filter(j => j.id === x));
     const hold = asked.tanks.get(id);
-    const hang = raisePlate(job, p, group, last, first, hold, tag);
+    // a bracket's bolt that a plate covers is made fast before that plate comes
+    const early = isBracket(p.panel) ? now.filter(j => coveredLater(j, group)) : [];
+    const hang = raisePlate(job, p, group, last, first, hold, tag, early);
     hung.push(hang);
     last = [hang];
     const begin = (
@@ -210,6 +271,10 @@ export function groupSteps(
     const touching = loose.filter(
       j => j.joint.panels.includes(id) && group.some(g => g.panel.id === j.joint.panels[0]),
     );
+    if (early.length > 0) {
+      for (const j of early) fast.add(j.id);
+      last = [makeFast(job, p, early, last, tag)];
+    }
     if (isBracket(p.panel)) continue;
     if (hold?.by === 'one jack' || rowsOf(touching.map(spotOf)) < 2) tight.push(p);
     else jacked.push({ p, until: touching });
@@ -233,7 +298,12 @@ export function groupSteps(
   });
   let ends = tightenSteps(
     job,
-    group.map(p => plateTightened(p, own.get(p.panel.id) ?? [])),
+    group.map(p =>
+      plateTightened(
+        p,
+        (own.get(p.panel.id) ?? []).filter(j => !fast.has(j.id)),
+      ),
+    ),
     [home],
     tag,
   );
