@@ -1,7 +1,12 @@
+import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { gatherFacts } from '../derive';
+import { fourZ } from '../testing/hung-plates';
 import {
+  bagsByPlate,
   EMPTY_KIT,
+  hardwareList,
   kitComplete,
   kitGaps,
   type ResolvedJoint,
@@ -87,5 +92,27 @@ describe('the owner’s torque wrenches', () => {
     expect(of()).toEqual([8, 25, 50, 98]);
     expect(of([20, 100])).toEqual([8, 98]);
     expect(of([20, 100], [5, 25])).toEqual([98]);
+  });
+});
+
+describe('bags by plate', () => {
+  it('hold every part once, each with the plate its bolt is started with', () => {
+    for (const doc of [demo('bramble'), demo('heron'), fourZ(demo('bramble'))]) {
+      const { joints, panels } = gatherFacts(doc);
+      const bags = bagsByPlate(joints, panels);
+      const sum = new Map<string, number>();
+      for (const l of bags.flatMap(b => b.lines)) sum.set(l.part, (sum.get(l.part) ?? 0) + l.count);
+      expect(Object.fromEntries(sum)).toEqual(
+        Object.fromEntries(hardwareList(joints).map(l => [l.part, l.count])),
+      );
+      expect(bags.flatMap(b => b.joints).sort()).toEqual(joints.map(j => j.id).sort());
+      for (const b of bags)
+        for (const id of b.joints) expect(joints.find(j => j.id === id)?.joint.panels[0]).toBe(b.panel);
+    }
+    // a bracket has a bag of its own; Heron's bar comes last
+    const hung = gatherFacts(fourZ(demo('bramble')));
+    expect(bagsByPlate(hung.joints, hung.panels)).toHaveLength(5);
+    const heron = gatherFacts(demo('heron'));
+    expect(bagsByPlate(heron.joints, heron.panels).at(-1)?.panel).toBeUndefined();
   });
 });

@@ -21,6 +21,34 @@ export function hardwareList(joints: readonly ResolvedJoint[]): readonly Shoppin
   return [...lines.values()].sort((a, b) => PART_KINDS.indexOf(a.kind) - PART_KINDS.indexOf(b.kind));
 }
 
+/** A labeled bag of the kit: what goes in with one plate, bracket or crossbar. */
+export interface PartBag {
+  /** the outermost panel its bolts pass; undefined for bolts of crossbars alone */
+  readonly panel?: string;
+  readonly joints: readonly string[];
+  readonly lines: readonly ShoppingLine[];
+}
+
+/** The bag list apart by what each bolt is started with, its outermost plate, in the order of the panels given; crossbars last. Every part is in one bag. */
+export function bagsByPlate(
+  joints: readonly ResolvedJoint[],
+  panels: readonly { readonly panel: { readonly id: string } }[],
+): readonly PartBag[] {
+  const bagOf = (panel: string | undefined): readonly PartBag[] => {
+    const own = joints.filter(j => j.joint.panels[0] === panel);
+    return own.length === 0
+      ? []
+      : [
+          {
+            ...(panel === undefined ? {} : { panel }),
+            joints: own.map(j => j.id),
+            lines: hardwareList(own),
+          },
+        ];
+  };
+  return [...panels.map(p => p.panel.id), undefined].flatMap(bagOf);
+}
+
 /**
  * One roll for the whole job: sockets, keys, bits, wrenches and drills, each with the joints it is for; with what is
  * around the joints also the extensions that get a ratchet past it.

@@ -1,6 +1,7 @@
-import { hardwareList, toBuy } from '@plate-fold/core/bolt';
+import { bagsByPlate, hardwareList, toBuy } from '@plate-fold/core/bolt';
 import { buyListCsv, fileName } from '@plate-fold/core/formats';
-import { buildName } from '@plate-fold/core/plan';
+import { buildName, panelWord } from '@plate-fold/core/plan';
+import { sentence } from '@plate-fold/core/units';
 import { usePutOnShelfMutation, useShelfQuery } from '../../state/api';
 import { useFacts } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
@@ -10,7 +11,7 @@ import { ListHead } from './list-head';
 
 /** What the active build needs, what lies on the shelf, and what is to buy, in packs. */
 export function HardwareList() {
-  const { joints, document, build } = useFacts();
+  const { joints, panels, document, build } = useFacts();
   const units = useAppSelector(s => s.view.units);
   const { data: shelf = [], isError } = useShelfQuery();
   const [put, putting] = usePutOnShelfMutation();
@@ -95,6 +96,36 @@ export function HardwareList() {
         Lengths follow the sheet of {buildName(build)}: another build may need other bolts. Pack sizes are
         estimates. Buy a spare of each.
       </p>
+      <section aria-label="Bags by plate" className="mt-5">
+        <h3 className="text-title font-bold">A bag for each plate</h3>
+        <p className="text-small text-ink2">
+          Sort it on the bench, a label on every bag: what is started with that plate, and nothing else.
+        </p>
+        <ul className="mt-2 grid items-start gap-2 desk:grid-cols-2">
+          {bagsByPlate(joints, panels).map(b => {
+            const panel = panels.find(p => p.panel.id === b.panel)?.panel;
+            return (
+              <li
+                key={b.panel ?? 'crossbars'}
+                className="break-inside-avoid rounded-tight border border-scribe bg-paper p-3"
+              >
+                <h4 className="font-bold">
+                  {panel ? `${sentence(panelWord(panel))}, ${panel.name}` : 'Crossbars'}
+                </h4>
+                <p className="text-note text-ink2">Bolts {b.joints.join(', ')}</p>
+                <ul className="mt-1">
+                  {b.lines.map(l => (
+                    <li key={l.part} className="flex gap-3 border-t border-scribe/60 py-1">
+                      <span className="fig w-8 text-right">{l.count}</span>
+                      <span className="leading-tight">{l.part}</span>
+                    </li>
+                  ))}
+                </ul>
+              </li>
+            );
+          })}
+        </ul>
+      </section>
     </div>
   );
 }
