@@ -2,6 +2,7 @@ import { type FoldedPanel, facetInSpace } from '../fold';
 import { type Box, boxesMeet, boxOf, type Vec3 } from '../geometry';
 import type { PresentRig } from '../rig';
 import type { ResolvedJoint } from './joint';
+import { looksDown } from './seat';
 
 /** What stands around a joint and may be in a ratchet's way. */
 export interface Around {
@@ -39,9 +40,11 @@ function lowestWithin(points: readonly Vec3[], box: Box): number | undefined {
 
 /**
  * How deep the turned end of a joint lies behind what hangs lower right beside it (a folded lip, another plate, a rail), mm,
- * 0 where it stands free. The plate the bolt goes through is not in its own way.
+ * 0 where it stands free, and where it does not look down: what stands beside such a head is not known. The plate the bolt goes through is
+ * not in its own way.
  */
 export function recessMm(j: ResolvedJoint, { panels, rig }: Around): number {
+  if (!looksDown(j.mount)) return 0;
   const [x, y, z] = j.at;
   const r = RATCHET.around;
   const box: Box = { min: [x - r, y - r], max: [x + r, y + r] };

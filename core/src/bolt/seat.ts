@@ -68,6 +68,9 @@ const DOWN: Vec3 = [0, 0, -1];
 export const outwardOf = (mount: Pick<Mount, 'normal'> | undefined): Vec3 =>
   mount?.normal ? unit3(mount.normal) : DOWN;
 
+/** Whether a hole looks down, more or less: reached from below, as most are. */
+export const looksDown = (mount: Pick<Mount, 'normal'> | undefined): boolean => outwardOf(mount)[2] < -0.7;
+
 /** A plate's place on an axis: of all its flats the one that lies where the stack wants it, or the nearest it passes by. */
 function seatIn(p: FoldedPanel, face: Vec3, axis: Vec3, wanted: number): PlateSeat | undefined {
   const t = p.sheet.thickness;

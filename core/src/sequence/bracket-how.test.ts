@@ -1,9 +1,10 @@
 import { demo } from '@plate-fold/demo';
 import { describe, expect, it } from 'vitest';
+import { recessMm } from '../bolt';
 import { gatherFacts } from '../derive';
 import { fourZ, twoL } from '../testing/hung-plates';
 import { coveredLater } from './bracket-how';
-import { installationOf } from './index';
+import { installationOf, nutReaches } from './index';
 
 describe('a bracket in the run', () => {
   it('is told how it sits: on which face, and where its other hole comes', () => {
@@ -60,5 +61,18 @@ describe('a bracket in the run', () => {
     };
     const facts = gatherFacts(open);
     expect(coveredLater(j!, facts.panels)).toBe(false);
+  });
+});
+
+describe('a bolt that looks sideways', () => {
+  it('is not judged from below: no extension for the plate under it, and its nut is reached past its member', () => {
+    const facts = gatherFacts(twoL(demo('bramble')));
+    const [j] = facts.joints.filter(x => x.mount);
+    expect(recessMm(j!, facts)).toBe(0);
+    // the same hole looking down would lie deep behind the plate
+    const { normal: _, ...mount } = j!.mount!;
+    expect(recessMm({ ...j!, mount }, facts)).toBeGreaterThan(20);
+    const open = { ...j!, mount: { ...j!.mount!, nutReach: 'open' as const } };
+    expect(nutReaches(facts.document, facts.panels, [open]).get(j!.id)?.until).toBe('always');
   });
 });

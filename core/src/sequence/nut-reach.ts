@@ -1,4 +1,4 @@
-import type { ResolvedJoint } from '../bolt';
+import { looksDown, type ResolvedJoint } from '../bolt';
 import { fromBelow, keptShadow, type Shadow } from '../cover';
 import type { FoldedPanel } from '../fold';
 import { boxesMeet, grown, inRegion, union, type Vec2 } from '../geometry';
@@ -86,7 +86,8 @@ export function nutReaches(
           },
         ];
       const way = mount.nutReach === 'slot' ? 'through the opening of the member' : 'from behind';
-      const closer = closing(mount, [j.at[0], j.at[1]]);
+      // plates close off what is over them; the back of a hole in a side is got at past the member
+      const closer = looksDown(mount) ? closing(mount, [j.at[0], j.at[1]]) : undefined;
       if (!closer)
         return [j.id, { until: 'always', said: `A wrench gets to the nut ${way}, even with the plates up.` }];
       const own = j.joint.panels.includes(closer.panel.id);
