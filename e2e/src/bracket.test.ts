@@ -1,7 +1,20 @@
 import { readDxf } from '@plate-fold/core/formats';
+import { blankPlan } from '@plate-fold/core/plan';
+import { demo } from '@plate-fold/demo';
 import type { Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { DESK, downloadsOf, openPage, PHONE, press, saved, says, storedPlan } from './browser';
+import {
+  DESK,
+  downloadsOf,
+  openPage,
+  PHONE,
+  press,
+  saved,
+  says,
+  startRun,
+  storedPlan,
+  walkUntil,
+} from './browser';
 import { it } from './fixtures';
 
 const COVER = '/plan/bramble-winter/cover';
@@ -98,5 +111,61 @@ describe('a bracket', () => {
     expect(await storedPlan(server, page, 'bramble-winter')).toEqual(before);
     await press(page, 'Stop');
     await page.browserContext().close();
+  });
+
+  it('comes with a suggested set whose crossmember is too high for spacers, is made ready on the bench and hung as the run says', async ({
+    browser,
+    server,
+  }) => {
+    // Bramble with its fourth crossmember as high as some have it, and nothing under it yet
+    const { rig } = demo('bramble');
+    const up = 100;
+    const bare = blankPlan(
+      {
+        ...rig,
+        id: 'high-crossmember',
+        members: rig.members.map(m =>
+          m.id === 'cross-4' ? { ...m, zBottom: m.zBottom + up, zTop: m.zTop + up } : m,
+        ),
+        mounts: rig.mounts.map(h =>
+          h.member === 'cross-4' ? { ...h, at: [h.at[0], h.at[1], h.at[2] + up] as const } : h,
+        ),
+      },
+      'high-crossmember',
+      'high crossmember',
+    );
+    const sent = await fetch(server.at('/api/documents'), {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ document: bare }),
+    });
+    expect(sent.status).toBe(201);
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at('/plan/high-crossmember/cover'));
+    await press(page, 'Suggest plates');
+    await press(page, 'Suggest');
+    await says(page, /Hung by (a bracket|\d brackets) from/);
+    await says(page, /Add 5 of 5 plates/);
+    await page.locator('::-p-text(Add 5 of 5 plates)').click();
+    await says(page, 'The whole set');
+    await saved(page);
+    const plan = await storedPlan(server, page, 'high-crossmember');
+    const brackets = plan.panels.filter(p => p.role === 'bracket');
+    expect(brackets.length).toBeGreaterThan(1);
+    await page.goto(server.at('/plan/high-crossmember/run'));
+    for (const b of brackets) {
+      await says(page, `Prepare bracket ${b.mark} on the bench`);
+      await says(page, `Hold bracket ${b.mark}`);
+    }
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+
+    const phone = await openPage(browser, PHONE);
+    const id = await startRun(server, 'high-crossmember');
+    await phone.goto(server.at(`/run/${id}`));
+    await walkUntil(phone, /Prepare bracket K1 on the bench/);
+    await walkUntil(phone, /On the underside of the .* comes .* lower/);
+    expect(phone.faults).toEqual([]);
+    await phone.browserContext().close();
   });
 });

@@ -161,7 +161,7 @@ function onBrackets(doc: PlanDocument, p: Proposal, wish: Wish): Proposal {
             ...plate,
             reasons: [
               ...plate.reasons,
-              `Hung by ${n === 1 ? 'a bracket' : `${n} brackets`} from its holes: spacers would be too tall.`,
+              `Hung by ${n === 1 ? 'a bracket from a hole' : `${n} brackets from holes`} over it: spacers would be too tall.`,
             ],
           };
     }),
