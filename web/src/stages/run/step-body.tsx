@@ -1,4 +1,10 @@
+import type { Facts } from '@plate-fold/core/derive';
+import { facetInSpace } from '@plate-fold/core/fold';
+import type { Vec2 } from '@plate-fold/core/geometry';
+import { isBracket } from '@plate-fold/core/plan';
 import type { Step } from '@plate-fold/core/sequence';
+import { useMemo } from 'react';
+import { FrontView } from '../../picture/front-view';
 import { StepMap } from '../../picture/step-map';
 import { useSize } from '../../picture/use-size';
 import { AskFields } from './ask-fields';
@@ -10,6 +16,19 @@ import type { Walked } from './use-screens';
 /** Steps about no place: nothing is drawn for them. */
 const PLACELESS = (s: Step): boolean =>
   s.stage === 'kit' && s.panels.length === 0 && !(s.asks?.includes('fenders') ?? false);
+
+/** The bracket that goes up in a step, as it is seen from the front: which leg is up, which side it turns to. */
+function hungBracket(facts: Facts, step: Step) {
+  const p = facts.panels.find(x => x.panel.id === step.panels[0]);
+  if (step.stage !== 'hang' || !p || !isBracket(p.panel)) return undefined;
+  const points = p.facets.flatMap(f => facetInSpace(f));
+  const xs = points.map(q => q[0]);
+  return {
+    panel: p.panel.id,
+    x: (Math.min(...xs) + Math.max(...xs)) / 2,
+    about: points.map((q): Vec2 => [q[1], q[2]]),
+  };
+}
 
 /** A step to be done as a whole: what, why, how, where, what to pick up and what to watch for. */
 export function StepBody(
@@ -24,6 +43,7 @@ export function StepBody(
   const drawn = screen.steps.find(s => s.support) ?? main;
   const asks = screen.steps.flatMap(s => s.asks ?? []);
   const bare = screen.steps.every(PLACELESS);
+  const hung = useMemo(() => hungBracket(walked.facts, main), [walked.facts, main]);
   return (
     <main className="relative flex min-h-0 flex-1 flex-col overflow-y-auto px-4 pb-3 flat:col-start-1 flat:grid flat:grid-cols-[1fr_1.1fr] flat:gap-x-3 flat:px-3 desk:mx-auto desk:grid desk:w-full desk:max-w-6xl desk:grid-cols-[1.15fr_1fr] desk:gap-x-8 desk:px-8">
       <div
@@ -50,7 +70,18 @@ export function StepBody(
           ref={mapBox}
           className="mt-2 min-h-[min(38dvh,20rem)] flex-1 shrink-0 overflow-hidden bg-paper flat:col-start-1 flat:row-start-1 flat:mt-0 flat:h-full flat:min-h-0 desk:col-start-1 desk:row-start-1 desk:mt-0 desk:min-h-80"
         >
-          {size.width > 0 && (
+          {size.width > 0 && hung && (
+            <FrontView
+              facts={walked.facts}
+              x={hung.x}
+              width={size.width}
+              height={size.height}
+              units={units}
+              panel={hung.panel}
+              about={hung.about}
+            />
+          )}
+          {size.width > 0 && !hung && (
             <StepMap
               facts={walked.facts}
               step={drawn}

@@ -1,5 +1,6 @@
+import { panelWord } from '@plate-fold/core/plan';
 import type { Step } from '@plate-fold/core/sequence';
-import { formatLength, formatMass, loadFigure } from '@plate-fold/core/units';
+import { formatLength, formatMass, loadFigure, sentence } from '@plate-fold/core/units';
 import { when } from '../../ui/dates';
 import { Fig } from '../../ui/figure';
 
@@ -25,7 +26,7 @@ export function StepWords(props: BodyProps & { readonly step: Step; readonly fir
       <p className="mt-1 text-sub leading-snug text-ink2">{step.why}</p>
       {plate && first && (
         <p className="mt-1 text-sub">
-          Plate {plate.panel.mark} weighs{' '}
+          {sentence(panelWord(plate.panel))} weighs{' '}
           <span className="fig font-semibold">{formatMass(plate.massKg, units)}</span>.
           {step.people === 2 ? ' Two people, or one and the jack.' : ''}
         </p>
