@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { type ResolvedJoint, resolveJoints, seatsOf } from '../bolt';
 import { type FoldedPanel, fold } from '../fold';
 import { rectangle } from '../geometry';
-import { buildOf, type PlanDocument, sheetOf } from '../plan';
+import { buildOf, isBracket, type PlanDocument, sheetOf } from '../plan';
 import { presentRig } from '../rig';
 import {
   type JointSpring,
@@ -236,7 +236,7 @@ describe('a struck plate', () => {
       for (const build of doc.plan.builds) {
         const panels = doc.plan.panels.map(p => fold(p, sheetOf(build, p)));
         const joints = resolveJoints(doc.plan.joints, rig, panels);
-        for (const folded of panels) {
+        for (const folded of panels.filter(p => !isBracket(p.panel))) {
           const key = JSON.stringify([folded.panel.id, folded.sheet]);
           if (seen.has(key)) continue;
           seen.add(key);
