@@ -287,11 +287,19 @@ describe('as a process', () => {
       const first = (await (await fetch(`${address}${at}`)).json()) as { revision: number };
       expect(first.revision).toBeGreaterThanOrEqual(acknowledged.revision);
       if (run === '') run = (await post(address, `${at}/runs`, 'POST', { buildId: 'A' })).id;
-      const timer = setTimeout(() => child.kill('SIGKILL'), 250 + ((170 * round) % 900));
+      // killed some time after a handful of writes, however slow the machine is
+      let [written, timer]: [number, ReturnType<typeof setTimeout> | undefined] = [0, undefined];
+      const counted = (): void => {
+        written++;
+        if (written === 8) timer = setTimeout(() => child.kill('SIGKILL'), (170 * round) % 900);
+      };
       /** Writes until the server is gone. */
       const until = async (write: (n: number) => Promise<void>): Promise<void> => {
         try {
-          for (let n = 0; ; n++) await write(n);
+          for (let n = 0; ; n++) {
+            await write(n);
+            counted();
+          }
         } catch {
           // it was killed
         }
