@@ -3,9 +3,7 @@ import { solidClashes } from '../cover';
 import { brakeOrder, dieFor, type FoldedPanel, foldPanel, leastFlange, shopOf } from '../fold';
 import { contains, distanceToOutline, toSpace, underGround, type Vec2, type Vec3 } from '../geometry';
 import {
-  type Command,
   command,
-  counted,
   freshId,
   inPlan,
   type Joint,
@@ -41,7 +39,7 @@ const MIRRORED = 6;
 const ALIKE = 0.05;
 
 /** The face of a plate over a place on the ground plane: its upper side, where a bracket comes down on it; and how far off its edges that is, mm. */
-function plateFace(
+export function plateFace(
   p: FoldedPanel,
   [x, y]: Vec2,
 ): { readonly at: Vec3; readonly normal: Vec3; readonly off: number } | undefined {
@@ -58,7 +56,7 @@ function plateFace(
   return undefined;
 }
 
-const boltOf = (thread: string): number => {
+export const boltOf = (thread: string): number => {
   const t = threadNamed(thread);
   return t.ok ? t.value.d : 10;
 };
@@ -371,63 +369,3 @@ export const remakeBracket = command<Remade>({
     );
   },
 });
-
-/** Places round a hole where a bracket may meet its plate, nearest first: so far off, mm, and in so many directions. */
-const ASIDE = [55, 80, 110, 145] as const;
-const WAYS = 8;
-/** How far its hole keeps off the edges of its plates, in diameters: clear of bends too, then AISC 360-16 J3.4 (from memory) and a little. */
-const OFF = [2.8, 1.6] as const;
-const aside = ([x, y]: Vec3, far: number): readonly Vec2[] =>
-  Array.from({ length: WAYS }, (_, w): Vec2 => {
-    // across the vehicle first, along the overlap of two plates
-    const turn = (2 * Math.PI * (w + WAYS / 4)) / WAYS;
-    return [x + far * Math.cos(turn), y + far * Math.sin(turn)];
-  });
-/** Bolts of a plate keep so far from one another, in diameters of the bolt: common practice, no source. */
-const APART = 4;
-
-/** One bolt taken out of a plate, and a bracket from its hole in place of it: at the nearest place where one can be made. */
-function hungInstead(doc: PlanDocument, id: string): Result<PlanDocument> {
-  const joint = doc.plan.joints.find(j => j.id === id);
-  const panel = joint?.panels.at(-1);
-  if (!joint?.mount || panel === undefined) return err(`bolt ${id} holds no plate to the vehicle`);
-  const mount = presentOf(doc).mounts.find(m => m.id === joint.mount);
-  if (!mount) return err(`there is no hole ${joint.mount} with these options`);
-  const without = inPlan(doc, { joints: doc.plan.joints.filter(j => j !== joint) });
-  const d = boltOf(joint.fastener.thread);
-  const others = doc.plan.joints.flatMap((j): readonly Vec2[] => {
-    const at = j.mount === undefined ? j.at : presentOf(doc).mounts.find(m => m.id === j.mount)?.at;
-    return j !== joint && at && j.panels.includes(panel) ? [[at[0], at[1]]] : [];
-  });
-  const below = joint.panels.slice(0, -1);
-  const sheets = drawnPanels(doc).filter(p => joint.panels.includes(p.panel.id));
-  let why = 'its plate is too small, or too full of bolts, for a bracket beside it';
-  // first well off every edge and bend, then as near as a hole may be
-  for (const off of OFF)
-    for (const at of ASIDE.flatMap(far => aside(mount.at, far))) {
-      if (others.some(o => Math.hypot(o[0] - at[0], o[1] - at[1]) < APART * d)) continue;
-      if (!sheets.every(p => (plateFace(p, at)?.off ?? 0) >= off * d)) continue;
-      const made = bracketAdded(without, { mount: mount.id, panel, at, below });
-      if (made.ok) return ok(made.value.document);
-      why = made.fault;
-    }
-  return err(why);
-}
-
-/** Bolts on tall spacers taken out, each hung by a bracket from its hole. */
-export const hangInstead = command<{ readonly joints: readonly string[] }>({
-  id: 'bracket.instead',
-  label: (_, { joints }) => `hang ${counted(joints, 'bolt')} by brackets`,
-  run: (doc, { joints }) => {
-    let now = doc;
-    for (const id of joints) {
-      const made = hungInstead(now, id);
-      if (!made.ok) return made;
-      now = made.value;
-    }
-    return ok(now);
-  },
-});
-
-/** What changes brackets. */
-export const BRACKET_COMMANDS: readonly Command[] = [addBracket, addTwin, remakeBracket, hangInstead];

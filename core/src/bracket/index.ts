@@ -1,2 +1,3 @@
 export * from './between';
 export * from './commands';
+export * from './instead';

@@ -12,3 +12,4 @@ export * from './quick';
 export * from './restack';
 export * from './schema';
 export * from './select';
+export * from './under-bar';

@@ -1,9 +1,9 @@
-import { distanceToSegment, type Vec2 } from '../geometry';
 import { crossbarRemoved } from './edit/crossbars';
 import { panelsRemoved } from './edit/panels';
-import type { Crossbar, Phase, Plan, PlanDocument } from './plan';
+import type { Phase, Plan, PlanDocument } from './plan';
 import { presentOf } from './present';
 import { isBracket } from './select';
+import { underBar } from './under-bar';
 
 /**
  * What is fitted when, first to last: every plate in one phase, those that no phase names in the last; empty where all is fitted at once.
@@ -34,10 +34,6 @@ export function phasesOf(plan: Pick<Plan, 'phases' | 'panels' | 'joints'>): read
   }));
 }
 
-/** Whether a place on the ground plane lies under a bar. */
-const underBar = (c: Crossbar, at: Vec2): boolean =>
-  distanceToSegment(at, [c.from[0], c.from[1]], [c.to[0], c.to[1]]) <= c.section.width / 2;
-
 /** The phase by its number in which a crossbar goes in: that of the first plate bolted to it, the first where none is. */
 function barsAt(doc: PlanDocument, phases: readonly Phase[]): ReadonlyMap<string, number> {
   const mounts = new Map(presentOf(doc).mounts.map(m => [m.id, m]));
@@ -47,7 +43,7 @@ function barsAt(doc: PlanDocument, phases: readonly Phase[]): ReadonlyMap<string
       const own = doc.plan.joints.filter(j => {
         const mount = j.mount === undefined ? undefined : mounts.get(j.mount);
         if (mount) return mount.member === c.id;
-        return j.at !== undefined && underBar(c, [j.at[0], j.at[1]]);
+        return j.at !== undefined && underBar(c, j.at) !== undefined;
       });
       const first = Math.min(...own.flatMap(j => j.panels.map(phaseOf)).filter(i => i >= 0));
       return [c.id, Number.isFinite(first) ? first : 0];

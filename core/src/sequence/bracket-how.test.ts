@@ -26,6 +26,8 @@ describe('a bracket in the run', () => {
     const facts = gatherFacts(twoL(demo('bramble')));
     const { steps, cycle } = installationOf(facts);
     expect(cycle).toEqual([]);
+    // what slides into place is the plate
+    expect(steps.find(x => x.stage === 'home')?.title).toMatch(/^Slide plate A into place/);
     const at = (id: RegExp): number => steps.findIndex(s => id.test(s.id));
     const raise = at(/^hang-plate-a/);
     for (const j of facts.joints.filter(x => x.mount)) {

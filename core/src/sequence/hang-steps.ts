@@ -286,11 +286,12 @@ export function groupSteps(
       }
   }
 
-  const several = group.length > 1;
+  const slid = group.filter(p => !isBracket(p.panel));
+  const several = slid.length > 1;
   const home = add({
     id: `home-${name}${tag}`,
     stage: 'home',
-    title: `Slide ${several ? 'plates' : 'plate'} ${marksOf(group)} into place and center ${several ? 'them' : 'it'}`,
+    title: `Slide ${several ? 'plates' : 'plate'} ${marksOf(slid)} into place and center ${several ? 'them' : 'it'}`,
     why: 'With all bolts loose: push it tight to its neighbor, equal left and right, before tightening anything.',
     panels: group.map(p => p.panel.id),
     needs: [...new Set([...last, ...hung, ...started.values()])],

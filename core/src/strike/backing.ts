@@ -1,5 +1,5 @@
 import { contains, scale3, sub3, type Vec2, type Vec3 } from '../geometry';
-import type { Crossbar } from '../plan';
+import { type Crossbar, underBar } from '../plan';
 import type { Member } from '../rig';
 import { MATERIALS } from '../sheet';
 import { barElement } from './bar';
@@ -30,16 +30,6 @@ const FAR = 80;
 /** Underside of a bar, mm; `from` and `to` are its axis. */
 export const undersideOf = (c: Crossbar, share: number): number =>
   c.from[2] + share * (c.to[2] - c.from[2]) - c.section.height / 2;
-
-/** Where a place in plan lies along a bar, 0 to 1, if it lies under it. */
-export function underBar(c: Crossbar, [x, y]: readonly [number, number, ...number[]]): number | undefined {
-  const [dx, dy] = [c.to[0] - c.from[0], c.to[1] - c.from[1]];
-  const l2 = dx * dx + dy * dy;
-  if (l2 === 0) return undefined;
-  const t = ((x - c.from[0]) * dx + (y - c.from[1]) * dy) / l2;
-  const off = Math.hypot(x - c.from[0] - t * dx, y - c.from[1] - t * dy);
-  return t >= 0 && t <= 1 && off <= c.section.width / 2 + 1e-6 ? t : undefined;
-}
 
 /** Places along bars and members where a mesh wants nodes no further apart than `h`. */
 export const backedPlaces = ({ crossbars, members }: Backing): readonly { at: Vec3; h: number }[] => [

@@ -1,5 +1,5 @@
 import type { ResolvedJoint } from '../bolt';
-import type { Facet, FoldedPanel } from '../fold';
+import type { FoldedPanel } from '../fold';
 import {
   add3,
   circle,
@@ -15,12 +15,16 @@ import {
 } from '../geometry';
 import { err, ok, type Result } from '../units';
 import { linearSolver } from './linear';
-import { incidenceOf, type ShellModel, stiffnessOf } from './model';
-import { plateFlats } from './plate-flats';
+import { middleFlats } from './middle-flats';
+import { multiplierOf, type ShellModel } from './model';
 import {
+  discNodes,
   type Flat3,
   inPlane2,
   meshShell,
+  middleOf,
+  nearestNode,
+  nodeAt,
   offPlane,
   type Plane3,
   planeOf,
@@ -78,40 +82,6 @@ export interface Condensed {
   /** for the moves of joints and feet: the most stress of von Mises away from its bolts, MPa */
   readonly stress: (q: Float64Array) => number;
   readonly seats: (q: Float64Array) => readonly SeatForce[];
-}
-
-/**
- * The flats of a folded sheet in its middle surface: every corner moved by half a thickness along the normals of the flats it belongs to, so
- * that they still meet in their folds.
- */
-export function middleFlats(f: FoldedPanel): readonly Flat3[] {
-  const facet = new Map(f.facets.map(x => [x.id, x]));
-  const half = f.sheet.thickness / 2;
-  const beside = (own: Facet): readonly Facet[] =>
-    f.facets.filter(x => x.id === own.parent || x.parent === own.id);
-  return plateFlats(f).map(flat => {
-    const own = facet.get(flat.name) as Facet;
-    const near = beside(own);
-    const shifted = (v: Vec3): Vec3 => {
-      const normals = [own.frame.n];
-      for (const x of near)
-        if (
-          Math.abs(dot3(sub3(v, x.frame.origin), x.frame.n)) < 1e-3 &&
-          normals.every(n => dot3(n, x.frame.n) < 0.9999)
-        )
-          normals.push(x.frame.n);
-      return add3(v, alongAll(normals.slice(0, 2), half));
-    };
-    return { ...flat, polygon: flat.polygon.map(shifted), holes: flat.holes.map(h => h.map(shifted)) };
-  });
-}
-
-/** The shortest way that goes `by` along each of one or two unit normals. */
-function alongAll([a, b]: readonly Vec3[], by: number): Vec3 {
-  if (!b) return scale3(a as Vec3, by);
-  // two planes met at equal distances: along their normals' sum
-  const c = dot3(a as Vec3, b);
-  return scale3(add3(a as Vec3, b), by / (1 + c));
 }
 
 /** Axes of a frame whose third is a direction. */
@@ -245,21 +215,10 @@ interface Prepared {
 function solved(panel: FoldedPanel, p: Prepared): Result<Condensed> {
   const { mesh, e, held, shared, feet } = p;
   const count = mesh.coordinates.length / 3;
-  const node = (n: number): Vec3 => [
-    mesh.coordinates[3 * n] as number,
-    mesh.coordinates[3 * n + 1] as number,
-    mesh.coordinates[3 * n + 2] as number,
-  ];
-  const within = (at: Vec3, radius: number): readonly number[] =>
-    Array.from({ length: count }, (_, n) => n).filter(n => length3(sub3(node(n), at)) <= 1.08 * radius);
-  const nearest = (at: Vec3): number => {
-    let best = 0;
-    for (let n = 1; n < count; n++) if (length3(sub3(node(n), at)) < length3(sub3(node(best), at))) best = n;
-    return best;
-  };
-  const seatNodes = held.map((d, i) => within(p.places.held[i] as Vec3, d.radius));
-  const jointNodes = shared.map((d, i) => within(p.places.shared[i] as Vec3, d.radius));
-  const footNodes = feet.map(f => nearest(into(e, f.at)));
+  const node = (n: number): Vec3 => nodeAt(mesh, n);
+  const seatNodes = held.map((d, i) => discNodes(mesh, p.places.held[i] as Vec3, d.radius));
+  const jointNodes = shared.map((d, i) => discNodes(mesh, p.places.shared[i] as Vec3, d.radius));
+  const footNodes = feet.map(f => nearestNode(mesh, into(e, f.at)));
   const fixed = new Uint8Array(DOF_PER_NODE * count);
   for (const n of [...seatNodes, ...jointNodes].flat())
     fixed.fill(1, DOF_PER_NODE * n, DOF_PER_NODE * (n + 1));
@@ -275,7 +234,7 @@ function solved(panel: FoldedPanel, p: Prepared): Result<Condensed> {
   };
   const solver = linearSolver(model);
   if ('mechanism' in solver) return err(`${panel.panel.mark} falls apart in the model`);
-  const times = multiplier(model);
+  const times = multiplierOf(model);
 
   /** moves of the nodes of what is led, by one of what leads them */
   const led: { readonly nodes: readonly number[]; readonly lever: (n: number) => readonly number[] }[] = [];
@@ -342,11 +301,7 @@ function solved(panel: FoldedPanel, p: Prepared): Result<Condensed> {
       const s = elasticStress(model, combined(shapes, q));
       let most = 0;
       for (let t = 0; t < mesh.flatOf.length; t++) {
-        const middle = [0, 1, 2].reduce<Vec3>(
-          (sum, i) => add3(sum, scale3(node(mesh.triangles[3 * t + i] as number), 1 / 3)),
-          [0, 0, 0],
-        );
-        if (away(middle)) most = Math.max(most, elementStress(s, t));
+        if (away(middleOf(mesh, t))) most = Math.max(most, elementStress(s, t));
       }
       return most;
     },
@@ -406,33 +361,6 @@ function seenFrom(own: Float64Array, size: number, turned: (q: Float64Array) => 
     }
   }
   return k;
-}
-
-/** Multiplies moves by the stiffness of a structure, whose elements are made once. */
-function multiplier(model: ShellModel): (u: Float64Array) => Float64Array {
-  const { from, nodes } = incidenceOf(model);
-  const k = stiffnessOf(model);
-  const elements = Array.from({ length: from.length - 1 }, (_, i) => k(i).slice());
-  const own = new Float64Array(18);
-  return u => {
-    const out = new Float64Array(u.length);
-    elements.forEach((K, i) => {
-      const a = from[i] as number;
-      let any = false;
-      for (let j = 0; j < 18; j++) {
-        own[j] = u[DOF_PER_NODE * (nodes[a + Math.floor(j / 6)] as number) + (j % 6)] as number;
-        any ||= own[j] !== 0;
-      }
-      if (!any) return;
-      for (let r = 0; r < 18; r++) {
-        let s = 0;
-        for (let c = 0; c < 18; c++) s += (K[18 * r + c] as number) * (own[c] as number);
-        const at = DOF_PER_NODE * (nodes[a + Math.floor(r / 6)] as number) + (r % 6);
-        out[at] = (out[at] as number) + s;
-      }
-    });
-    return out;
-  };
 }
 
 const kept = new WeakMap<FoldedPanel, Map<string, Result<Condensed>>>();

@@ -4,7 +4,7 @@ import { ok, type Result } from '../units';
 import { type Condensed, condensed, type Foot, footOn, toVehicle } from './condensed';
 import type { Contact } from './contact';
 import type { ExtraElement } from './model';
-import type { Flat3, ShellMesh } from './shell-mesh';
+import { type Flat3, nearestNode, nodeAt, type ShellMesh } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
 import type { BracketForce, StrikeWish } from './strike-wish';
 
@@ -118,11 +118,6 @@ export function hungOn(
     nodeOf.set(of, n);
     return n;
   };
-  const place = (n: number): Vec3 => [
-    mesh.coordinates[3 * n] as number,
-    mesh.coordinates[3 * n + 1] as number,
-    mesh.coordinates[3 * n + 2] as number,
-  ];
   for (const h of hangers) {
     const own = h.joints.map(j => put(j.id, j.at));
     const feet = h.feet.map(f => {
@@ -151,31 +146,18 @@ export function hungOn(
     if (joint === undefined) continue;
     for (const n of j.nodes) {
       // from the joint's place to the middle of the sheet over the node
-      const arm = add3(sub3(place(n), j.at), scale3(j.normal, thickness / 2));
+      const arm = add3(sub3(nodeAt(mesh, n), j.at), scale3(j.normal, thickness / 2));
       ties.push(onArm(n, joint, arm));
     }
     const under = new Set(j.nodes);
     for (const { foot, on } of j.feet) {
       const other = nodeOf.get(foot);
-      const node = nearest(mesh, on);
+      const node = nearestNode(mesh, on);
       if (other !== undefined && !under.has(node))
         contacts.push({ node, other, gap: GAP, meets: MEETS, foot: true, stiffness: TOUCH });
     }
   }
   return { hangers, nodes, held, extra: [...extra, ...ties], ties, contacts, nodeOf };
-}
-
-function nearest({ coordinates: c }: ShellMesh, p: Vec3): number {
-  let best = { n: 0, d: Infinity };
-  for (let n = 0; n < c.length / 3; n++) {
-    const d = Math.hypot(
-      (c[3 * n] as number) - p[0],
-      (c[3 * n + 1] as number) - p[1],
-      (c[3 * n + 2] as number) - p[2],
-    );
-    if (d < best.d) best = { n, d };
-  }
-  return best.n;
 }
 
 /** Moves of a bracket's joints and feet, as its condensed form takes them, from those of all nodes. */
@@ -195,7 +177,7 @@ export function movesOf({ nodeOf }: Hung, h: Condensed, u: Float64Array): Float6
 /** Force and moment about a place, N and N·mm, with which a bracket's or a bar's node holds the plate under a disc that is tied to it. */
 export function heldFrom(
   ties: readonly ExtraElement[],
-  { coordinates: c }: ShellMesh,
+  mesh: ShellMesh,
   node: number | undefined,
   at: Vec3,
   u: Float64Array,
@@ -216,9 +198,8 @@ export function heldFrom(
       return -s;
     }) as [number, number, number, number, number, number];
     const here: Vec3 = [f[0], f[1], f[2]];
-    const place: Vec3 = [c[3 * n] as number, c[3 * n + 1] as number, c[3 * n + 2] as number];
     force = add3(force, here);
-    moment = add3(moment, add3([f[3], f[4], f[5]], cross3(sub3(place, at), here)));
+    moment = add3(moment, add3([f[3], f[4], f[5]], cross3(sub3(nodeAt(mesh, n), at), here)));
   }
   return { force, moment };
 }

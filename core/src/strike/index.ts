@@ -1,4 +1,5 @@
 export { type Backing, NO_BACKING } from './backing';
+export { sectionOf } from './bar';
 export { DENT_ERROR, DENT_LIMIT, dentingForce } from './denting';
 export * from './joint-spring';
 export * from './linear';

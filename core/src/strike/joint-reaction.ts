@@ -15,8 +15,8 @@ import {
 import { across, type Hung, heldFrom, movesOf } from './hung';
 import { type JointSpring, jointForce, meanMove, stateOf } from './joint-spring';
 import { forceOn, type ShellModel } from './model';
-import { barOf, type Held, nodeAt, type PlateModel, pressedBack } from './plate-model';
-import { type Flat3, inPlane2, planeOf } from './shell-mesh';
+import { barOf, type Held, type PlateModel, pressedBack } from './plate-model';
+import { type Flat3, inPlane2, nodeAt, planeOf } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
 import type { StrikeReaction, StrikeWish } from './strike-wish';
 

@@ -110,26 +110,29 @@ export function forceOn(load: Float64Array, nodes: Iterable<number>): Vec3 {
   return [x, y, z];
 }
 
-/** Stiffness times displacement, node · 6 + freedom: what the structure pushes back with. */
-export function pushedBack(model: ShellModel, u: Float64Array): Float64Array {
+/** Multiplies displacements by the stiffness of a structure, node · 6 + freedom; its elements are made once. */
+export function multiplierOf(model: ShellModel): (u: Float64Array) => Float64Array {
   const { from, nodes } = incidenceOf(model);
   const k = stiffnessOf(model);
-  const out = new Float64Array(u.length);
-  for (let e = 0; e + 1 < from.length; e++) {
-    const K = k(e);
-    const a = from[e] as number;
-    const n = ((from[e + 1] as number) - a) * DOF_PER_NODE;
-    for (let i = 0; i < n; i++) {
-      let s = 0;
-      for (let j = 0; j < n; j++)
-        s +=
-          (K[i * n + j] as number) *
-          (u[
-            DOF_PER_NODE * (nodes[a + Math.floor(j / DOF_PER_NODE)] as number) + (j % DOF_PER_NODE)
-          ] as number);
-      const at = DOF_PER_NODE * (nodes[a + Math.floor(i / DOF_PER_NODE)] as number) + (i % DOF_PER_NODE);
-      out[at] = (out[at] as number) + s;
-    }
-  }
-  return out;
+  const elements = Array.from({ length: from.length - 1 }, (_, e) => k(e).slice());
+  return u => {
+    const out = new Float64Array(u.length);
+    elements.forEach((K, e) => {
+      const a = from[e] as number;
+      const n = ((from[e + 1] as number) - a) * DOF_PER_NODE;
+      const at = (i: number): number =>
+        DOF_PER_NODE * (nodes[a + Math.floor(i / DOF_PER_NODE)] as number) + (i % DOF_PER_NODE);
+      const own = Float64Array.from({ length: n }, (_, i) => u[at(i)] as number);
+      if (own.every(v => v === 0)) return;
+      for (let i = 0; i < n; i++) {
+        let s = 0;
+        for (let j = 0; j < n; j++) s += (K[i * n + j] as number) * (own[j] as number);
+        out[at(i)] = (out[at(i)] as number) + s;
+      }
+    });
+    return out;
+  };
 }
+
+/** Stiffness times displacement, node · 6 + freedom: what the structure pushes back with. */
+export const pushedBack = (model: ShellModel, u: Float64Array): Float64Array => multiplierOf(model)(u);

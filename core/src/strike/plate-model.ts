@@ -1,30 +1,18 @@
 import type { ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
-import {
-  add3,
-  circle,
-  contains,
-  distanceToOutline,
-  dot3,
-  length3,
-  type Polygon,
-  scale3,
-  sub3,
-  type Vec2,
-  type Vec3,
-} from '../geometry';
-import type { Crossbar } from '../plan';
-import type { Component } from '../rig';
+import { add3, circle, dot3, length3, scale3, sub3, type Vec3 } from '../geometry';
+import { type Crossbar, underBar } from '../plan';
 import { err, ok, type Result } from '../units';
-import { type Backing, backed, backedPlaces, barEdges, NO_BACKING, underBar } from './backing';
+import { type Backing, backed, backedPlaces, barEdges, NO_BACKING } from './backing';
 import { type Condensed, type Foot, pressedRadius } from './condensed';
 
 import { feetAt, type Hung, hangersOf, hangs, hungOn, onArm } from './hung';
 import type { JointSpring } from './joint-spring';
 import { patchLoad } from './load';
 import type { ExtraElement, ShellModel } from './model';
+import { laid, onPlate, overPlace } from './on-plate';
 import { plateFlats } from './plate-flats';
-import { type Flat3, inPlane2, meshShell, type Plane3, planeOf, type ShellMesh } from './shell-mesh';
+import { discNodes, type Flat3, inPlane2, meshShell, nodeAt, planeOf, type ShellMesh } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
 import { PATCH, type StrikeWish } from './strike-wish';
 
@@ -188,18 +176,7 @@ export function meshPlate(
   });
   if ('fault' in mesh)
     return err(`${mesh.flat} at ${mesh.at.map(v => Math.round(v)).join(', ')}: ${mesh.fault}`);
-  const discs = held.map(h => {
-    const out: number[] = [];
-    for (let n = 0; n < mesh.coordinates.length / 3; n++) {
-      const d = Math.hypot(
-        (mesh.coordinates[3 * n] as number) - h.at[0],
-        (mesh.coordinates[3 * n + 1] as number) - h.at[1],
-        (mesh.coordinates[3 * n + 2] as number) - h.at[2],
-      );
-      if (d <= h.radius * 1.08) out.push(n);
-    }
-    return out;
-  });
+  const discs = held.map(h => discNodes(mesh, h.at, h.radius));
   return ok({ mesh, discs });
 }
 
@@ -358,59 +335,6 @@ export const plateFlatsOf = (f: FoldedPanel): readonly Flat3[] => {
   flatsKept.set(f, hit);
   return hit;
 };
-
-export const nodeAt = ({ coordinates: c }: ShellMesh, n: number): Vec3 => [
-  c[3 * n] as number,
-  c[3 * n + 1] as number,
-  c[3 * n + 2] as number,
-];
-
-/** Upper face of the sheet over a node to a part's underside, mm; undefined where the part is not over it. */
-export const gapOver = (c: Component, p: Vec3, thickness: number): number | undefined =>
-  p[2] < c.zTop && contains(c.footprint, [p[0], p[1]]) ? c.zBottom - p[2] - thickness : undefined;
-
-/** A flat in its own plane. */
-interface Laid {
-  readonly plane: Plane3;
-  readonly outline: Polygon;
-  readonly holes: readonly Polygon[];
-}
-const laidKept = new WeakMap<Flat3, Laid>();
-/** A flat laid into its plane, once: it is asked for at every place that is tried. */
-function laid(f: Flat3): Laid {
-  const known = laidKept.get(f);
-  if (known) return known;
-  const plane = planeOf(f.polygon);
-  const flat = (p: readonly Vec3[]): Polygon => p.map(q => inPlane2(plane, q));
-  const made = { plane, outline: flat(f.polygon), holes: f.holes.map(flat) };
-  laidKept.set(f, made);
-  return made;
-}
-
-/** Where the upright line over a place in plan meets a flat's plane; undefined for a steep flat or a place beside it. */
-function overPlace(
-  { plane, outline }: Laid,
-  [x, y]: readonly [number, number, ...number[]],
-): Vec3 | undefined {
-  const { n, origin } = plane;
-  if (Math.abs(n[2]) < 0.3) return undefined;
-  const p: Vec3 = [x, y, origin[2] - (n[0] * (x - origin[0]) + n[1] * (y - origin[1])) / n[2]];
-  return contains(outline, inPlane2(plane, p)) ? p : undefined;
-}
-
-/** A point of the sheet over a place in plan, `off` mm from its edges at least, the lowest where there are several; undefined where there is none. */
-export function onPlate(flats: readonly Flat3[], at: Vec2, off = 0): Vec3 | undefined {
-  let best: Vec3 | undefined;
-  for (const f of flats) {
-    const l = laid(f);
-    const p = overPlace(l, at);
-    if (!p || l.holes.some(h => contains(h, inPlane2(l.plane, p)))) continue;
-    if (off > 0 && [l.outline, ...l.holes].some(o => distanceToOutline(o, inPlane2(l.plane, p)) < off))
-      continue;
-    if (!best || p[2] < best[2]) best = p;
-  }
-  return best;
-}
 
 export const up = (load: Float64Array, mesh: ShellMesh, at: Vec3, force: number): number => {
   load.fill(0);

@@ -1,7 +1,7 @@
 import { sub3, type Vec3 } from '../geometry';
 import type { LinearSolver } from './linear';
 import type { ShellModel } from './model';
-import { nodeAt } from './plate-model';
+import { nodeAt } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
 
 /** First natural frequency, Hz, by inverse iteration with the sheet's mass lumped to its nodes. */

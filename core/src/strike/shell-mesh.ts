@@ -38,6 +38,37 @@ export interface ShellMesh {
   readonly flatOf: Int32Array;
 }
 
+export const nodeAt = ({ coordinates: c }: ShellMesh, n: number): Vec3 => [
+  c[3 * n] as number,
+  c[3 * n + 1] as number,
+  c[3 * n + 2] as number,
+];
+
+/** Nodes no further from a place than a disc's radius and a hair. */
+export function discNodes(mesh: ShellMesh, at: Vec3, radius: number): readonly number[] {
+  const out: number[] = [];
+  for (let n = 0; n < mesh.coordinates.length / 3; n++)
+    if (length3(sub3(nodeAt(mesh, n), at)) <= 1.08 * radius) out.push(n);
+  return out;
+}
+
+/** The node nearest to a place. */
+export function nearestNode(mesh: ShellMesh, at: Vec3): number {
+  let best = { n: 0, d: Infinity };
+  for (let n = 0; n < mesh.coordinates.length / 3; n++) {
+    const d = length3(sub3(nodeAt(mesh, n), at));
+    if (d < best.d) best = { n, d };
+  }
+  return best.n;
+}
+
+/** The middle of a triangle. */
+export const middleOf = (mesh: ShellMesh, e: number): Vec3 =>
+  [0, 1, 2].reduce<Vec3>(
+    (s, i) => add3(s, scale3(nodeAt(mesh, mesh.triangles[3 * e + i] as number), 1 / 3)),
+    [0, 0, 0],
+  );
+
 export interface ShellMeshFault {
   readonly fault: string;
   readonly flat: string;

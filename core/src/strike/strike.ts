@@ -1,7 +1,7 @@
-import { add3, contains, length3, scale3, sub3, type Vec3 } from '../geometry';
+import { contains, length3, sub3, type Vec3 } from '../geometry';
+import { underBar } from '../plan';
 import { dentForce } from '../sheet';
 import { err, ok, type Result } from '../units';
-import { underBar } from './backing';
 import { toVehicle } from './condensed';
 import { DENT_LIMIT } from './denting';
 import { energyError } from './energy-error';
@@ -10,22 +10,20 @@ import { reactionOf, seatReactions } from './joint-reaction';
 import { type LinearSolver, linearSolver } from './linear';
 import { pushedBack, type ShellModel } from './model';
 import { solveLarge } from './newton';
+import { gapOver, onPlate } from './on-plate';
 import {
-  gapOver,
   type Held,
   heldBy,
   loose,
   type Meshed,
   meshPlate,
   modelFor,
-  nodeAt,
-  onPlate,
   type PlateModel,
   plateFlatsOf,
   up,
 } from './plate-model';
 import { ring } from './ring';
-import type { Flat3, ShellMesh } from './shell-mesh';
+import { type Flat3, middleOf, nodeAt, type ShellMesh } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
 import { elasticStress, elementStress, faceStressAt } from './stress';
 import { PATCH, type StrikeAnswer, type StrikeWish } from './strike-wish';
@@ -295,12 +293,6 @@ function mostUp(u: Float64Array, plateNodes: number): number {
   for (let n = 0; n < plateNodes; n++) best = Math.max(best, u[DOF_PER_NODE * n + 2] as number);
   return best;
 }
-
-const middleOf = (mesh: ShellMesh, e: number): Vec3 =>
-  [0, 1, 2].reduce<Vec3>(
-    (s, i) => add3(s, scale3(nodeAt(mesh, mesh.triangles[3 * e + i] as number), 1 / 3)),
-    [0, 0, 0],
-  );
 
 /** Stress of von Mises at the struck place, or the most away from bolts (two of their discs' radii off), MPa. */
 function peakStress(model: ShellModel, stress: Float64Array, held: readonly Held[], at: Vec3): number {

@@ -1,7 +1,8 @@
 import type { Vec3 } from '../geometry';
 import { err, ok, type Result } from '../units';
 import { linearSolver } from './linear';
-import { gapOver, type Held, loose, meshPlate, modelFor, onPlate, up } from './plate-model';
+import { gapOver, onPlate } from './on-plate';
+import { type Held, loose, meshPlate, modelFor, up } from './plate-model';
 import type { Flat3 } from './shell-mesh';
 import type { StrikeWish } from './strike-wish';
 

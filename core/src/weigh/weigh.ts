@@ -4,6 +4,7 @@ import { length3, sub3, type Vec3 } from '../geometry';
 import type { Build, Crossbar, Plan } from '../plan';
 import type { BarSection, FactoryPart, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
+import { sectionOf } from '../strike';
 import { type AxleChange, axleChange, type Load, type RideChange, rideChange, sideChange } from './axle';
 import { type BuildCost, buildCost, hardwareCost, panelCost } from './cost';
 import { type Rates, ratesOf } from './rates';
@@ -44,11 +45,8 @@ export function crossbarMass(c: Crossbar): number {
 }
 
 /** Section modulus of a bar for loads from above or below, mm³: I over half its height (Euler-Bernoulli). */
-export function sectionModulus({ width, height, wall }: BarSection): number {
-  const t = wall === 'solid' ? Infinity : wall;
-  const [w, h] = [Math.max(0, width - 2 * t), Math.max(0, height - 2 * t)];
-  return (width * height ** 3 - w * h ** 3) / 6 / height;
-}
+export const sectionModulus = ({ width, height, wall }: BarSection): number =>
+  (2 * sectionOf({ width, depth: height, ...(wall === 'solid' ? {} : { wall }) }).I) / height;
 
 /** A crossbar beside the factory part whose place it takes: mass, kg, and section modulus as a share of the old one's, where that is known. */
 export const besideOld = (
