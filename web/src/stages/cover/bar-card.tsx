@@ -39,10 +39,11 @@ function Replaces({ bar, onReplace }: { bar: Crossbar; onReplace: (part: string 
       />
       {beside && (
         <p className="mt-1 text-small leading-snug">
-          {formatMass(Math.abs(beside.moreKg), units)} {beside.moreKg < 0 ? 'lighter' : 'heavier'} than it
+          {formatMass(Math.abs(beside.moreKg), units)} {beside.moreKg < 0 ? 'lighter' : 'heavier'} than that
+          part
           {beside.modulus !== undefined && (
             <>
-              ; section modulus <span className="fig">{fixed(beside.modulus, 2)}</span> times its own
+              , with <span className="fig">{fixed(beside.modulus, 2)}</span> of its section modulus
             </>
           )}
           . An estimate for one load from below; the vehicle maker’s part was made for more than that.
