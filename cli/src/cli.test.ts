@@ -159,7 +159,7 @@ describe('platefold', () => {
       expect(rows).toHaveLength(joints.reduce((n, j) => n + j.panels.length, 0));
       for (const row of rows) {
         const [mark = '', bolt = ''] = row.split(',');
-        const drawing = drawings.find(f => f.includes(`/${mark.slice(0, 1)}-`)) ?? '';
+        const drawing = drawings.find(f => f.includes(`/${mark}-`)) ?? '';
         expect((await readFile(drawing, 'utf8')).split(/\r?\n/), `${mark} ${bolt}`).toContain(bolt);
       }
       expect(lists.some(f => f.endsWith('crossbars.csv'))).toBe(name === 'heron');

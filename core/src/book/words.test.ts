@@ -8,10 +8,10 @@ import { demo } from '@plate-fold/demo';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { drillingCard, hardwareList, holeRows, lengthName, toolList, toolName } from '../bolt';
 import { type Facts, gatherFacts } from '../derive';
-import { buildName } from '../plan';
+import { buildName, panelWord } from '../plan';
 import { installationOf } from '../sequence';
 import { serviceList } from '../service';
-import { fixed, formatLength, formatMass, torqueFigure, type UnitSystem } from '../units';
+import { fixed, formatLength, formatMass, sentence, torqueFigure, type UnitSystem } from '../units';
 import { buildBook } from './index';
 
 const folder = dirname(
@@ -119,7 +119,7 @@ describe.each([
 
   it('has every plate with its weight and every bend that a shop sets', () => {
     for (const p of book.facts.panels) {
-      const page = pageOf(`Plate ${p.panel.mark}`);
+      const page = pageOf(sentence(panelWord(p.panel)));
       has(formatMass(p.massKg, units), page);
       for (const b of p.bends.filter(x => x.angle !== 0)) {
         has(`${fixed(Math.abs(b.angle), 1)}°`, page);

@@ -9,6 +9,7 @@ import { supportOf } from './jack';
 import {
   addTools,
   count,
+  isFastFirst,
   isHeavy,
   isHeavyOverhead,
   type Job,
@@ -203,7 +204,7 @@ export function groupSteps(
   const tight: FoldedPanel[] = [];
   /** bolts that are tight before the group is */
   const fast = new Set<string>();
-  const loose = joints.filter(j => j.joint.tightenBefore !== 'hang');
+  const loose = joints.filter(j => !isFastFirst(doc, j));
   const prop = propOf(method.lift);
   const jackOff = (p: FoldedPanel, needs: readonly string[], fast: boolean): string =>
     add({
@@ -224,7 +225,9 @@ export function groupSteps(
     const first = order.slice(0, 2).flatMap(x => now.filter(j => j.id === x));
     const hold = asked.tanks.get(id);
     // a bracket's bolt that a plate covers is made fast before that plate comes
-    const early = isBracket(p.panel) ? now.filter(j => coveredLater(j, group)) : [];
+    const early = isBracket(p.panel)
+      ? now.filter(j => coveredLater(j, group) || j.joint.tightenBefore === 'hang')
+      : [];
     const hang = raisePlate(job, p, group, last, first, hold, tag, early);
     hung.push(hang);
     last = [hang];
@@ -291,9 +294,19 @@ export function groupSteps(
   const home = add({
     id: `home-${name}${tag}`,
     stage: 'home',
-    title: `Slide ${several ? 'plates' : 'plate'} ${marksOf(slid)} into place and center ${several ? 'them' : 'it'}`,
-    why: 'With all bolts loose: push it tight to its neighbor, equal left and right, before tightening anything.',
-    panels: group.map(p => p.panel.id),
+    ...(slid.length > 0
+      ? {
+          title: `Slide ${several ? 'plates' : 'plate'} ${marksOf(slid)} into place and center ${several ? 'them' : 'it'}`,
+          why: 'With all bolts loose: push it tight to its neighbor, equal left and right, before tightening anything.',
+        }
+      : {
+          title: `Turn ${group.map(p => panelWord(p.panel)).join(' and ')} to stand as drawn`,
+          why: 'With its bolt loose: nothing that hangs on it will pull it straight.',
+        }),
+    // what is fast already stays where it is
+    panels: group
+      .map(p => p.panel.id)
+      .filter(id => !own.get(id)?.length || own.get(id)?.some(j => !fast.has(j.id))),
     needs: [...new Set([...last, ...hung, ...started.values()])],
     tools: ['tape measure'],
   });

@@ -9,7 +9,7 @@ import {
 } from '../bolt';
 import { formatLength } from '../units';
 import { CAUTIONS } from './cautions';
-import { addTools, type Job } from './job';
+import { addTools, isFastFirst, type Job } from './job';
 import type { Made } from './step';
 
 /** What the vehicle needs at a joint before a bolt can be started there. */
@@ -55,7 +55,7 @@ export function holeWork(
     fresh &&
     !setsNut &&
     job.doc.plan.method.drilling === 'template' &&
-    j.joint.tightenBefore !== 'hang' &&
+    !isFastFirst(job.doc, j) &&
     j.joint.panels.length > 0;
   return {
     fresh,

@@ -1,6 +1,6 @@
 import { type ResolvedJoint, type ToolUse, toolsFor } from '../bolt';
 import type { FoldedPanel } from '../fold';
-import type { PlanDocument } from '../plan';
+import { isBracket, type PlanDocument } from '../plan';
 import type { PresentRig } from '../rig';
 import type { UnitSystem } from '../units';
 import { CAUTIONS } from './cautions';
@@ -23,6 +23,14 @@ export interface Job {
   /** adds a step with what is usual, its minutes guessed unless entered; gives its id back */
   readonly add: (s: Partial<Step> & Pick<Step, 'id' | 'stage' | 'title' | 'why'>, amount?: number) => string;
 }
+
+/**
+ * Whether a bolt is made fast before its plate goes up at all. One that holds a bracket to the vehicle cannot be: it is made fast when the
+ * bracket is up, before the plate that hangs on it.
+ */
+export const isFastFirst = ({ plan }: PlanDocument, { joint }: Pick<ResolvedJoint, 'joint'>): boolean =>
+  joint.tightenBefore === 'hang' &&
+  !(joint.panels.length > 0 && joint.panels.every(id => plan.panels.some(p => p.id === id && isBracket(p))));
 
 export function jobOf(
   doc: PlanDocument,

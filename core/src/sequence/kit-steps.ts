@@ -2,7 +2,7 @@ import { hardwareList, toolList } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { panelWord } from '../plan';
 import { nameIn } from '../units';
-import { addTools, type Job } from './job';
+import { addTools, isFastFirst, type Job } from './job';
 
 /** What is done at the bench before the vehicle is raised; gives the step after which everything is laid out. */
 export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
@@ -42,7 +42,7 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
       needs: [kit],
     });
   const benches = hung.map(p => {
-    const mine = joints.filter(j => j.joint.panels[0] === p.panel.id && j.joint.tightenBefore !== 'hang');
+    const mine = joints.filter(j => j.joint.panels[0] === p.panel.id && !isFastFirst(doc, j));
     const lubes = [...new Set(mine.filter(j => j.joint.lube !== 'dry').map(j => j.joint.lube))];
     return add(
       {

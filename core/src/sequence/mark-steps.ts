@@ -1,8 +1,9 @@
 import { drillingCard, HAND_TOOLS, type ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
+import { panelWord } from '../plan';
 import { laps } from './hang-order';
 import { holeWork, isReady } from './hole-work';
-import { addTools, count, isHeavy, type Job, spotOf, toolsOf, weightCaution } from './job';
+import { addTools, count, isFastFirst, isHeavy, type Job, spotOf, toolsOf, weightCaution } from './job';
 import { startOrder } from './order';
 import { propOf } from './prop';
 
@@ -14,11 +15,11 @@ export function markSteps(
   needs: readonly string[],
 ): string {
   const { add, doc, joints } = job;
-  const { id, mark } = p.panel;
+  const { id } = p.panel;
+  const what = panelWord(p.panel);
   const heavy = isHeavy(job, p);
   const there = joints.filter(
-    j =>
-      j.joint.panels.includes(id) && j.mount && isReady(holeWork(job, j)) && j.joint.tightenBefore !== 'hang',
+    j => j.joint.panels.includes(id) && j.mount && isReady(holeWork(job, j)) && !isFastFirst(doc, j),
   );
   const card = drillingCard(mine[0] as ResolvedJoint, joints, doc.plan.method);
   const chosen = (card?.fitFirst ?? []).filter(x => there.some(j => j.id === x));
@@ -29,15 +30,15 @@ export function markSteps(
   const inner = new Set(laps(doc).flatMap(([i, o]) => (o === id && i !== id ? [i] : [])));
   const under = job.panels.filter(x => inner.has(x.panel.id));
   const prop = propOf(doc.plan.method.lift);
-  const held = prop.name(`plate ${mark}`);
+  const held = prop.name(what);
   const hang = add(
     {
       id: `mark-hang-${id}`,
       stage: 'hang',
       title:
         first.length > 0
-          ? `Hang plate ${mark} on ${first.length === 1 ? 'its bolt' : `${first.length} of its bolts`}, to mark the new holes`
-          : `Hold plate ${mark} in its place, to mark its holes`,
+          ? `Hang ${what} on ${first.length === 1 ? 'its bolt' : `${first.length} of its bolts`}, to mark the new holes`
+          : `Hold ${what} in its place, to mark its holes`,
       why:
         first.length > 1
           ? 'The existing holes locate it.'
@@ -71,7 +72,7 @@ export function markSteps(
     {
       id: `mark-${id}`,
       stage: 'drill',
-      title: `Mark ${count(mine.length, 'hole')} through plate ${mark}`,
+      title: `Mark ${count(mine.length, 'hole')} through ${what}`,
       why: 'Inside the plate\u2019s own holes, with a thin marker or a transfer punch.',
       panels: [id],
       joints: mine.map(j => j.id),
@@ -84,7 +85,7 @@ export function markSteps(
   return add({
     id: `mark-down-${id}`,
     stage: 'remove',
-    title: `Take plate ${mark} down again`,
+    title: `Take ${what} down again`,
     why: 'Drilling through it tears its finish and leaves chips between.',
     panels: [id],
     joints: [...first].reverse(),

@@ -3,7 +3,7 @@ import type { FoldedPanel } from '../fold';
 import type { Component, FactoryPart } from '../rig';
 import { CAUTIONS } from './cautions';
 import { drillStep, holeWork, mendHole, setNutStep } from './hole-work';
-import type { Job } from './job';
+import { isFastFirst, type Job } from './job';
 import { kitSteps } from './kit-steps';
 import { markSteps } from './mark-steps';
 import { type Raised, raise } from './raise';
@@ -127,7 +127,7 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
     const work = works.get(j.id);
     if (!j.mount && work?.setsNut) done.set(j.id, setNutStep(job, j, benchOf(j.joint.panels)));
     let ends = (done.get(j.id) ?? []).filter(id => !id.startsWith('inspect'));
-    if (j.joint.tightenBefore === 'hang')
+    if (isFastFirst(job.doc, j))
       ends = [
         add({
           id: `before-${j.id}`,

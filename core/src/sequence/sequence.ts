@@ -1,19 +1,33 @@
 import type { ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
-import type { PlanDocument } from '../plan';
+import { isBracket, type PlanDocument } from '../plan';
 import type { PresentRig } from '../rig';
 import type { UnitSystem } from '../units';
 import { barJoints, barSteps } from './bar-steps';
 import { CAUTIONS } from './cautions';
 import { hangingOrder, tiedGroups } from './hang-order';
 import { groupSteps } from './hang-steps';
-import { jobOf } from './job';
+import { isFastFirst, jobOf } from './job';
 import { prepareSteps } from './prepare-steps';
 import { hotParts, RAISING } from './raise';
 import { inOrder, type Sequence } from './step';
 import { withStops } from './stops';
 import { releaseCarried } from './strip-steps';
 import { withTips } from './tips';
+
+/** The bolts that are fitted at all: a bracket that no bolt holds to the vehicle is left off, and what would hang on it with it. */
+export function jointsToFit(
+  joints: readonly ResolvedJoint[],
+  panels: readonly FoldedPanel[],
+): readonly ResolvedJoint[] {
+  const off = panels
+    .filter(
+      p =>
+        isBracket(p.panel) && !joints.some(j => j.mount !== undefined && j.joint.panels.includes(p.panel.id)),
+    )
+    .map(p => p.panel.id);
+  return off.length === 0 ? joints : joints.filter(j => !j.joint.panels.some(p => off.includes(p)));
+}
 
 /**
  * The whole job as steps with reasons, sorted so that everything a step needs comes before it. Joints shared by
@@ -25,13 +39,14 @@ export function installation(
   doc: PlanDocument,
   rig: PresentRig,
   panels: readonly FoldedPanel[],
-  joints: readonly ResolvedJoint[],
+  given: readonly ResolvedJoint[],
   units: UnitSystem = 'metric',
   fitted: ReadonlySet<string> = new Set(),
 ): Sequence {
+  const joints = jointsToFit(given, panels);
   const job = jobOf(doc, rig, panels, joints, units, fitted);
   const { add } = job;
-  const loose = joints.filter(j => j.joint.tightenBefore !== 'hang');
+  const loose = joints.filter(j => !isFastFirst(doc, j));
   const bolted = panels.filter(p => loose.some(j => j.joint.panels.includes(p.panel.id)));
   const prepared = prepareSteps(job, bolted);
   const own = new Map(bolted.map(p => [p.panel.id, loose.filter(j => j.joint.panels[0] === p.panel.id)]));

@@ -64,7 +64,7 @@ describe('the cards of the plates', () => {
       fc.assert(
         fc.property(fc.integer({ min: 360, max: 2200 }), fc.constantFrom(...SIDES), (width, side) => {
           const cards = placeCards(f, sheetScale(whole, width, side));
-          expect(cards).toHaveLength(f.panels.length);
+          expect(cards).toHaveLength(f.plates.length);
           for (const a of cards) {
             expect(a.left).toBeGreaterThanOrEqual(0);
             expect(a.left + a.width).toBeLessThanOrEqual(width + 1);
