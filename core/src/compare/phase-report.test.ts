@@ -23,9 +23,12 @@ const must = (r: ReturnType<typeof done>): PlanDocument => {
   if (!r.ok) throw new Error(r.fault);
   return r.value;
 };
-/** The plan in two phases: those plates later. */
-function split(doc: PlanDocument, later: readonly string[]): PlanDocument {
-  const two = must(done(addPhase, doc, {}));
+/** The plan in two phases: those plates later; phases of its own are forgotten. */
+function split(
+  { plan: { phases: _, ...plan }, ...doc }: PlanDocument,
+  later: readonly string[],
+): PlanDocument {
+  const two = must(done(addPhase, { ...doc, plan }, {}));
   const [, second] = phasesOf(two.plan);
   return later.reduce((d, panel) => must(done(moveToPhase, d, { panel, phase: second?.id ?? '' })), two);
 }

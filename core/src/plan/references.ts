@@ -1,6 +1,7 @@
 import { selfCrossing, signedArea } from '../geometry';
 import type { Fault } from './faults';
 import type { Flange, PlanDocument } from './plan';
+import { surveyFaults } from './survey-schema';
 
 /** A plate lies flatter than this, degrees. */
 const STEEPEST = 80;
@@ -96,6 +97,11 @@ export function crossFaults(doc: PlanDocument, before?: PlanDocument): Fault[] {
     known(`rig.mounts[${i}].carries`, m.carries, components, 'component');
     direction(`rig.mounts[${i}].normal`, m.normal);
   });
+  if (rig.survey)
+    surveyFaults(rig.survey, 'rig.survey', say, {
+      mounts: new Set(rig.mounts.map(m => m.id)),
+      corners: new Map(rig.components.map(c => [c.id, c.footprint.length])),
+    });
   rig.servicePoints.forEach((s, i) => {
     known(`rig.servicePoints[${i}].component`, s.component, components, 'component');
   });

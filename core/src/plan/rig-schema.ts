@@ -23,6 +23,7 @@ import {
   text,
   wordOr,
 } from './fields';
+import { surveySchema } from './survey-schema';
 
 export const when = () =>
   record(list(yup.string().required()), 'must list choice ids').optional().default(undefined);
@@ -48,6 +49,7 @@ export const mount = yup.object({
     })
     .required(),
   condition: oneOf(HOLE_CONDITIONS),
+  sigma: yup.tuple([positive(), positive(), positive()]).optional(),
   nutReach: oneOf(NUT_REACHES),
   behind: yup.object({ component: id(), depth: notNegative() }).optional().default(undefined),
   carries: id().optional(),
@@ -76,6 +78,7 @@ export const rigSchema = yup
       .array()
       .of(yup.object({ when: record(list(yup.string().required()), 'must list choice ids'), reason: id() }))
       .optional(),
+    survey: surveySchema.optional().default(undefined),
     components: list(
       yup.object({
         id: id(),

@@ -3,3 +3,4 @@ export * from './member-name';
 export * from './present';
 export * from './rig';
 export * from './start';
+export * from './survey';

@@ -1,4 +1,5 @@
 import type { Polygon, Vec3 } from '../geometry';
+import type { Survey } from './survey';
 
 export const BODIES = ['truck', 'suv', 'car', 'side-by-side'] as const;
 export const COMPONENT_KINDS = [
@@ -129,6 +130,8 @@ export interface Mount {
     readonly along?: 'x' | 'y';
   };
   readonly condition: HoleCondition;
+  /** how well its place is known on each axis, one standard deviation, mm */
+  readonly sigma?: Vec3;
   readonly nutReach: NutReach;
   readonly behind?: { readonly component: string; readonly depth: number };
   /** the component that hangs on the factory bolt in this hole */
@@ -189,6 +192,8 @@ export interface Rig {
   readonly measured?: readonly string[];
   /** combinations that do not fit at all */
   readonly misfits?: readonly Misfit[];
+  /** what was read by tape and camera, from which holes have their places */
+  readonly survey?: Survey;
   readonly options: readonly RigOption[];
   readonly selected: Readonly<Record<string, string>>;
   readonly components: readonly Component[];

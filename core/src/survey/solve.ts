@@ -1,0 +1,259 @@
+import { CholeskyDecomposition, Matrix } from 'ml-matrix';
+import { length3, sub3, type Vec3 } from '../geometry';
+import { type Camera, projected, turned } from './camera';
+import { AXES, type Net } from './net';
+
+/** What is unknown: places of points by their index, cameras of photos by theirs. Points and photos that are not in it take no part. */
+export interface State {
+  readonly at: ReadonlyMap<number, Vec3>;
+  readonly cameras: ReadonlyMap<number, Camera>;
+}
+
+/** What of a camera is free, beside its place and turn. */
+export interface Freed {
+  readonly focal: boolean;
+  readonly k1: boolean;
+  /** focal length that is taken for likely where the marks hardly tell it, px, within its half */
+  readonly likely?: number;
+}
+
+/** One equation: how far a reading is from what the state says (read less computed), and how that moves with each unknown. */
+export interface Row {
+  /** place in `net.readings`; undefined for what is held or likely */
+  readonly reading?: number;
+  readonly off: number;
+  readonly sigma: number;
+  readonly by: readonly (readonly [unknown: number, slope: number])[];
+}
+
+/** Where each unknown stands. */
+export interface Unknowns {
+  readonly count: number;
+  /** by point and axis; undefined where it is held */
+  readonly point: ReadonlyMap<number, readonly (number | undefined)[]>;
+  /** by photo: the first of its six, of its focal length and of k1 */
+  readonly camera: ReadonlyMap<
+    number,
+    { readonly pose: number; readonly focal?: number; readonly k1?: number }
+  >;
+}
+
+/** Which unknowns a state has. */
+export function unknownsOf(net: Net, state: State, freed: ReadonlyMap<number, Freed>): Unknowns {
+  let count = 0;
+  const point = new Map<number, readonly (number | undefined)[]>();
+  for (const i of state.at.keys()) {
+    const p = net.points[i];
+    point.set(
+      i,
+      AXES.map((_, k) => (p?.held[k] !== undefined && p.sigma === undefined ? undefined : count++)),
+    );
+  }
+  const camera = new Map<number, { pose: number; focal?: number; k1?: number }>();
+  for (const i of state.cameras.keys()) {
+    const pose = count;
+    count += 6;
+    const f = freed.get(i);
+    camera.set(i, { pose, ...(f?.focal ? { focal: count++ } : {}), ...(f?.k1 ? { k1: count++ } : {}) });
+  }
+  return { count, point, camera };
+}
+
+/** All equations of a state. Readings to what is not in it are left out. */
+export function rowsOf(
+  net: Net,
+  state: State,
+  unknowns: Unknowns,
+  freed: ReadonlyMap<number, Freed>,
+): readonly Row[] {
+  const rows: Row[] = [];
+  const photoAt = new Map(net.survey.photos.map((f, i) => [f.id, i]));
+  const slopes = (i: number, by: Vec3 | readonly number[]): (readonly [number, number])[] =>
+    (unknowns.point.get(i) ?? []).flatMap((u, k) => (u === undefined ? [] : [[u, by[k] as number] as const]));
+  net.readings.forEach((r, reading) => {
+    if (r.kind === 'distance') {
+      const [i, j] = [net.index.get(r.from ?? '') ?? -1, net.index.get(r.to ?? '') ?? -1];
+      const [a, b] = [state.at.get(i), state.at.get(j)];
+      if (!a || !b) return;
+      const d = sub3(b, a);
+      const l = length3(d);
+      if (l < 1e-6) return;
+      const to = d.map(x => x / l);
+      rows.push({
+        reading,
+        off: r.value - l,
+        sigma: r.sigma,
+        by: [
+          ...slopes(
+            i,
+            to.map(x => -x),
+          ),
+          ...slopes(j, to),
+        ],
+      });
+      return;
+    }
+    const i = net.index.get(r.point ?? '') ?? -1;
+    const p = state.at.get(i);
+    if (!p) return;
+    if (r.kind !== 'pixel') {
+      const k = r.kind === 'height' ? 2 : r.axis === 'x' ? 0 : 1;
+      rows.push({
+        reading,
+        off: r.value - (p[k] as number),
+        sigma: r.sigma,
+        by: slopes(
+          i,
+          [0, 1, 2].map(n => (n === k ? 1 : 0)),
+        ),
+      });
+      return;
+    }
+    const photo = photoAt.get(r.photo ?? '') ?? -1;
+    const camera = state.cameras.get(photo);
+    const u = unknowns.camera.get(photo);
+    const f = net.survey.photos[photo];
+    if (!camera || !u || !f) return;
+    const at = projected(camera, [f.width, f.height], p);
+    if (!at) return;
+    const k = r.axis === 'u' ? 0 : 1;
+    const by = at.by[k];
+    rows.push({
+      reading,
+      off: r.value - at.px[k],
+      sigma: r.sigma,
+      by: [
+        ...slopes(i, by.place),
+        ...by.place.map((s, n) => [u.pose + n, -s] as const),
+        ...by.turn.map((s, n) => [u.pose + 3 + n, s] as const),
+        ...(u.focal === undefined ? [] : [[u.focal, by.focal] as const]),
+        ...(u.k1 === undefined ? [] : [[u.k1, by.k1] as const]),
+      ],
+    });
+  });
+  for (const [i, at] of state.at) {
+    const p = net.points[i];
+    const sigma = p?.sigma;
+    if (p === undefined || sigma === undefined) continue;
+    p.held.forEach((h, k) => {
+      const u = unknowns.point.get(i)?.[k];
+      if (h !== undefined && u !== undefined) rows.push({ off: h - (at[k] as number), sigma, by: [[u, 1]] });
+    });
+  }
+  for (const [i, c] of state.cameras) {
+    const [u, likely] = [unknowns.camera.get(i)?.focal, freed.get(i)?.likely];
+    if (u !== undefined && likely !== undefined)
+      rows.push({ off: likely - c.focalPx, sigma: likely / 2, by: [[u, 1]] });
+  }
+  return rows;
+}
+
+/** Sum of the squares of what is off, each in its own doubt. */
+export const costOf = (rows: readonly Row[]): number => rows.reduce((s, r) => s + (r.off / r.sigma) ** 2, 0);
+
+/** Normal equations: every unknown by every unknown, and the right side. */
+export function normalOf(
+  rows: readonly Row[],
+  count: number,
+): { readonly n: Float64Array; readonly g: Float64Array } {
+  const n = new Float64Array(count * count);
+  const g = new Float64Array(count);
+  for (const { off, sigma, by } of rows) {
+    const w = 1 / (sigma * sigma);
+    for (const [i, a] of by) {
+      g[i] = (g[i] as number) + w * a * off;
+      const row = i * count;
+      for (const [j, b] of by) n[row + j] = (n[row + j] as number) + w * a * b;
+    }
+  }
+  return { n, g };
+}
+
+/** A state moved along a step of its unknowns. */
+export function moved(state: State, unknowns: Unknowns, step: ArrayLike<number>): State {
+  const by = (u: number | undefined): number => (u === undefined ? 0 : (step[u] as number));
+  return {
+    at: new Map(
+      [...state.at].map(([i, p]) => {
+        const u = unknowns.point.get(i);
+        return [i, p.map((x, k) => x + by(u?.[k])) as unknown as Vec3];
+      }),
+    ),
+    cameras: new Map(
+      [...state.cameras].map(([i, c]) => {
+        const u = unknowns.camera.get(i);
+        if (!u) return [i, c];
+        return [
+          i,
+          {
+            at: c.at.map((x, k) => x + by(u.pose + k)) as unknown as Vec3,
+            turn: turned(c.turn, [by(u.pose + 3), by(u.pose + 4), by(u.pose + 5)]),
+            focalPx: Math.max(1, c.focalPx + by(u.focal)),
+            k1: c.k1 + by(u.k1),
+          },
+        ];
+      }),
+    ),
+  };
+}
+
+/** Solves scaled normal equations with `damping` added to their diagonal; undefined where they do not stand. */
+function stepOf(n: Float64Array, g: Float64Array, damping: number): readonly number[] | undefined {
+  const count = g.length;
+  const scale = Array.from(
+    { length: count },
+    (_, i) => 1 / Math.sqrt(Math.max(1e-30, n[i * count + i] as number)),
+  );
+  const rows = Array.from({ length: count }, (_, i) =>
+    Array.from(
+      { length: count },
+      (_, j) =>
+        (n[i * count + j] as number) * (scale[i] as number) * (scale[j] as number) + (i === j ? damping : 0),
+    ),
+  );
+  const chol = new CholeskyDecomposition(new Matrix(rows));
+  if (!chol.isPositiveDefinite()) return undefined;
+  const x = chol.solve(Matrix.columnVector(Array.from(g, (v, i) => v * (scale[i] as number)))).to1DArray();
+  return x.map((v, i) => v * (scale[i] as number));
+}
+
+const ROUNDS = 60;
+/** It stands still where a round gains less of its cost than this. */
+const STILL = 1e-9;
+
+/**
+ * The state that the readings want, from one near it: weighted least squares by Levenberg and Marquardt. Source: Levenberg 1944, Marquardt
+ * 1963, as in Hartley and Zisserman, appendix A6.2.
+ */
+export function settled(net: Net, from: State, freed: ReadonlyMap<number, Freed>, rounds = ROUNDS): State {
+  const unknowns = unknownsOf(net, from, freed);
+  if (unknowns.count === 0) return from;
+  let state = from;
+  let rows = rowsOf(net, state, unknowns, freed);
+  let cost = costOf(rows);
+  let damping = 1e-4;
+  for (let round = 0; round < rounds; round++) {
+    const { n, g } = normalOf(rows, unknowns.count);
+    let gained = false;
+    let last = cost;
+    for (let again = 0; again < 12 && !gained; again++) {
+      const step = stepOf(n, g, damping);
+      if (step) {
+        const next = moved(state, unknowns, step);
+        const nextRows = rowsOf(net, next, unknowns, freed);
+        const nextCost = costOf(nextRows);
+        // a mark that fell behind its camera is no gain
+        if (nextRows.length === rows.length && nextCost <= cost) {
+          gained = true;
+          last = cost;
+          [state, rows, cost] = [next, nextRows, nextCost];
+          damping = Math.max(1e-12, damping / 8);
+          break;
+        }
+      }
+      damping *= 6;
+    }
+    if (!gained || last - cost <= STILL * (1 + cost)) break;
+  }
+  return state;
+}
