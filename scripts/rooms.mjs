@@ -12,6 +12,7 @@ export const ORDER = {
     'sheet',
     'rig',
     'plan',
+    'survey',
     'fold',
     'cover',
     'bolt',

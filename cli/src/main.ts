@@ -7,10 +7,13 @@ import { EXPORTS, exportFiles } from './export';
 import { readOptions } from './options';
 import { runShell } from './shell';
 import type { Streams } from './streams';
+import { runSurvey } from './survey';
 import { VERBS } from './verbs';
 
 const KINDS = Object.keys(EXPORTS).join('|');
-const USAGE = `platefold VERB FILE [--build NAME] [--phase NAME] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
+/** Verbs that read other files than a plan, or write some. */
+const OTHERS = ['export', 'shell', 'survey'];
+const USAGE = `platefold VERB FILE [--build NAME] [--phase NAME] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, survey, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
 
 interface Call {
   readonly verb: string;
@@ -29,7 +32,7 @@ function parseCall(args: readonly string[]): Call | string {
   const { words, given, flags } = call;
   const [verb, file, ...rest] = words;
   if (!verb) return `no verb given. ${USAGE}`;
-  if (!VERBS[verb] && verb !== 'export' && verb !== 'shell') return `there is no verb "${verb}". ${USAGE}`;
+  if (!VERBS[verb] && !OTHERS.includes(verb)) return `there is no verb "${verb}". ${USAGE}`;
   if (!file) return `${verb} needs a file. ${USAGE}`;
   if (rest.length > 0) return `one file at a time: "${rest.join(' ')}" is too much`;
   const { build, phase, as, out, units = 'metric' } = given;
@@ -63,11 +66,11 @@ export async function main(args: readonly string[], { out, err }: Streams): Prom
       code === 'ENOENT' ? `there is no file ${call.file}` : `${call.file} cannot be read (${code})`,
     );
   }
-  if (call.verb === 'shell') {
-    const made = runShell(text, call.json);
+  if (call.verb === 'shell' || call.verb === 'survey') {
+    const made = call.verb === 'shell' ? runShell(text, call.json) : runSurvey(text, call.json, call.units);
     if ('fault' in made) return fail(`${call.file}: ${made.fault}`);
     out(`${made.out}\n`);
-    return 0;
+    return made.code ?? 0;
   }
   const read = readDocument(text);
   if (!read.ok) {

@@ -16,7 +16,10 @@ function told(a: ShellAnswer): string {
 }
 
 /** Solves a bare shell in the format of docs/plan-file.md. The text to print, or the fault. */
-export function runShell(text: string, json: boolean): { readonly out: string } | { readonly fault: string } {
+export function runShell(
+  text: string,
+  json: boolean,
+): { readonly out: string; readonly code?: number } | { readonly fault: string } {
   const read = readShellCase(text);
   if (!read.ok) return { fault: read.fault };
   const made = solveShell(read.value.shell, read.value.points, () => performance.now());

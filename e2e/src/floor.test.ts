@@ -505,6 +505,7 @@ describe('the run and the log hold', () => {
     };
     const plan = {
       ...document.plan,
+      phases: undefined,
       id: 'bare',
       name: 'bare',
       panels: [],

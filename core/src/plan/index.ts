@@ -12,4 +12,5 @@ export * from './quick';
 export * from './restack';
 export * from './schema';
 export * from './select';
+export * from './survey-schema';
 export * from './under-bar';

@@ -1,5 +1,20 @@
 import { describe, expect, it } from 'vitest';
-import type { Component, FactoryPart, Member, Mount, Rig, RigOption, ServicePoint } from '../rig';
+import type {
+  Component,
+  FactoryPart,
+  Member,
+  Mount,
+  PhotoMark,
+  Rig,
+  RigOption,
+  ServicePoint,
+  Survey,
+  SurveyDistance,
+  SurveyHeight,
+  SurveyOffset,
+  SurveyPhoto,
+  SurveyPoint,
+} from '../rig';
 import {
   type Build,
   type Crossbar,
@@ -84,7 +99,7 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
         servicePoints: 1,
         factoryParts: 1,
       },
-      { measures: 1, measured: 1, misfits: 1 },
+      { measures: 1, measured: 1, misfits: 1, survey: 1 },
     ),
   ],
   ['rig.options[]', keysOf<RigOption>()({ id: 1, name: 1, choices: 1 }, {})],
@@ -103,9 +118,22 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
     'rig.mounts[]',
     keysOf<Mount>()(
       { id: 1, member: 1, at: 1, hole: 1, condition: 1, nutReach: 1 },
-      { normal: 1, behind: 1, carries: 1, when: 1 },
+      { normal: 1, sigma: 1, behind: 1, carries: 1, when: 1 },
     ),
   ],
+  ['rig.survey', keysOf<Survey>()({}, { points: 1, distances: 1, heights: 1, offsets: 1, photos: 1 })],
+  [
+    'rig.survey.points[]',
+    keysOf<SurveyPoint>()({ id: 1 }, { name: 1, at: 1, mount: 1, corner: 1, sigma: 1 }),
+  ],
+  ['rig.survey.distances[]', keysOf<SurveyDistance>()({ from: 1, to: 1, mm: 1 }, { id: 1, sigma: 1 })],
+  ['rig.survey.heights[]', keysOf<SurveyHeight>()({ point: 1, mm: 1 }, { id: 1, sigma: 1 })],
+  ['rig.survey.offsets[]', keysOf<SurveyOffset>()({ point: 1, axis: 1, mm: 1 }, { id: 1, sigma: 1 })],
+  [
+    'rig.survey.photos[]',
+    keysOf<SurveyPhoto>()({ id: 1, name: 1, width: 1, height: 1, marks: 1 }, { focalPx: 1 }),
+  ],
+  ['rig.survey.photos[].marks[]', keysOf<PhotoMark>()({ point: 1, px: 1 }, { sigma: 1 })],
   [
     'rig.mounts[].hole',
     keysOf<Mount['hole']>()({ kind: 1 }, { thread: 1, diameter: 1, length: 1, along: 1 }),

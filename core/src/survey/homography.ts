@@ -131,3 +131,118 @@ export function camerasOf(h: Homography, focalPx: number, { origin, u, v }: Plan
     return [{ at, turn, focalPx, k1: 0 }];
   });
 }
+
+/**
+ * A camera from six marks or more at places that do not lie in one plane, by the direct linear transformation of its whole matrix: its turn
+ * is the nearest to what the matrix holds once a focal length is taken out. Undefined where the places are too nearly in one plane.
+ * Source: Hartley and Zisserman, Multiple View Geometry, 7.1 and 6.2.
+ */
+export function cameraOf(places: readonly Vec3[], px: readonly Vec2[]): Camera | undefined {
+  const n = places.length;
+  if (n < 6) return undefined;
+  const middle = [0, 1, 2].map(k => places.reduce((s, p) => s + (p[k] as number), 0) / n) as unknown as Vec3;
+  const far = places.reduce((s, p) => s + Math.hypot(...sub3(p, middle)), 0) / n;
+  const flat = normalised(px);
+  const rows = places.flatMap((p, i) => {
+    const q = [...sub3(p, middle).map(x => x / far), 1];
+    const [u, v] = flat.points[i] as Vec2;
+    return [
+      [0, 0, 0, 0, ...q.map(x => -x), ...q.map(x => v * x)],
+      [...q, 0, 0, 0, 0, ...q.map(x => -u * x)],
+    ];
+  });
+  const svd = new SingularValueDecomposition(new Matrix(rows), { autoTranspose: false });
+  const s = svd.diagonal;
+  if ((s[10] as number) < 1e-6 * (s[0] as number)) return undefined;
+  const h = svd.rightSingularVectors.getColumn(11);
+  const inner = new Matrix([h.slice(0, 4), h.slice(4, 8), h.slice(8, 12)]);
+  const p = new SingularValueDecomposition(flat.to).inverse().mmul(inner);
+  const m = p.subMatrix(0, 2, 0, 2);
+  const [a1, a2, a3] = [0, 1, 2].map(k => m.getRow(k)) as unknown as [Vec3, Vec3, Vec3];
+  const scale = 1 / Math.hypot(...a3);
+  const size = (a: Vec3): number => Math.hypot(...cross3(a, a3)) * scale * scale;
+  const focalPx = (size(a1) + size(a2)) / 2;
+  if (!(focalPx > 0) || !Number.isFinite(focalPx)) return undefined;
+  // the places lie before the camera
+  const sign = p.get(2, 3) > 0 ? scale : -scale;
+  const rough = new Matrix([
+    a1.map(x => (x * sign) / focalPx),
+    a2.map(x => (x * sign) / focalPx),
+    a3.map(x => x * sign),
+  ]);
+  const near = new SingularValueDecomposition(rough);
+  const turn = near.leftSingularVectors.mmul(near.rightSingularVectors.transpose());
+  const centre = new SingularValueDecomposition(m).solve(Matrix.columnVector(p.getColumn(3))).to1DArray();
+  return {
+    at: middle.map((x, k) => x - far * (centre[k] as number)) as unknown as Vec3,
+    turn: turn.to2DArray() as unknown as Turn,
+    focalPx,
+    k1: 0,
+  };
+}
+
+/** Tilts that a photo may be taken at, degrees. */
+const TILTS = [0, 25, 45, 65] as const;
+
+/**
+ * Cameras that see places about as they were marked, as if from far away: from both sides of their plane and tilted every way, each turned
+ * and set off as its marks want it; the nearest first. Where places stand out of their plane this begins better than a homography.
+ */
+export function camerasAbout(
+  places: readonly Vec3[],
+  px: readonly Vec2[],
+  focalPx: number,
+  { origin, u, v }: Plane,
+): readonly Camera[] {
+  const n = places.length;
+  const w = cross3(u, v);
+  const [mx, my] = [0, 1].map(k => px.reduce((s, p) => s + (p[k] as number), 0) / n) as [number, number];
+  const from = places.map(p => sub3(p, origin));
+  const all: { readonly camera: Camera; readonly off: number }[] = [];
+  for (const side of [1, -1])
+    for (const tilt of TILTS)
+      for (let k = 0; k < (tilt === 0 ? 1 : 8); k++) {
+        const [s, c] = [Math.sin((tilt * Math.PI) / 180), Math.cos((tilt * Math.PI) / 180)];
+        const way = (k * Math.PI) / 4;
+        const ahead = unit3(
+          [0, 1, 2].map(
+            i =>
+              side * c * (w[i] as number) +
+              s * (Math.cos(way) * (u[i] as number) + Math.sin(way) * (v[i] as number)),
+          ) as unknown as Vec3,
+        );
+        const right = unit3(cross3(ahead, Math.abs(dot3(ahead, u)) < 0.9 ? u : v));
+        const down = cross3(ahead, right);
+        const flat = from.map((d): Vec2 => [dot3(right, d), dot3(down, d)]);
+        // turned and enlarged onto the marks: one complex number, least squares
+        const [re, im, size] = flat.reduce(
+          ([p, q, r], [a, b], i) => {
+            const [x, y] = [(px[i] as Vec2)[0] - mx, (px[i] as Vec2)[1] - my];
+            return [p + a * x + b * y, q + a * y - b * x, r + a * a + b * b];
+          },
+          [0, 0, 0],
+        ) as [number, number, number];
+        const [co, si] = [re / size, im / size];
+        const scale = Math.hypot(co, si);
+        if (!(scale > 0)) continue;
+        const off = flat.reduce((sum, [a, b], i) => {
+          const [x, y] = [(px[i] as Vec2)[0] - mx, (px[i] as Vec2)[1] - my];
+          return sum + (co * a - si * b - x) ** 2 + (si * a + co * b - y) ** 2;
+        }, 0);
+        const [cos, sin] = [co / scale, si / scale];
+        const turn: Turn = [
+          right.map((x, i) => cos * x - sin * (down[i] as number)) as unknown as Vec3,
+          right.map((x, i) => sin * x + cos * (down[i] as number)) as unknown as Vec3,
+          ahead,
+        ];
+        const far = focalPx / scale;
+        const t: Vec3 = [(mx / focalPx) * far, (my / focalPx) * far, far];
+        const at = [0, 1, 2].map(
+          i =>
+            (origin[i] as number) -
+            turn.reduce((sum, row, j) => sum + (row[i] as number) * (t[j] as number), 0),
+        ) as unknown as Vec3;
+        all.push({ camera: { at, turn, focalPx, k1: 0 }, off });
+      }
+  return all.sort((a, b) => a.off - b.off).map(x => x.camera);
+}

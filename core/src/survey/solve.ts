@@ -1,6 +1,6 @@
-import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import { length3, sub3, type Vec3 } from '../geometry';
 import { type Camera, projected, turned } from './camera';
+import { factored, solvedBy } from './factor';
 import { AXES, type Net } from './net';
 
 /** What is unknown: places of points by their index, cameras of photos by theirs. Points and photos that are not in it take no part. */
@@ -13,8 +13,10 @@ export interface State {
 export interface Freed {
   readonly focal: boolean;
   readonly k1: boolean;
-  /** focal length that is taken for likely where the marks hardly tell it, px, within its half */
+  /** focal length that is taken for likely where the marks hardly tell it, px */
   readonly likely?: number;
+  /** the radial coefficient is taken for nought, near enough, where the marks hardly tell it */
+  readonly straight?: boolean;
 }
 
 /** One equation: how far a reading is from what the state says (read less computed), and how that moves with each unknown. */
@@ -58,6 +60,11 @@ export function unknownsOf(net: Net, state: State, freed: ReadonlyMap<number, Fr
   }
   return { count, point, camera };
 }
+
+/** How well a likely focal length is known, beside itself: phones' main lenses differ by as much. Common practice, no source. */
+const LIKELY = 0.25;
+/** How far from nought a radial coefficient may well be: phones correct their pictures. Common practice, no source. */
+const STRAIGHT = 0.1;
 
 /** All equations of a state. Readings to what is not in it are left out. */
 export function rowsOf(
@@ -143,7 +150,9 @@ export function rowsOf(
   for (const [i, c] of state.cameras) {
     const [u, likely] = [unknowns.camera.get(i)?.focal, freed.get(i)?.likely];
     if (u !== undefined && likely !== undefined)
-      rows.push({ off: likely - c.focalPx, sigma: likely / 2, by: [[u, 1]] });
+      rows.push({ off: likely - c.focalPx, sigma: LIKELY * likely, by: [[u, 1]] });
+    const k1 = unknowns.camera.get(i)?.k1;
+    if (k1 !== undefined && freed.get(i)?.straight) rows.push({ off: -c.k1, sigma: STRAIGHT, by: [[k1, 1]] });
   }
   return rows;
 }
@@ -151,7 +160,7 @@ export function rowsOf(
 /** Sum of the squares of what is off, each in its own doubt. */
 export const costOf = (rows: readonly Row[]): number => rows.reduce((s, r) => s + (r.off / r.sigma) ** 2, 0);
 
-/** Normal equations: every unknown by every unknown, and the right side. */
+/** Normal equations: every unknown by those before it (the lower half, row by row), and the right side. */
 export function normalOf(
   rows: readonly Row[],
   count: number,
@@ -160,10 +169,15 @@ export function normalOf(
   const g = new Float64Array(count);
   for (const { off, sigma, by } of rows) {
     const w = 1 / (sigma * sigma);
-    for (const [i, a] of by) {
-      g[i] = (g[i] as number) + w * a * off;
-      const row = i * count;
-      for (const [j, b] of by) n[row + j] = (n[row + j] as number) + w * a * b;
+    for (let p = 0; p < by.length; p++) {
+      const [i, slope] = by[p] as readonly [number, number];
+      const a = w * slope;
+      g[i] = (g[i] as number) + a * off;
+      for (let q = 0; q < by.length; q++) {
+        const other = by[q] as readonly [number, number];
+        const at = i * count + other[0];
+        if (other[0] <= i) n[at] = (n[at] as number) + a * other[1];
+      }
     }
   }
   return { n, g };
@@ -197,35 +211,23 @@ export function moved(state: State, unknowns: Unknowns, step: ArrayLike<number>)
   };
 }
 
-/** Solves scaled normal equations with `damping` added to their diagonal; undefined where they do not stand. */
-function stepOf(n: Float64Array, g: Float64Array, damping: number): readonly number[] | undefined {
-  const count = g.length;
-  const scale = Array.from(
-    { length: count },
-    (_, i) => 1 / Math.sqrt(Math.max(1e-30, n[i * count + i] as number)),
-  );
-  const rows = Array.from({ length: count }, (_, i) =>
-    Array.from(
-      { length: count },
-      (_, j) =>
-        (n[i * count + j] as number) * (scale[i] as number) * (scale[j] as number) + (i === j ? damping : 0),
-    ),
-  );
-  const chol = new CholeskyDecomposition(new Matrix(rows));
-  if (!chol.isPositiveDefinite()) return undefined;
-  const x = chol.solve(Matrix.columnVector(Array.from(g, (v, i) => v * (scale[i] as number)))).to1DArray();
-  return x.map((v, i) => v * (scale[i] as number));
-}
-
 const ROUNDS = 60;
 /** It stands still where a round gains less of its cost than this. */
 const STILL = 1e-9;
+/** Where only a start is wanted it stands still at this. */
+export const ROUGH = 1e-3;
 
 /**
  * The state that the readings want, from one near it: weighted least squares by Levenberg and Marquardt. Source: Levenberg 1944, Marquardt
  * 1963, as in Hartley and Zisserman, appendix A6.2.
  */
-export function settled(net: Net, from: State, freed: ReadonlyMap<number, Freed>, rounds = ROUNDS): State {
+export function settled(
+  net: Net,
+  from: State,
+  freed: ReadonlyMap<number, Freed>,
+  rounds = ROUNDS,
+  still = STILL,
+): State {
   const unknowns = unknownsOf(net, from, freed);
   if (unknowns.count === 0) return from;
   let state = from;
@@ -237,8 +239,8 @@ export function settled(net: Net, from: State, freed: ReadonlyMap<number, Freed>
     let gained = false;
     let last = cost;
     for (let again = 0; again < 12 && !gained; again++) {
-      const step = stepOf(n, g, damping);
-      if (step) {
+      const step = solvedBy(factored(n, unknowns.count, damping), g);
+      if (step.every(Number.isFinite)) {
         const next = moved(state, unknowns, step);
         const nextRows = rowsOf(net, next, unknowns, freed);
         const nextCost = costOf(nextRows);
@@ -253,7 +255,7 @@ export function settled(net: Net, from: State, freed: ReadonlyMap<number, Freed>
       }
       damping *= 6;
     }
-    if (!gained || last - cost <= STILL * (1 + cost)) break;
+    if (!gained || last - cost <= still * (1 + cost)) break;
   }
   return state;
 }

@@ -1,16 +1,30 @@
 import { length3, sub3, type Vec3 } from '../geometry';
+import type { SurveyPhoto } from '../rig';
+import { err, ok, type Result } from '../units';
 import { rayOf } from './camera';
 import { type Known, knownOf, type Net } from './net';
-import { cameraFor } from './pose';
+import { camerasFor } from './pose';
 import { scaled } from './scaling';
-import type { Freed, State } from './solve';
+import { costOf, type Freed, ROUGH, rowsOf, type State, settled, unknownsOf } from './solve';
 
 /** So many half-built nets are kept side by side while a mirrored place is not yet told from the other. */
 const BEAM = 24;
+/** A half-built net that fits worse than the best by more than two gross errors is dropped: squares of 17 doubts, an inch. */
+const BLUNDER = 600;
+/** So many of them are settled and compared. */
+const SETTLED = 8;
+/** No more nets than this are carried on to the photos. */
+const NETS = 3;
+/** Two nets fit alike where their squared misfits differ by less than this: three standard deviations. */
+export const ALIKE = 9;
 /** Places nearer than this are one, mm. */
-const SAME = 25;
+export const SAME = 25;
 /** A hint tells no more than this, mm: what was typed for a hole before may be well off. */
 const HINT = 150;
+/** So many ways of setting a photo up are tried. */
+const CAMERAS = 3;
+/** A photo half of whose marks are off by more than this, in their doubts, was set up wrongly. */
+const MISFIT = 8;
 /** Rays that meet at less than this, degrees, tell no place. */
 const FLAT_RAYS = 2;
 
@@ -134,7 +148,8 @@ function byTape(
         cost: b.cost + p.cost + (hint ? Math.min(50, (length3(sub3(p.at, hint)) / HINT) ** 2) : 0),
       }));
     });
-    beam = grown.sort((a, b) => a.cost - b.cost).slice(0, BEAM);
+    grown.sort((a, b) => a.cost - b.cost);
+    beam = grown.slice(0, BEAM).filter(b => b.cost <= (grown[0]?.cost ?? 0) + BLUNDER);
   }
 }
 
@@ -162,22 +177,43 @@ function whereRaysMeet(rays: readonly { readonly from: Vec3; readonly way: Vec3 
   return solvedSmall(rows, 0) as unknown as Vec3;
 }
 
+export const apart = (a: ReadonlyMap<number, Vec3>, b: ReadonlyMap<number, Vec3>, i: number): number =>
+  length3(sub3(a.get(i) as Vec3, b.get(i) as Vec3));
+
+/** How far a net is from where its points were taken to be, squared, in the little that this counts. */
+export const hintCost = (net: Net, at: ReadonlyMap<number, Vec3>): number =>
+  [...at].reduce((s, [i, p]) => {
+    const hint = net.points[i]?.hint;
+    return hint ? s + Math.min(50, (length3(sub3(p, hint)) / HINT) ** 2) : s;
+  }, 0);
+
+/** Half-built nets settled on their tapes, heights and offsets: those that are not the same, the nearest fit first. */
+function told(net: Net, built: readonly Built[]): readonly Built[] {
+  const none = new Map<number, Freed>();
+  const out: Built[] = [];
+  for (const b of built.slice(0, SETTLED)) {
+    const state = settled(net, { at: b.at, cameras: new Map() }, none, 30, ROUGH);
+    if (out.some(o => [...o.at.keys()].every(i => apart(o.at, state.at, i) < SAME))) continue;
+    const cost = costOf(rowsOf(net, state, unknownsOf(net, state, none), none));
+    out.push({ at: state.at, cost: cost + hintCost(net, state.at) });
+  }
+  return out.sort((a, b) => a.cost - b.cost);
+}
+
 /** A net with a place for all that readings can place, near enough to be adjusted; and why a photo could not be set up. */
 export interface Started {
   readonly state: State;
   readonly freed: ReadonlyMap<number, Freed>;
   /** by photo */
   readonly faults: ReadonlyMap<number, string>;
-  /** points that are as well somewhere else, mirrored: no reading tells which */
-  readonly mirrored: readonly number[];
 }
 
 /**
  * Start values without anyone's help: what is held or measured by itself, then point after point by tapes to what is placed (every
  * mirrored place kept until a reading tells it from the other), whole nets by classical scaling where nothing is placed yet, photos
- * by homography, and points by their rays.
+ * by homography, and points by their rays. More than one start where tapes fit a mirrored net as well.
  */
-export function started(net: Net): Started {
+export function started(net: Net): readonly Started[] {
   const known = knownOf(net);
   const tapes = net.points.map((): Tape[] => []);
   for (const r of net.readings) {
@@ -195,59 +231,82 @@ export function started(net: Net): Started {
     const whole = scaled(net, known, tapes, built[0]?.at ?? at);
     if (whole.size > (built[0]?.at.size ?? 0)) built = byTape(net, known, tapes, whole);
   }
-  const [best, second] = built;
-  const places = new Map(best?.at ?? at);
-  const mirrored =
-    best && second && second.cost - best.cost < 9
-      ? [...best.at.keys()].filter(
-          i => length3(sub3(best.at.get(i) as Vec3, second.at.get(i) as Vec3)) > SAME,
-        )
-      : [];
+  const nets = told(net, built);
+  const near = nets.filter(b => b.cost - (nets[0] as Built).cost < ALIKE).slice(0, NETS);
+  return (near.length > 0 ? near : [{ at, cost: 0 }]).map(b => withPhotos(net, known, tapes, b.at));
+}
 
-  const cameras = new Map<number, ReturnType<typeof cameraFor> & { ok: true }>();
+/** A net of tapes with the photos that it sets up, and the points that those place. */
+function withPhotos(
+  net: Net,
+  known: readonly Known[],
+  tapes: readonly (readonly Tape[])[],
+  from: ReadonlyMap<number, Vec3>,
+): Started {
+  let state: State = { at: from, cameras: new Map() };
+  let freed: ReadonlyMap<number, Freed> = new Map();
   const faults = new Map<number, string>();
-  for (let again = true; again; ) {
-    again = false;
-    net.survey.photos.forEach((f, i) => {
-      if (cameras.has(i)) return;
-      const made = cameraFor(net, f, places);
-      if (made.ok) {
-        cameras.set(i, made);
-        faults.delete(i);
-        again = true;
-      } else faults.set(i, made.fault);
-    });
-    net.points.forEach((_, i) => {
-      if (places.has(i)) return;
-      const rays = net.survey.photos.flatMap((f, k) => {
-        const camera = cameras.get(k)?.value.camera;
-        const mark = f.marks.find(m => net.index.get(m.point) === i);
-        return camera && mark ? [{ from: camera.at, way: rayOf(camera, [f.width, f.height], mark.px) }] : [];
+  const waiting = new Set(net.survey.photos.map((_, i) => i));
+  const marksOf = (i: number) => net.survey.photos[i]?.marks ?? [];
+  const seenBy = (i: number): number =>
+    marksOf(i).filter(m => state.at.has(net.index.get(m.point) ?? -1)).length;
+  /** everything settled with one more photo, and with the points that it places; or why not */
+  const withPhoto = (
+    i: number,
+  ): Result<{ readonly state: State; readonly freed: ReadonlyMap<number, Freed> }> => {
+    const photo = net.survey.photos[i] as SurveyPhoto;
+    const made = camerasFor(net, photo, state.at);
+    if (!made.ok) return made;
+    const now = new Map([...freed, [i, made.value.freed]]);
+    for (const camera of made.value.cameras.slice(0, CAMERAS)) {
+      const more = { at: new Map(state.at), cameras: new Map([...state.cameras, [i, camera]]) };
+      net.points.forEach((_, k) => {
+        const p = more.at.has(k) ? undefined : byRays(net, more, known[k] ?? [], k);
+        if (p) more.at.set(k, p);
       });
-      const k = known[i] ?? [];
-      const axis = [2, 0, 1].find(a => k[a] !== undefined);
-      const [ray] = rays;
-      if (ray && axis !== undefined && Math.abs(ray.way[axis] as number) > 0.05 * length3(ray.way)) {
-        const s = ((k[axis] as number) - (ray.from[axis] as number)) / (ray.way[axis] as number);
-        places.set(i, ray.way.map((w, n) => k[n] ?? (ray.from[n] as number) + s * w) as unknown as Vec3);
-        again = true;
-      } else if (rays.length > 1) {
-        const p = whereRaysMeet(rays);
-        if (p) {
-          places.set(i, p);
-          again = true;
-        }
-      }
-    });
-    if (again) {
-      const more = byTape(net, known, tapes, places)[0];
-      for (const [i, p] of more?.at ?? []) places.set(i, p);
+      const at = byTape(net, known, tapes, more.at)[0]?.at ?? more.at;
+      const end = settled(net, { at, cameras: more.cameras }, now, 15, ROUGH);
+      const off = rowsOf(net, end, unknownsOf(net, end, now), now)
+        .filter(r => r.reading !== undefined && net.readings[r.reading]?.photo === photo.id)
+        .map(r => Math.abs(r.off) / r.sigma)
+        .sort((p, q) => p - q);
+      if ((off[Math.floor(off.length / 2)] ?? 0) <= MISFIT) return ok({ state: end, freed: now });
     }
-  }
-  return {
-    state: { at: places, cameras: new Map([...cameras].map(([i, c]) => [i, c.value.camera])) },
-    freed: new Map([...cameras].map(([i, c]) => [i, c.value.freed])),
-    faults,
-    mirrored,
+    return err(
+      `the marks on the photo "${photo.name}" do not agree with the rest: look whether each is at its own point`,
+    );
   };
+  for (let again = true; again; ) {
+    // those first that see most of what is placed; one that does not fit yet may when more is placed
+    again = [...waiting]
+      .sort((p, q) => seenBy(q) - seenBy(p))
+      .some(i => {
+        const made = withPhoto(i);
+        if (!made.ok) {
+          faults.set(i, made.fault);
+          return false;
+        }
+        ({ state, freed } = made.value);
+        waiting.delete(i);
+        faults.delete(i);
+        return true;
+      });
+  }
+  return { state, freed, faults };
+}
+
+/** A point's place by its marks: where its ray meets a coordinate that is known, or where rays meet. */
+function byRays(net: Net, state: State, known: Known, i: number): Vec3 | undefined {
+  const rays = net.survey.photos.flatMap((f, k) => {
+    const camera = state.cameras.get(k);
+    const mark = f.marks.find(m => net.index.get(m.point) === i);
+    return camera && mark ? [{ from: camera.at, way: rayOf(camera, [f.width, f.height], mark.px) }] : [];
+  });
+  const axis = [2, 0, 1].find(a => known[a] !== undefined);
+  const [ray] = rays;
+  if (ray && axis !== undefined && Math.abs(ray.way[axis] as number) > 0.05 * length3(ray.way)) {
+    const s = ((known[axis] as number) - (ray.from[axis] as number)) / (ray.way[axis] as number);
+    return ray.way.map((w, n) => known[n] ?? (ray.from[n] as number) + s * w) as unknown as Vec3;
+  }
+  return rays.length > 1 ? whereRaysMeet(rays) : undefined;
 }

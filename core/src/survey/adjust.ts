@@ -1,0 +1,382 @@
+import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
+import { length3, sub3, type Vec3 } from '../geometry';
+import { chiSquareAt } from './chi-square';
+import { type Factor, factored, inverseOf } from './factor';
+import { AXES, knownOf, type Net, pointName, type Reading } from './net';
+import {
+  costOf,
+  type Freed,
+  normalOf,
+  type Row,
+  rowsOf,
+  type State,
+  settled,
+  type Unknowns,
+  unknownsOf,
+} from './solve';
+import { ALIKE, apart, hintCost, SAME, started } from './start';
+
+/** A reading whose standardised residual is over this is suspected: Baarda's test at 0.1 %, both ways (Ghilani, Adjustment Computations). */
+export const SUSPECT = 3.29;
+/** Share of variance factors that lie within their bounds where every doubt is as stated. */
+const BOUNDS = 0.95;
+/** The marks of a photo tell its focal length where its doubt is under this share of it. */
+const FOCAL_TOLD = 0.1;
+/** They tell its radial coefficient where that is known to this. */
+const K1_TOLD = 0.05;
+/** A coordinate is not told where less than this of its own one is left. */
+const UNTOLD = 1e-9;
+
+/** Variances and covariances of a place, mm², row by row. */
+export type Covariance = readonly [Vec3, Vec3, Vec3];
+
+export interface AdjustedPoint {
+  readonly id: string;
+  readonly at: Vec3;
+  /** one standard deviation on each axis, mm; nought where it is held */
+  readonly sigma: Vec3;
+  readonly covariance: Covariance;
+}
+export interface AdjustedPhoto {
+  readonly id: string;
+  readonly focalPx: number;
+  readonly k1: number;
+  readonly at: Vec3;
+  /** turn of the camera: its right, down and forward in the vehicle's frame */
+  readonly turn: readonly [Vec3, Vec3, Vec3];
+  readonly rmsPx: number;
+}
+export interface AdjustedReading extends Reading {
+  /** computed less read, mm or px */
+  readonly residual: number;
+  /** residual beside its own doubt; nought where no other reading holds this one */
+  readonly standardised: number;
+  /** share of it that the other readings hold, 0 to 1 */
+  readonly redundancy: number;
+}
+/** What could not be placed, and what is wanting, as a sentence. */
+export interface Loose {
+  readonly point?: string;
+  readonly photo?: string;
+  readonly why: string;
+}
+
+export interface Adjustment {
+  readonly points: readonly AdjustedPoint[];
+  readonly photos: readonly AdjustedPhoto[];
+  /** readings that take part, in the order of the file */
+  readonly readings: readonly AdjustedReading[];
+  /** places in `readings`, worst first */
+  readonly suspects: readonly number[];
+  /** sum of squares in their doubts, a degree of freedom; one where doubts are as stated, nought where nothing is left over */
+  readonly varianceFactor: number;
+  /** between these it lies 19 times of 20 where all is as stated; missing without freedom */
+  readonly varianceBounds?: readonly [number, number];
+  readonly freedom: number;
+  readonly loose: readonly Loose[];
+  /** for what to measure next: the state, its unknowns and their covariances */
+  readonly solution: Solution;
+}
+export interface Solution {
+  readonly net: Net;
+  readonly state: State;
+  readonly unknowns: Unknowns;
+  /** row by row */
+  readonly cofactors: Float64Array;
+}
+
+const WAYS = ['fore and aft', 'across', 'up and down'] as const;
+const DATUM = [
+  'how far behind the front axle the points lie: read one offset from the axle’s line',
+  'how far from the centre line the points lie: read one offset from it',
+  'how high the points lie: read one height above the ground',
+] as const;
+
+/** A combination of unknowns that no reading holds, as a unit vector; undefined where all are told. */
+function untold(n: Float64Array, { count, scale, rest }: Factor): Float64Array | undefined {
+  if (rest.every(r => r > UNTOLD)) return undefined;
+  const rows = Array.from({ length: count }, (_, i) =>
+    Array.from({ length: count }, (_x, j) => {
+      const lower = n[Math.max(i, j) * count + Math.min(i, j)] as number;
+      return lower * (scale[i] as number) * (scale[j] as number);
+    }),
+  );
+  const e = new EigenvalueDecomposition(new Matrix(rows), { assumeSymmetric: true });
+  const least = e.realEigenvalues.reduce((b, v, k, all) => (v < (all[b] as number) ? k : b), 0);
+  const vector = e.eigenvectorMatrix.getColumn(least).map((x, i) => x * (scale[i] as number));
+  const length = Math.hypot(...vector) || 1;
+  return Float64Array.from(vector, x => x / length);
+}
+
+/** What is not told, in words, and which points it takes with it; no points where it is the whole net that hangs loose. */
+function whatIsUntold(
+  net: Net,
+  state: State,
+  unknowns: Unknowns,
+  way: Float64Array,
+): { readonly points: readonly number[]; readonly photos: readonly number[]; readonly why: string } {
+  const moves = [...state.at.keys()].map(i => {
+    const u = unknowns.point.get(i) ?? [];
+    return { i, by: u.map(k => (k === undefined ? 0 : (way[k] as number))) };
+  });
+  const most = Math.max(...moves.map(m => Math.hypot(...m.by)), 1e-12);
+  const moving = moves.filter(m => Math.hypot(...m.by) > 0.15 * most);
+  const photo = [...unknowns.camera].find(([, u]) => {
+    const own = [0, 1, 2, 3, 4, 5].map(k => way[u.pose + k] as number);
+    return Math.hypot(...own) > 0.5 && most < 0.2;
+  });
+  if (photo)
+    return {
+      points: [],
+      photos: [photo[0]],
+      why: `the marks on the photo "${net.survey.photos[photo[0]]?.name}" do not tell where it was taken: mark more points, not all in one line`,
+    };
+  const free = moves.filter(m => (unknowns.point.get(m.i) ?? []).some(u => u !== undefined));
+  const axis = [0, 1, 2].reduce((b, k) => {
+    const sum = (a: number): number => moving.reduce((s, m) => s + Math.abs(m.by[a] as number), 0);
+    return sum(k) > sum(b) ? k : b;
+  }, 0);
+  if (moving.length >= 3 && moving.length > 0.6 * free.length) {
+    const mean = moving.reduce((s, m) => s + (m.by[axis] as number), 0) / moving.length;
+    const even = moving.every(m => Math.abs((m.by[axis] as number) - mean) < 0.3 * Math.abs(mean));
+    return {
+      points: [],
+      photos: [],
+      why: even
+        ? `nothing tells ${DATUM[axis]}`
+        : 'nothing tells how the net is turned: read an offset of a second point, far from the first',
+    };
+  }
+  const names = moving.map(m => pointName(net.points[m.i] as Net['points'][number]));
+  return {
+    points: moving.map(m => m.i),
+    photos: [],
+    why: `nothing tells where ${names.length > 1 ? 'they are' : 'it is'} ${WAYS[axis]}${names.length > 1 ? ` (${names.join(', ')} move together)` : ''}: ${axis === 2 ? 'read a height' : 'read one more distance, to a point that lies that way'}`,
+  };
+}
+
+/** Why a point has no place: how many readings there are, and how many it takes. */
+function whyLoose(net: Net, i: number, placed: ReadonlyMap<number, Vec3>): string {
+  const p = net.points[i] as Net['points'][number];
+  const known = knownOf(net)[i]?.filter(k => k !== undefined).length ?? 0;
+  const mine = net.readings.filter(r => r.from === p.id || r.to === p.id || r.point === p.id);
+  const tapes = mine.filter(r => r.kind === 'distance');
+  const good = tapes.filter(r => placed.has(net.index.get((r.from === p.id ? r.to : r.from) ?? '') ?? -1));
+  const wants = Math.max(1, 3 - known - good.length);
+  if (mine.length === 0) return 'has no reading at all: read a height and two distances to it';
+  const far = tapes.length > good.length ? ', of those that hang on a point whose place is known' : '';
+  return `hangs on too few readings: ${mine.length} where it takes ${mine.length + wants}${far}; read ${wants === 1 ? 'one more distance' : `${wants} more distances`}${known === 0 ? ' or a height' : ''}`;
+}
+
+/** The state settled, with what of it no reading tells taken out, one after another. */
+function determined(
+  net: Net,
+  from: State,
+  freed: ReadonlyMap<number, Freed>,
+): { readonly state: State; readonly loose: readonly Loose[]; readonly adrift?: string } {
+  let state = from;
+  const loose: Loose[] = [];
+  for (;;) {
+    const unknowns = unknownsOf(net, state, freed);
+    const { n } = normalOf(rowsOf(net, state, unknowns, freed), unknowns.count);
+    const way = untold(n, factored(n, unknowns.count));
+    if (!way) return { state, loose };
+    const { points, photos, why } = whatIsUntold(net, state, unknowns, way);
+    if (points.length === 0 && photos.length === 0) return { state, loose, adrift: why };
+    for (const i of points) loose.push({ point: net.points[i]?.id ?? '', why });
+    for (const i of photos) loose.push({ photo: net.survey.photos[i]?.id ?? '', why });
+    state = {
+      at: new Map([...state.at].filter(([i]) => !points.includes(i))),
+      cameras: new Map([...state.cameras].filter(([i]) => !photos.includes(i))),
+    };
+    if (state.at.size === 0) return { state, loose, adrift: why };
+  }
+}
+
+/** Cameras freed of their likely focal length and of the nought that their radial coefficient is held near, where the marks tell them. */
+function camerasFreed(
+  net: Net,
+  from: State,
+  freed: ReadonlyMap<number, Freed>,
+): { readonly state: State; readonly freed: ReadonlyMap<number, Freed> } {
+  if (freed.size === 0) return { state: from, freed };
+  // as if nothing were likely: where that is told well enough it stays so
+  let now: ReadonlyMap<number, Freed> = new Map(
+    [...freed].map(([i, f]) => [i, { focal: f.focal, k1: f.k1 }]),
+  );
+  for (let again = true; again; ) {
+    again = false;
+    const unknowns = unknownsOf(net, from, now);
+    const { n } = normalOf(rowsOf(net, from, unknowns, now), unknowns.count);
+    const factor = factored(n, unknowns.count);
+    const cofactors = inverseOf(factor);
+    const doubt = (u: number | undefined): number =>
+      u === undefined
+        ? 0
+        : (factor.rest[u] as number) <= UNTOLD
+          ? Number.POSITIVE_INFINITY
+          : Math.sqrt(cofactors[u * unknowns.count + u] as number);
+    now = new Map(
+      [...now].map(([i, f]) => {
+        const [u, own] = [unknowns.camera.get(i), freed.get(i)];
+        const focal = from.cameras.get(i)?.focalPx ?? 0;
+        const likely = f.likely ?? (doubt(u?.focal) < FOCAL_TOLD * focal ? undefined : own?.likely);
+        const straight = f.straight ?? (doubt(u?.k1) < K1_TOLD ? undefined : own?.straight);
+        if (likely !== f.likely || straight !== f.straight) again = true;
+        return [
+          i,
+          { focal: f.focal, k1: f.k1, ...(likely ? { likely } : {}), ...(straight ? { straight } : {}) },
+        ];
+      }),
+    );
+  }
+  return { state: settled(net, from, now), freed: now };
+}
+
+/**
+ * One weighted least-squares adjustment of every reading at once: tape distances, heights, offsets and marks on photos; with covariances,
+ * redundancy numbers, standardised residuals and the variance factor with its bounds. Places in mm in the vehicle's frame.
+ * What no reading tells is left out and named in `loose`. Source: Ghilani, Adjustment Computations (observation equations, redundancy,
+ * data snooping after Baarda); Hartley and Zisserman, Multiple View Geometry (cameras).
+ */
+export function adjusted(net: Net): Adjustment {
+  const begins = started(net)
+    .map(begun => {
+      const first = settled(net, begun.state, begun.freed);
+      const rows = rowsOf(net, first, unknownsOf(net, first, begun.freed), begun.freed);
+      // what sets more points is better than what merely fits
+      return { begun, first, cost: costOf(rows) + hintCost(net, first.at) - 1e3 * rows.length };
+    })
+    .sort((p, q) => p.cost - q.cost);
+  const [{ begun, first, cost }, second] = begins as [(typeof begins)[0], (typeof begins)[0]?];
+  const mirrored =
+    second && second.cost - cost < ALIKE
+      ? [...first.at.keys()].filter(
+          // where it was taken to be tells one side from the other
+          i =>
+            net.points[i]?.hint === undefined &&
+            second.first.at.has(i) &&
+            apart(first.at, second.first.at, i) > SAME,
+        )
+      : [];
+  const loose: Loose[] = [];
+  const sound = determined(net, first, begun.freed);
+  loose.push(...sound.loose);
+  let { state, freed } = camerasFreed(net, sound.state, begun.freed);
+  if (sound.loose.length > 0 && freed === begun.freed) state = settled(net, state, freed);
+  if (sound.adrift !== undefined) loose.push({ why: sound.adrift });
+  net.points.forEach((p, i) => {
+    if (!state.at.has(i) && !loose.some(l => l.point === p.id))
+      loose.push({ point: p.id, why: whyLoose(net, i, state.at) });
+  });
+  for (const [i, why] of begun.faults) loose.push({ photo: net.survey.photos[i]?.id ?? '', why });
+  for (const i of mirrored)
+    loose.push({
+      point: net.points[i]?.id ?? '',
+      why: 'is as well on the other side of a line through the points that it is measured from: read a distance to a point off that line',
+    });
+  if (sound.adrift !== undefined) {
+    // without a datum no place means anything
+    state = { at: new Map(), cameras: new Map() };
+    freed = new Map();
+  }
+  const unknowns = unknownsOf(net, state, freed);
+  const rows = rowsOf(net, state, unknowns, freed);
+  const { n } = normalOf(rows, unknowns.count);
+  const cofactors = inverseOf(factored(n, unknowns.count));
+  return told({ net, state, unknowns, cofactors }, rows, loose);
+}
+
+/** How well a combination of unknowns is known: its variance. */
+export const varianceOf = (
+  { unknowns: { count }, cofactors }: Pick<Solution, 'unknowns' | 'cofactors'>,
+  by: Row['by'],
+): number =>
+  by.reduce(
+    (s, [i, a]) => s + by.reduce((t, [j, b]) => t + a * b * (cofactors[i * count + j] as number), 0),
+    0,
+  );
+
+function told(solution: Solution, rows: readonly Row[], loose: readonly Loose[]): Adjustment {
+  const { net, state, unknowns, cofactors } = solution;
+  const { count } = unknowns;
+  const covariance = (i: number): Covariance =>
+    AXES.map((_, a) =>
+      AXES.map((_x, b) => {
+        const [p, q] = [unknowns.point.get(i)?.[a], unknowns.point.get(i)?.[b]];
+        return p === undefined || q === undefined ? 0 : (cofactors[p * count + q] as number);
+      }),
+    ) as unknown as Covariance;
+  const readings = rows.flatMap((row): AdjustedReading[] => {
+    const r = row.reading === undefined ? undefined : net.readings[row.reading];
+    if (!r) return [];
+    const redundancy = Math.min(1, Math.max(0, 1 - varianceOf(solution, row.by) / row.sigma ** 2));
+    return [
+      {
+        ...r,
+        residual: -row.off,
+        redundancy,
+        standardised: redundancy > 1e-3 ? -row.off / row.sigma / Math.sqrt(redundancy) : 0,
+      },
+    ];
+  });
+  const freedom = rows.length - count;
+  const share = (1 - BOUNDS) / 2;
+  return {
+    points: [...state.at].map(([i, at]) => {
+      const c = covariance(i);
+      return {
+        id: net.points[i]?.id ?? '',
+        at,
+        sigma: c.map((row, k) => Math.sqrt(Math.max(0, row[k] as number))) as unknown as Vec3,
+        covariance: c,
+      };
+    }),
+    photos: [...state.cameras].map(([i, c]) => {
+      const id = net.survey.photos[i]?.id ?? '';
+      const mine = readings.filter(r => r.photo === id);
+      return {
+        id,
+        focalPx: c.focalPx,
+        k1: c.k1,
+        at: c.at,
+        turn: c.turn,
+        rmsPx: Math.sqrt(mine.reduce((s, r) => s + r.residual ** 2, 0) / Math.max(1, mine.length / 2)),
+      };
+    }),
+    readings,
+    suspects: readings
+      .map((r, i) => ({ i, w: Math.abs(r.standardised) }))
+      .filter(x => x.w > SUSPECT)
+      .sort((a, b) => b.w - a.w)
+      .map(x => x.i),
+    varianceFactor: freedom > 0 ? costOf(rows) / freedom : 0,
+    ...(freedom > 0
+      ? {
+          varianceBounds: [
+            chiSquareAt(share, freedom) / freedom,
+            chiSquareAt(1 - share, freedom) / freedom,
+          ] as const,
+        }
+      : {}),
+    freedom,
+    loose: [...loose, ...together(net, state)],
+    solution,
+  };
+}
+
+/** Points that came to lie on one place. */
+function together(net: Net, state: State): readonly Loose[] {
+  const all = [...state.at];
+  return all.flatMap(([i, a], k) =>
+    all.slice(k + 1).flatMap(([j, b]): Loose[] => {
+      if (length3(sub3(a, b)) > 0.5) return [];
+      const [p, q] = [net.points[i], net.points[j]] as [Net['points'][number], Net['points'][number]];
+      return [{ point: q.id, why: `lies on one place with ${pointName(p)}: is it the same point twice?` }];
+    }),
+  );
+}
+
+/** What a reading seems to want to be, by all the others: as it was read, less its own error. */
+export const wanted = (r: AdjustedReading): number =>
+  r.redundancy > 1e-3 ? r.value + r.residual / r.redundancy : r.value;

@@ -1,0 +1,92 @@
+/**
+ * Symmetric equations with a positive diagonal, scaled to ones on it and factored (Cholesky), with the least of what was left of each
+ * unknown's one: nought where the others tell it already, or nothing does. Kept by hand because that rest is what is asked for.
+ */
+export interface Factor {
+  readonly count: number;
+  /** the factor of the scaled equations, lower, row by row */
+  readonly l: Float64Array;
+  readonly scale: Float64Array;
+  /** what was left of each unknown's one when the unknowns before it were known */
+  readonly rest: Float64Array;
+}
+
+/** Nothing more is left of an unknown's one than rounding. */
+const LEAST = 1e-11;
+
+/**
+ * Factors equations of `count` unknowns, row by row, with `damping` added to each unknown's one; goes on past an unknown that nothing
+ * tells as if it were held.
+ */
+export function factored(n: Float64Array, count: number, damping = 0): Factor {
+  const scale = Float64Array.from({ length: count }, (_, i) => {
+    const d = n[i * count + i] as number;
+    return d > 0 ? 1 / Math.sqrt(d) : 1;
+  });
+  const l = new Float64Array(count * count);
+  const rest = new Float64Array(count);
+  for (let i = 0; i < count; i++) {
+    const row = i * count;
+    for (let j = 0; j <= i; j++) {
+      const other = j * count;
+      let s = (n[row + j] as number) * (scale[i] as number) * (scale[j] as number) + (i === j ? damping : 0);
+      for (let k = 0; k < j; k++) s -= (l[row + k] as number) * (l[other + k] as number);
+      if (i !== j) l[row + j] = s / (l[other + j] as number);
+      else {
+        rest[i] = s;
+        if (s <= LEAST) {
+          for (let k = 0; k < i; k++) l[row + k] = 0;
+          l[row + i] = 1e9;
+        } else l[row + i] = Math.sqrt(s);
+      }
+    }
+  }
+  return { count, l, scale, rest };
+}
+
+/** What the unknowns are for a right side. */
+export function solvedBy({ count, l, scale }: Factor, g: ArrayLike<number>): Float64Array {
+  const x = Float64Array.from({ length: count }, (_, i) => (g[i] as number) * (scale[i] as number));
+  for (let i = 0; i < count; i++) {
+    let s = x[i] as number;
+    for (let k = 0; k < i; k++) s -= (l[i * count + k] as number) * (x[k] as number);
+    x[i] = s / (l[i * count + i] as number);
+  }
+  for (let i = count - 1; i >= 0; i--) {
+    let s = x[i] as number;
+    for (let k = i + 1; k < count; k++) s -= (l[k * count + i] as number) * (x[k] as number);
+    x[i] = s / (l[i * count + i] as number);
+  }
+  return x.map((v, i) => v * (scale[i] as number));
+}
+
+/** The inverse of what was factored, row by row: covariances, where the equations are weighted by doubts. */
+export function inverseOf({ count, l, scale }: Factor): Float64Array {
+  // the inverse of the factor, lower, then its own square
+  const m = new Float64Array(count * count);
+  for (let j = 0; j < count; j++) {
+    m[j * count + j] = 1 / (l[j * count + j] as number);
+    for (let i = j + 1; i < count; i++) {
+      let s = 0;
+      for (let k = j; k < i; k++) s -= (l[i * count + k] as number) * (m[k * count + j] as number);
+      m[i * count + j] = s / (l[i * count + i] as number);
+    }
+  }
+  const out = new Float64Array(count * count);
+  for (let k = 0; k < count; k++)
+    for (let i = 0; i <= k; i++) {
+      const a = m[k * count + i] as number;
+      if (a === 0) continue;
+      for (let j = 0; j <= i; j++) {
+        const at = i * count + j;
+        out[at] = (out[at] as number) + a * (m[k * count + j] as number);
+      }
+    }
+  for (let i = 0; i < count; i++)
+    for (let j = 0; j <= i; j++) {
+      const v = (out[i * count + j] as number) * (scale[i] as number) * (scale[j] as number);
+      out[i * count + j] = v;
+      out[j * count + i] = v;
+    }
+  return out;
+}

@@ -1,0 +1,62 @@
+import { fixed, tapeLength, type UnitSystem } from '../units';
+import { type AdjustedReading, type Adjustment, type Loose, wanted } from './adjust';
+import { type NetPoint, pointName } from './net';
+import type { NextReading } from './next';
+
+type Names = ReadonlyMap<string, string>;
+export const namesOf = (points: readonly Pick<NetPoint, 'id' | 'name'>[]): Names =>
+  new Map(points.map(p => [p.id, pointName(p)]));
+const named = (names: Names, id: string | undefined): string => names.get(id ?? '') ?? id ?? '';
+
+/** A reading by what it is of: `h4 to h9`, `the height of h7`. */
+export function readingName(r: AdjustedReading | NextReading, names: Names): string {
+  const of = (id: string | undefined): string => named(names, id);
+  switch (r.kind) {
+    case 'distance':
+      return `${of(r.from)} to ${of(r.to)}`;
+    case 'height':
+      return `the height of ${of(r.point)}`;
+    case 'offset':
+      return r.axis === 'x'
+        ? `${of(r.point)} from the front axle’s line`
+        : `${of(r.point)} from the centre line`;
+    default:
+      return `${of(r.point)} on the photo ${r.photo}`;
+  }
+}
+
+/** What is odd about a reading, and what all others say it should be. */
+export function suspectWords(r: AdjustedReading, names: Names, units: UnitSystem): string {
+  const name = readingName(r, names);
+  if (r.kind === 'pixel') {
+    const off = Math.abs(wanted(r) - r.value);
+    const up = r.axis === 'u' ? ['left', 'right'] : ['higher', 'lower'];
+    return `${name} is marked ${fixed(off, 0)} px too far ${wanted(r) > r.value ? `${up[0]}` : `${up[1]}`}, by all other readings`;
+  }
+  return `${name} reads ${tapeLength(r.value, units)}; all others say ${tapeLength(wanted(r), units)}`;
+}
+
+/** What to measure next, as it is read under the vehicle. */
+export const nextWords = (r: NextReading, names: Names, units: UnitSystem): string =>
+  r.kind === 'distance'
+    ? `Tape from ${named(names, r.from)} to ${named(names, r.to)}: the worst doubt falls by ${tapeLength(r.gain, units)}`
+    : `Measure the height of ${named(names, r.point)}: the worst doubt falls by ${tapeLength(r.gain, units)}`;
+
+/** What hangs loose, with its name before the sentence. */
+export function looseWords(l: Loose, names: Names): string {
+  if (l.point === undefined) return `${l.why.charAt(0).toUpperCase()}${l.why.slice(1)}.`;
+  const name = named(names, l.point);
+  return /^nothing tells/.test(l.why) ? `${name}: ${l.why}.` : `${name} ${l.why}.`;
+}
+
+/** How the readings agree as a whole, in words; empty where nothing is left over to tell. */
+export function agreementWords({ freedom, varianceFactor, varianceBounds }: Adjustment): string {
+  if (!varianceBounds)
+    return 'No reading is checked by another yet: a wrong one would not show. Read a few more distances.';
+  const [low, high] = varianceBounds;
+  if (varianceFactor > high)
+    return `The readings differ more than their doubts allow (${fixed(Math.sqrt(varianceFactor), 1)} times): one is wrong, or the tape was read less well than stated.`;
+  if (varianceFactor < low)
+    return `The readings agree better than their doubts ask for (${fixed(Math.sqrt(varianceFactor), 1)} times).`;
+  return `The readings agree within their doubts; ${freedom} of them check the others.`;
+}
