@@ -28,7 +28,10 @@ function told(a: Adjustment, units: UnitSystem): string {
       f => `photo ${f.id}: focal length ${fixed(f.focalPx, 0)} px, marks off by ${fixed(f.rmsPx, 1)} px`,
     ),
     agreementWords(a),
-    ...a.suspects.map(i => `suspect: ${suspectWords(a.readings[i] as AdjustedReading, names, units)}`),
+    ...a.suspects
+      .slice(0, 1)
+      .map(i => `suspect: ${suspectWords(a.readings[i] as AdjustedReading, names, units)}`),
+    ...(a.suspects.length > 1 ? [`${a.suspects.length - 1} more look odd, likely because of it`] : []),
     ...a.loose.map(l => `loose: ${looseWords(l, names)}`),
     ...nextReadings(a.solution).map(n => `next: ${nextWords(n, names, units)}`),
   ].join('\n');

@@ -25,7 +25,7 @@ const VIEWS: Readonly<Record<string, View>> = {
   'the measures and tables of a vehicle': {
     path: '/plan/wren-sliders/rig',
     says: 'Wheelbase',
-    open: tabs('Measure', 'Map', 'Holes', 'Parts'),
+    open: tabs('Measure', 'Map', 'Survey', 'Holes', 'Parts'),
   },
   'a proposed set': {
     path: '/plan/wren-sliders/cover',

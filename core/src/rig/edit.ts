@@ -31,10 +31,25 @@ export function entryMoved(rig: Rig, list: RigList, id: string, [dx, dy]: Vec2):
   return withEntry(rig, list, id, f => ({ ...f, at: at(f.at) }));
 }
 
+/** The rig with points of its survey that stood for what is no more standing for themselves. */
+function unsurveyed(rig: Rig): Rig {
+  const { survey, mounts, components } = rig;
+  if (!survey?.points) return rig;
+  const points = survey.points.map(({ mount, corner, ...p }) => ({
+    ...p,
+    ...(mount !== undefined && mounts.some(m => m.id === mount) ? { mount } : {}),
+    ...(corner && components.some(c => c.id === corner.component) ? { corner } : {}),
+  }));
+  return { ...rig, survey: { ...survey, points } };
+}
+
 /** Takes an entry out; holes go with their member, service points with their component. */
 export function entryRemoved(rig: Rig, list: RigList, id: string): Rig {
-  const left: Rig = { ...rig, [list]: (rig[list] as readonly { id: string }[]).filter(e => e.id !== id) };
-  if (list === 'members') return { ...left, mounts: left.mounts.filter(m => m.member !== id) };
+  const gone: Rig = { ...rig, [list]: (rig[list] as readonly { id: string }[]).filter(e => e.id !== id) };
+  const left = unsurveyed(
+    list === 'members' ? { ...gone, mounts: gone.mounts.filter(m => m.member !== id) } : gone,
+  );
+  if (list === 'members') return left;
   if (list === 'components')
     return {
       ...left,

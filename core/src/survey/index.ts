@@ -1,6 +1,7 @@
 export * from './adjust';
 export * from './camera';
 export * from './chi-square';
+export * from './commands';
 export * from './homography';
 export * from './net';
 export * from './next';

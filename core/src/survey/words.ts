@@ -1,4 +1,4 @@
-import { fixed, tapeLength, type UnitSystem } from '../units';
+import { fixed, formatLength, tapeLength, type UnitSystem } from '../units';
 import { type AdjustedReading, type Adjustment, type Loose, wanted } from './adjust';
 import { type NetPoint, pointName } from './net';
 import type { NextReading } from './next';
@@ -36,11 +36,18 @@ export function suspectWords(r: AdjustedReading, names: Names, units: UnitSystem
   return `${name} reads ${tapeLength(r.value, units)}; all others say ${tapeLength(wanted(r), units)}`;
 }
 
+/** A gain under this is none to speak of, mm. */
+const LITTLE = 0.15;
+const gainWords = ({ gain }: NextReading, units: UnitSystem): string =>
+  gain < LITTLE
+    ? 'the worst doubt hardly falls'
+    : `the worst doubt falls by ${formatLength(gain, units, true)}`;
+
 /** What to measure next, as it is read under the vehicle. */
 export const nextWords = (r: NextReading, names: Names, units: UnitSystem): string =>
   r.kind === 'distance'
-    ? `Tape from ${named(names, r.from)} to ${named(names, r.to)}: the worst doubt falls by ${tapeLength(r.gain, units)}`
-    : `Measure the height of ${named(names, r.point)}: the worst doubt falls by ${tapeLength(r.gain, units)}`;
+    ? `Tape from ${named(names, r.from)} to ${named(names, r.to)}: ${gainWords(r, units)}`
+    : `Measure the height of ${named(names, r.point)}: ${gainWords(r, units)}`;
 
 /** What hangs loose, with its name before the sentence. */
 export function looseWords(l: Loose, names: Names): string {

@@ -16,6 +16,7 @@ import { MeasuringSheet } from './measuring-sheet';
 import { RigCard } from './rig-card';
 import { type Chosen, RigMap } from './rig-map';
 import { RIG_TABLES } from './rig-tables';
+import { SurveyTab } from './survey-tab';
 import { TableView } from './table-view';
 
 const TABS_HEIGHT = 45;
@@ -58,6 +59,9 @@ export function RigStage() {
             <Tabs.Trigger value="map" className={`shrink-0 ${TAB}`}>
               Map
             </Tabs.Trigger>
+            <Tabs.Trigger value="survey" className={`shrink-0 ${TAB}`}>
+              Survey
+            </Tabs.Trigger>
             {RIG_TABLES.map(t => (
               <Tabs.Trigger key={t.list} value={t.list} className={`shrink-0 ${TAB}`}>
                 {t.tab}
@@ -66,6 +70,9 @@ export function RigStage() {
           </Tabs.List>
           <Tabs.Content value="measure" className="flex min-h-0 flex-1">
             <MeasuringSheet />
+          </Tabs.Content>
+          <Tabs.Content value="survey" className="flex min-h-0 flex-1">
+            <SurveyTab facts={facts} height={height - TABS_HEIGHT} />
           </Tabs.Content>
           <Tabs.Content value="map">
             <Pannable sheet={sheet}>

@@ -1,8 +1,5 @@
-import { BOLT_COMMANDS } from '@plate-fold/core/bolt';
-import { type Call, type Command, commandOf, PLAN_COMMANDS } from '@plate-fold/core/plan';
+import { MENDING } from '@plate-fold/core/checks';
+import { type Call, type Command, commandOf } from '@plate-fold/core/plan';
 
-/** Changes that are shown before they are made, or offered as remedies: known by name. */
-const NAMED: readonly Command[] = [...PLAN_COMMANDS, ...BOLT_COMMANDS];
-
-/** The command that a call names. */
-export const commandNamed = (call: Call): Command => commandOf(NAMED, call);
+/** The command that a call names: a change that is shown before it is made, or offered as a remedy. */
+export const commandNamed = (call: Call): Command => commandOf(MENDING, call);

@@ -1,0 +1,165 @@
+import { command, freshId, type PlanDocument } from '../plan';
+import { type Survey, type SurveyPoint, type WholeSurvey, wholeSurvey } from '../rig';
+import { err, ok, type Result, roundTo } from '../units';
+import { type Adjustment, adjusted } from './adjust';
+import { type Net, netOf, pointName } from './net';
+
+/** Lists of readings that are typed. */
+export const READING_LISTS = ['distances', 'heights', 'offsets'] as const;
+export type ReadingList = (typeof READING_LISTS)[number];
+type Entry<L extends ReadingList> = WholeSurvey[L][number];
+
+/** A hole follows its point once that is known this well, mm on its worst axis: a half-typed net moves nothing. */
+const FOLLOWS = 10;
+/** Places are kept to this many decimals of a mm, doubts too. */
+const DECIMALS = 2;
+
+/** The net of a document's survey, with what its rig knows. */
+export const netIn = ({ rig }: Pick<PlanDocument, 'rig'>): Net => netOf(rig.survey ?? {}, rig);
+
+const known = new WeakMap<Survey, Adjustment>();
+/** A document's survey adjusted, once for as long as nothing of it changes. */
+export function adjustmentOf(doc: Pick<PlanDocument, 'rig'>): Adjustment {
+  const { survey } = doc.rig;
+  if (!survey) return adjusted(netIn(doc));
+  const made = known.get(survey) ?? adjusted(netIn(doc));
+  known.set(survey, made);
+  return made;
+}
+
+/** The holes where their points are, as far as those are known: the places, and how well they are. */
+export function followed(doc: PlanDocument): PlanDocument {
+  const a = adjustmentOf(doc);
+  const loose = new Set(a.loose.map(l => l.point));
+  const at = new Map(
+    a.points.flatMap(p => {
+      const mount = a.solution.net.points.find(q => q.id === p.id)?.mount;
+      return mount !== undefined && !loose.has(p.id) && Math.max(...p.sigma) <= FOLLOWS
+        ? [[mount, p] as const]
+        : [];
+    }),
+  );
+  if (at.size === 0) return doc;
+  const mounts = doc.rig.mounts.map(m => {
+    const p = at.get(m.id);
+    if (!p) return m;
+    const [x, y, z] = p.at.map(v => roundTo(v, DECIMALS)) as [number, number, number];
+    // what is held is known as well as a drawing tells it
+    const [a1, b1, c1] = p.sigma.map(s => Math.max(0.01, roundTo(s, DECIMALS))) as [number, number, number];
+    return { ...m, at: [x, y, z] as const, sigma: [a1, b1, c1] as const };
+  });
+  return { ...doc, rig: { ...doc.rig, mounts } };
+}
+
+/** The document with its survey changed, and its holes where that puts them. */
+const withSurvey = (doc: PlanDocument, change: (s: WholeSurvey) => Survey): PlanDocument =>
+  followed({ ...doc, rig: { ...doc.rig, survey: change(wholeSurvey(doc.rig.survey)) } });
+
+/** The survey with a point for what a reading is taken to: one of its own, or a hole of the vehicle by its id. */
+function withPoint(doc: PlanDocument, s: WholeSurvey, id: string): Result<WholeSurvey> {
+  if (s.points.some(p => p.id === id)) return ok(s);
+  if (!doc.rig.mounts.some(m => m.id === id)) return err(`there is no point and no hole ${id}`);
+  return ok({ ...s, points: [...s.points, { id, mount: id }] });
+}
+
+const nameIn = (doc: PlanDocument, id: string): string => {
+  const p = wholeSurvey(doc.rig.survey).points.find(q => q.id === id);
+  return p ? pointName(p) : id;
+};
+
+/** One more reading. Points that are not in the survey yet are holes of the vehicle, and come with it. */
+export const addReading = command<
+  { [L in ReadingList]: { readonly list: L; readonly reading: Omit<Entry<L>, 'id'> } }[ReadingList]
+>({
+  id: 'survey.read',
+  label: () => 'add a reading',
+  run: (doc, { list, reading }) => {
+    const of = list === 'distances' ? [reading.from, reading.to] : [reading.point];
+    if (new Set(of).size < of.length) return err('A distance goes from one point to another.');
+    let s = wholeSurvey(doc.rig.survey);
+    for (const id of of) {
+      const r = withPoint(doc, s, id);
+      if (!r.ok) return r;
+      s = r.value;
+    }
+    const ids = READING_LISTS.flatMap((l): readonly { readonly id?: string }[] => s[l]).flatMap(r =>
+      r.id === undefined ? [] : [{ id: r.id }],
+    );
+    const entry = { ...reading, id: freshId('r', ids) };
+    return ok(withSurvey(doc, () => ({ ...s, [list]: [...s[list], entry] })));
+  },
+});
+
+/** A reading read again. */
+export const changeReading = command<{
+  readonly list: ReadingList;
+  readonly index: number;
+  readonly mm: number;
+}>({
+  id: 'survey.change',
+  label: () => 'change a reading',
+  run: (doc, { list, index, mm }) =>
+    withSurvey(doc, s => ({
+      ...s,
+      [list]: (s[list] as readonly Entry<ReadingList>[]).map((r, i) => (i === index ? { ...r, mm } : r)),
+    })),
+});
+
+/** A reading taken out. */
+export const removeReading = command<{ readonly list: ReadingList; readonly index: number }>({
+  id: 'survey.unread',
+  label: () => 'take a reading out',
+  run: (doc, { list, index }) =>
+    withSurvey(doc, s => ({
+      ...s,
+      [list]: (s[list] as readonly Entry<ReadingList>[]).filter((_, i) => i !== index),
+    })),
+});
+
+/** One more point that is no hole: a mark on the ground, a corner, a bolt head that can be hooked on. */
+export const addPoint = command<{ readonly name: string }>({
+  id: 'survey.point',
+  label: (_, { name }) => `add point ${name}`,
+  run: (doc, { name }) => {
+    const s = wholeSurvey(doc.rig.survey);
+    const taken = [...s.points, ...doc.rig.mounts];
+    if (s.points.some(p => pointName(p) === name)) return err(`There is a point ${name} already.`);
+    const point: SurveyPoint = { id: freshId('p', taken), name };
+    return ok(withSurvey(doc, () => ({ ...s, points: [...s.points, point] })));
+  },
+});
+
+/** A point whose place is taken as it stands, wholly or in some coordinates; `null` lets one go. */
+export const holdPoint = command<{ readonly point: string; readonly at: readonly (number | null)[] | null }>({
+  id: 'survey.hold',
+  label: (doc, { point, at }) => `${at ? 'hold' : 'let go'} ${nameIn(doc, point)}`,
+  run: (doc, { point, at }) => {
+    const r = withPoint(doc, wholeSurvey(doc.rig.survey), point);
+    if (!r.ok) return r;
+    return ok(
+      withSurvey(doc, () => ({
+        ...r.value,
+        points: r.value.points.map(p => {
+          if (p.id !== point) return p;
+          const { at: _, ...free } = p;
+          return at ? { ...free, at } : free;
+        }),
+      })),
+    );
+  },
+});
+
+/** A point taken out, with all that was read to it. */
+export const removePoint = command<{ readonly point: string }>({
+  id: 'survey.unpoint',
+  label: (doc, { point }) => `take ${nameIn(doc, point)} out of the survey`,
+  run: (doc, { point }) =>
+    withSurvey(doc, s => ({
+      ...s,
+      points: s.points.filter(p => p.id !== point),
+      distances: s.distances.filter(d => d.from !== point && d.to !== point),
+      heights: s.heights.filter(h => h.point !== point),
+      offsets: s.offsets.filter(o => o.point !== point),
+      photos: s.photos.map(f => ({ ...f, marks: f.marks.filter(m => m.point !== point) })),
+    })),
+});

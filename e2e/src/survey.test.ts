@@ -1,0 +1,118 @@
+import type { Page } from 'puppeteer-core';
+import { describe, expect } from 'vitest';
+import { DESK, openPage, PHONE, press, saved, says, storedPlan } from './browser';
+import { it } from './fixtures';
+
+type At = readonly [number, number, number];
+
+/** Chooses in a list by its label. */
+async function choose(page: Page, label: string, value: string): Promise<void> {
+  const id = await page.$$eval(
+    'label',
+    (all, l) => all.find(x => x.textContent === l)?.getAttribute('for'),
+    label,
+  );
+  await page.select(`select[id="${id}"]`, value);
+}
+/** Types a reading and adds it. */
+async function read(page: Page, text: string): Promise<void> {
+  const field = await page.waitForSelector('form[aria-label="Add a reading"] input[autocomplete="off"]');
+  await field?.type(text);
+  await page.keyboard.press('Enter');
+  await page.waitForFunction(
+    () =>
+      (
+        document.querySelector(
+          'form[aria-label="Add a reading"] input[autocomplete="off"]',
+        ) as HTMLInputElement
+      ).value === '',
+  );
+}
+
+describe('a tape net under the vehicle', () => {
+  it('is typed on a phone, a misread tape is found and mended, and holes are where it puts them', {
+    timeout: 180_000,
+  }, async ({ browser, server }) => {
+    const r = await fetch(server.at('/api/documents/pebble-tray'));
+    const { rig } = ((await r.json()) as { document: { rig: { mounts: { id: string; at: At }[] } } })
+      .document;
+    const at = new Map(rig.mounts.map(m => [m.id, m.at]));
+    const apart = (a: string, b: string): number =>
+      Math.hypot(...(at.get(a) as At).map((x, k) => x - (at.get(b)?.[k] as number)));
+    const page = await openPage(browser, PHONE);
+    await page.goto(server.at('/plan/pebble-tray/rig'));
+    await press(page, 'Survey', 'tab');
+    await says(page, 'Measure from hole to hole');
+    for (const point of ['h1lo', 'h1ro']) {
+      await choose(page, 'Point', point);
+      await press(page, 'Hold it where it is');
+      await says(page, 'Let it go');
+    }
+    const inch = (mm: number): string => `${Math.round((mm / 25.4) * 16) / 16}`;
+    // h2li is found from two held holes and from the two others, each of which is found from the held ones
+    const taped: readonly (readonly [string, string])[] = [
+      ['h1lo', 'h2lo'],
+      ['h1ro', 'h2lo'],
+      ['h1lo', 'h2ro'],
+      ['h1ro', 'h2ro'],
+      ['h2lo', 'h2ro'],
+      ['h1lo', 'h2li'],
+      ['h1ro', 'h2li'],
+      ['h2lo', 'h2li'],
+      ['h2ro', 'h2li'],
+    ];
+    for (const [from, to] of taped) {
+      await choose(page, 'From', from);
+      await choose(page, 'To', to);
+      const wrong = from === 'h2lo' && to === 'h2li' ? 25.4 : 0;
+      await read(page, inch(apart(from, to) + wrong));
+    }
+    await press(page, 'Height', 'radio');
+    for (const point of ['h2lo', 'h2ro', 'h2li']) {
+      await choose(page, 'Point', point);
+      await read(page, inch(at.get(point)?.[2] as number));
+    }
+    await says(page, /h2lo to h2li reads 8 \d+\/16 in; all others say 7 13\/16 in/);
+    if (process.env.SHOT) await page.screenshot({ path: '/tmp/t/survey-wrong.png' });
+    await press(page, 'Take it as 7 13/16 in');
+    await says(page, 'The readings agree within their doubts');
+    await saved(page);
+    const stored = await fetch(server.at('/api/documents/pebble-tray'));
+    const { document } = (await stored.json()) as {
+      document: { rig: { mounts: { id: string; at: At; sigma?: At }[]; survey: { distances: unknown[] } } };
+    };
+    expect(document.rig.survey.distances).toHaveLength(taped.length);
+    const hole = document.rig.mounts.find(m => m.id === 'h2li')!;
+    expect(hole.sigma?.every(s => s > 0.2 && s < 5)).toBe(true);
+    hole.at.forEach((x, k) => {
+      expect(Math.abs(x - (at.get('h2li')?.[k] as number))).toBeLessThan(4);
+    });
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+
+  it('of Bramble shows the tape that was misread on the map, and what to measure next fills the form', async ({
+    browser,
+    server,
+  }) => {
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at('/plan/bramble-winter/rig'));
+    await press(page, 'Survey', 'tab');
+    await says(page, /h3lo to h4ri reads 29 1\/8 in; all others say 28 3\/16 in/);
+    await page.waitForSelector('[aria-label="Point h4ri"]');
+    await page.locator('button ::-p-text(Tape from h4lo to h4ri)').click();
+    expect(
+      await page.$$eval('form[aria-label="Add a reading"] select', all =>
+        all.map(s => (s as HTMLSelectElement).value),
+      ),
+    ).toEqual(['h4lo', 'h4ri']);
+    await read(page, '18 7/8');
+    await says(page, 'Readings, 33');
+    await press(page, 'Take it out');
+    await says(page, 'Readings, 32');
+    const plan = await storedPlan(server, page, 'bramble-winter');
+    expect(plan.id).toBe('bramble-winter');
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+});

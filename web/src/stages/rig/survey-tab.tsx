@@ -1,0 +1,495 @@
+import type { Facts } from '@plate-fold/core/derive';
+import { wholeSurvey } from '@plate-fold/core/rig';
+import {
+  type AdjustedReading,
+  type Adjustment,
+  addPoint,
+  addReading,
+  adjustmentOf,
+  agreementWords,
+  changeReading,
+  holdPoint,
+  looseWords,
+  type NextReading,
+  namesOf,
+  nextReadings,
+  nextWords,
+  pointName,
+  READING_LISTS,
+  type ReadingList,
+  readingName,
+  removePoint,
+  removeReading,
+  suspectWords,
+  wanted,
+} from '@plate-fold/core/survey';
+import { parseLength, tapeLength, type UnitSystem } from '@plate-fold/core/units';
+import { Plus, Printer, Trash2 } from 'lucide-react';
+import { type ReactNode, useId, useMemo, useRef, useState } from 'react';
+import { moved, type Stretch, sheetScale, wholeVehicle, zoomed } from '../../picture/sheet-scale';
+import { useSize } from '../../picture/use-size';
+import { Pannable, type useSheet, ZoomButtons } from '../../shared/bench';
+import { useRun } from '../../state/commands/run';
+import { useFacts } from '../../state/derived';
+import { useAppSelector } from '../../state/store';
+import { Button } from '../../ui/button';
+import { Chips } from '../../ui/chips';
+import { MeasureInput } from '../../ui/measure-input';
+import { SurveyMap } from './survey-map';
+import { SurveyPrint } from './survey-print';
+
+type Kind = 'tape' | 'height' | 'offset';
+
+/** What is being read: kept while one reading follows another. */
+interface Reading {
+  readonly kind: Kind;
+  readonly from: string;
+  readonly to: string;
+  readonly axis: 'x' | 'y';
+}
+
+/** A point is chosen from those of the survey and all holes that are not in it yet. */
+function PointSelect(props: {
+  readonly label: string;
+  readonly value: string;
+  readonly points: readonly (readonly [string, string])[];
+  readonly onChoose: (id: string) => void;
+}) {
+  const id = useId();
+  return (
+    <div className="min-w-0 flex-1">
+      <label htmlFor={id} className="block text-note text-ink2">
+        {props.label}
+      </label>
+      <select
+        id={id}
+        value={props.value}
+        onChange={e => props.onChoose(e.target.value)}
+        className="min-h-12 w-full rounded-edge border border-scribe bg-paper px-2 text-lead"
+      >
+        <option value="">choose</option>
+        {props.points.map(([value, name]) => (
+          <option key={value} value={value}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
+/** The next reading, typed with one hand: what it is of, what it reads. */
+function ReadingForm(props: {
+  readonly reading: Reading;
+  readonly onReading: (r: Reading) => void;
+  readonly points: readonly (readonly [string, string])[];
+  readonly units: UnitSystem;
+}) {
+  const { reading, onReading, points, units } = props;
+  const run = useRun();
+  const field = useRef<HTMLInputElement>(null);
+  const [text, setText] = useState('');
+  const [fault, setFault] = useState<string>();
+  const id = useId();
+  const add = (): void => {
+    const { kind, from, to, axis } = reading;
+    if (from === '' || (kind === 'tape' && to === '')) {
+      setFault(kind === 'tape' ? 'choose both points' : 'choose a point');
+      return;
+    }
+    const read = parseLength(text, units);
+    if (!read.ok) {
+      setFault(read.fault);
+      return;
+    }
+    const mm = read.value;
+    const made =
+      kind === 'tape'
+        ? run(addReading, { list: 'distances', reading: { from, to, mm } })
+        : kind === 'height'
+          ? run(addReading, { list: 'heights', reading: { point: from, mm } })
+          : run(addReading, { list: 'offsets', reading: { point: from, axis, mm } });
+    if (made === false) {
+      setFault('not taken: the reason stands above');
+      return;
+    }
+    setFault(undefined);
+    setText('');
+    // the hook stays where it is: the next tape goes to another point
+    onReading(kind === 'tape' ? { ...reading, to: '' } : { ...reading, from: '' });
+    field.current?.focus();
+  };
+  return (
+    <form
+      aria-label="Add a reading"
+      className="border-b border-scribe p-3"
+      onSubmit={e => {
+        e.preventDefault();
+        add();
+      }}
+    >
+      <Chips
+        label="What is read"
+        value={reading.kind}
+        choices={[
+          ['tape', 'Tape'],
+          ['height', 'Height'],
+          ['offset', 'From a line'],
+        ]}
+        onChoose={kind => onReading({ ...reading, kind })}
+      />
+      <div className="mt-2 flex gap-2">
+        <PointSelect
+          label={reading.kind === 'tape' ? 'From' : 'Point'}
+          value={reading.from}
+          points={points.filter(([p]) => reading.kind !== 'tape' || p !== reading.to)}
+          onChoose={from => onReading({ ...reading, from })}
+        />
+        {reading.kind === 'tape' && (
+          <PointSelect
+            label="To"
+            value={reading.to}
+            points={points.filter(([p]) => p !== reading.from)}
+            onChoose={to => onReading({ ...reading, to })}
+          />
+        )}
+      </div>
+      {reading.kind === 'offset' && (
+        <div className="mt-2">
+          <Chips
+            label="From which line"
+            value={reading.axis}
+            choices={[
+              ['x', 'behind the front axle'],
+              ['y', 'right of the center line'],
+            ]}
+            onChoose={axis => onReading({ ...reading, axis })}
+          />
+        </div>
+      )}
+      <div className="mt-2 flex items-end gap-2">
+        <div className="min-w-0 flex-1">
+          <label htmlFor={id} className="block text-note text-ink2">
+            Reads, {units === 'inch' ? 'inches and sixteenths' : 'millimeters'}
+          </label>
+          <input
+            id={id}
+            ref={field}
+            value={text}
+            inputMode={units === 'inch' ? 'text' : 'decimal'}
+            autoComplete="off"
+            onChange={e => setText(e.target.value)}
+            aria-describedby={fault ? `${id}-fault` : undefined}
+            aria-invalid={fault !== undefined}
+            className={`fig min-h-12 w-full rounded-edge border bg-paper px-2 text-lead ${fault ? 'border-oxide' : 'border-scribe'}`}
+          />
+        </div>
+        <Button type="submit" look="strong" className="min-h-12">
+          <Plus size={18} aria-hidden="true" /> Add
+        </Button>
+      </div>
+      {fault && (
+        <p id={`${id}-fault`} role="alert" className="mt-1 text-small text-oxide">
+          {fault}
+        </p>
+      )}
+    </form>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="border-b border-scribe p-3" aria-label={title}>
+      <h2 className="mb-1 font-semibold">{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+/** Where each reading stands in its list of the file. */
+const placesIn = (facts: Facts): readonly { readonly list: ReadingList; readonly index: number }[] => {
+  const s = wholeSurvey(facts.document.rig.survey);
+  return READING_LISTS.flatMap(list => s[list].map((_, index) => ({ list, index })));
+};
+
+/** Room around the points of a survey on its map, mm. */
+const ROOM = 260;
+
+/** The map's own scale: the points of the survey, and from there nearer or farther. */
+function useSurveySheet(a: Adjustment, width: number, height: number): ReturnType<typeof useSheet> {
+  const side = useAppSelector(s => s.view.side);
+  const facts = useFacts();
+  const all = useMemo(() => wholeVehicle(facts), [facts]);
+  const whole = useMemo((): Stretch => {
+    if (a.points.length < 2) return all;
+    const [xs, ys] = [0, 1].map(k => a.points.map(p => p.at[k] as number)) as [number[], number[]];
+    const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+    const span = Math.max(
+      x1 - x0 + 2 * ROOM,
+      ((y1 - y0 + 2 * ROOM) * Math.max(width, 1)) / Math.max(height - 40, 1),
+    );
+    const middle = (x0 + x1) / 2;
+    return { from: middle - span / 2, to: middle + span / 2, yMid: (y0 + y1) / 2 };
+  }, [a, all, width, height]);
+  const [near, setNear] = useState<Stretch>();
+  const now = near ?? whole;
+  const scale = useMemo(() => sheetScale(now, Math.max(width, 1), side), [now, width, side]);
+  return {
+    scale,
+    zoom: (factor, about = (now.from + now.to) / 2) => setNear(zoomed(now, whole, factor, about)),
+    move: (dx, dy) => setNear(moved(now, whole, dx, dy)),
+    reset: () => setNear(undefined),
+    wholeK: width / (whole.to - whole.from),
+    zoomedIn: now.to - now.from < whole.to - whole.from - 1,
+  } as ReturnType<typeof useSheet>;
+}
+
+/** Survey: what the tape reads from hole to hole, adjusted; how well each hole is known, which reading is wrong, what to measure next. */
+export function SurveyTab(props: { readonly facts: Facts; readonly height: number }) {
+  const { facts, height } = props;
+  const [box, size] = useSize<HTMLDivElement>();
+  const sheet = useSurveySheet(adjustmentOf(facts.document), size.width, Math.max(280, height));
+  const units = useAppSelector(s => s.view.units);
+  const run = useRun();
+  const [reading, setReading] = useState<Reading>({ kind: 'tape', from: '', to: '', axis: 'x' });
+  const [point, setPoint] = useState<string>();
+  const [mark, setMark] = useState('');
+  const { rig } = facts.document;
+  const survey = wholeSurvey(rig.survey);
+  const adjustment = adjustmentOf(facts.document);
+  const next = useMemo(() => nextReadings(adjustment.solution), [adjustment]);
+  const names = namesOf([
+    ...survey.points,
+    ...rig.mounts.filter(m => !survey.points.some(p => p.id === m.id)).map(m => ({ id: m.id })),
+  ]);
+  const points = [...names]
+    .map(([id, name]) => [id, name] as const)
+    .sort((a, b) => a[1].localeCompare(b[1], 'en', { numeric: true }));
+  const places = placesIn(facts);
+  // readings to points without a place take no part: they are shown all the same
+  const told = new Map(adjustment.readings.map(r => [r.id ?? '', r]));
+  const rows = places.map(p => {
+    const entry = survey[p.list][p.index] as {
+      id?: string;
+      mm: number;
+      from?: string;
+      to?: string;
+      point?: string;
+      axis?: 'x' | 'y';
+    };
+    const kind = { distances: 'distance', heights: 'height', offsets: 'offset' } as const;
+    const { mm, ...rest } = entry;
+    return {
+      ...p,
+      entry: { ...rest, kind: kind[p.list], value: mm } as AdjustedReading,
+      told:
+        told.get(entry.id ?? '') ??
+        adjustment.readings.find(
+          r =>
+            r.kind === kind[p.list] &&
+            r.value === mm &&
+            r.from === entry.from &&
+            r.to === entry.to &&
+            r.point === entry.point &&
+            r.axis === entry.axis,
+        ),
+    };
+  });
+  const [worst, ...others] = adjustment.suspects.map(i => adjustment.readings[i] as AdjustedReading);
+  const worstRow = worst && rows.find(r => r.told === worst);
+  const take = (n: NextReading): void =>
+    setReading({
+      ...reading,
+      kind: n.kind === 'distance' ? 'tape' : 'height',
+      from: n.from ?? n.point ?? '',
+      to: n.to ?? '',
+    });
+  const chosen = adjustment.points.find(p => p.id === point);
+  const chosenPoint = survey.points.find(p => p.id === point);
+  const empty = survey.points.length === 0;
+  return (
+    <div className="flex min-h-0 min-w-0 flex-1 max-desk:flex-col">
+      <SurveyPrint name={rig.name} adjustment={adjustment} next={next} names={names} units={units} />
+      <div className="w-[400px] shrink-0 overflow-auto border-r border-scribe bg-sheet max-desk:w-full max-desk:border-r-0">
+        <ReadingForm reading={reading} onReading={setReading} points={points} units={units} />
+        {empty && (
+          <Part title="Measure from hole to hole">
+            <p className="text-small">
+              Hook the tape on one hole and read it at another; add a height for each. Nothing has to be
+              square. First hold two or three holes that you trust, below: all others are found from them.
+            </p>
+          </Part>
+        )}
+        {!empty && (
+          <Part title="What the readings say">
+            {worst && (
+              <div className="mb-2 border border-l-[6px] border-oxide/60 border-l-oxide bg-oxidesoft p-2.5">
+                <p role="status" className="font-semibold">
+                  {suspectWords(worst, names, units)}.
+                </p>
+                {others.length > 0 && (
+                  <p className="text-small text-ink2">
+                    {others.length} more {others.length === 1 ? 'looks' : 'look'} odd, likely because of it.
+                  </p>
+                )}
+                {worstRow && (
+                  <div className="mt-2 flex flex-wrap gap-2">
+                    <Button onClick={() => run(changeReading, { ...worstRow, mm: wanted(worst) })}>
+                      Take it as {tapeLength(wanted(worst), units)}
+                    </Button>
+                    <Button onClick={() => run(removeReading, worstRow)}>Take it out</Button>
+                  </div>
+                )}
+              </div>
+            )}
+            <p className="text-small">{agreementWords(adjustment)}</p>
+            {adjustment.loose.map(l => (
+              <p key={`${l.point} ${l.photo} ${l.why}`} className="mt-1 text-small text-oxide">
+                {looseWords(l, names)}
+              </p>
+            ))}
+          </Part>
+        )}
+        {next.length > 0 && (
+          <Part title="Measure next">
+            <ol className="grid gap-1">
+              {next.map(n => (
+                <li key={nextWords(n, names, units)}>
+                  <button
+                    type="button"
+                    className="min-h-11 w-full rounded-edge border border-scribe bg-paper px-3 py-1.5 text-left text-small hover:border-ink2"
+                    onClick={() => take(n)}
+                  >
+                    {nextWords(n, names, units)}
+                  </button>
+                </li>
+              ))}
+            </ol>
+          </Part>
+        )}
+        {rows.length > 0 && (
+          <Part title={`Readings, ${rows.length}`}>
+            <ul className="divide-y divide-scribe/60">
+              {rows.map(r => (
+                <li key={`${r.list} ${r.index}`} className="flex items-center gap-2 py-1">
+                  <span
+                    className={`min-w-0 flex-1 truncate text-small ${r === worstRow ? 'font-bold text-oxide' : ''}`}
+                  >
+                    {readingName(r.entry, names)}
+                  </span>
+                  <MeasureInput
+                    label={`Reading ${readingName(r.entry, names)}`}
+                    hideLabel
+                    value={r.entry.value}
+                    units={units}
+                    onEnter={mm => run(changeReading, { list: r.list, index: r.index, mm })}
+                    className="w-28"
+                  />
+                  <span className="fig w-16 shrink-0 text-right text-note text-ink2">
+                    {r.told ? `off ${tapeLength(Math.abs(r.told.residual), units)}` : 'unused'}
+                  </span>
+                  <button
+                    type="button"
+                    className="grid size-11 shrink-0 place-items-center"
+                    aria-label={`Delete reading ${readingName(r.entry, names)}`}
+                    onClick={() => run(removeReading, { list: r.list, index: r.index })}
+                  >
+                    <Trash2 size={16} aria-hidden="true" />
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </Part>
+        )}
+        <Part title="Points">
+          <p className="mb-1 text-small text-ink2">
+            A held point stays where it is; the others are found from it.{' '}
+            {chosen ? '' : 'Tap one on the map or below.'}
+          </p>
+          <PointSelect
+            label="Point"
+            value={point ?? ''}
+            points={points}
+            onChoose={id => setPoint(id || undefined)}
+          />
+          {point !== undefined && (
+            <div className="mt-2 grid gap-2">
+              {chosen && (
+                <p className="fig text-small">
+                  {tapeLength(chosen.at[0], units)} behind the axle,{' '}
+                  {tapeLength(Math.abs(chosen.at[1]), units)} {chosen.at[1] < 0 ? 'left' : 'right'},{' '}
+                  {tapeLength(chosen.at[2], units)} up; within{' '}
+                  {chosen.sigma.map(s => tapeLength(s, units)).join(', ')}
+                </p>
+              )}
+              <div className="flex flex-wrap gap-2">
+                {chosenPoint?.at ? (
+                  <Button onClick={() => run(holdPoint, { point, at: null })}>Let it go</Button>
+                ) : (
+                  <Button
+                    disabled={!rig.mounts.some(m => m.id === point) && !chosen}
+                    onClick={() =>
+                      run(holdPoint, {
+                        point,
+                        at: rig.mounts.find(m => m.id === point)?.at ?? chosen?.at ?? null,
+                      })
+                    }
+                  >
+                    Hold it where it is
+                  </Button>
+                )}
+                {chosenPoint && (
+                  <Button
+                    onClick={() => {
+                      run(removePoint, { point });
+                      setPoint(undefined);
+                    }}
+                  >
+                    Take {pointName(chosenPoint)} out
+                  </Button>
+                )}
+              </div>
+            </div>
+          )}
+          <form
+            className="mt-2 flex items-end gap-2"
+            onSubmit={e => {
+              e.preventDefault();
+              if (mark.trim() !== '' && run(addPoint, { name: mark.trim() }) !== false) setMark('');
+            }}
+          >
+            <label className="min-w-0 flex-1 text-note text-ink2">
+              Another mark, not a hole
+              <input
+                value={mark}
+                onChange={e => setMark(e.target.value)}
+                className="min-h-11 w-full rounded-edge border border-scribe bg-paper px-2 text-lead text-ink"
+              />
+            </label>
+            <Button type="submit" disabled={mark.trim() === ''}>
+              <Plus size={16} aria-hidden="true" /> Mark
+            </Button>
+          </form>
+        </Part>
+        <div className="p-3">
+          <Button onClick={() => window.print()}>
+            <Printer size={17} aria-hidden="true" /> Print
+          </Button>
+        </div>
+      </div>
+      <div ref={box} className="min-w-0 flex-1">
+        <Pannable sheet={sheet}>
+          <SurveyMap
+            facts={facts}
+            adjustment={adjustment}
+            scale={sheet.scale}
+            height={Math.max(280, height)}
+            point={point}
+            onPoint={setPoint}
+          />
+          <ZoomButtons sheet={sheet} />
+        </Pannable>
+      </div>
+    </div>
+  );
+}
