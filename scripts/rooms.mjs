@@ -23,6 +23,7 @@ export const ORDER = {
     'service',
     'log',
     'derive',
+    'fitup',
     'checks',
     'compare',
     'propose',

@@ -11,9 +11,11 @@ import { runSurvey } from './survey';
 import { VERBS } from './verbs';
 
 const KINDS = Object.keys(EXPORTS).join('|');
+/** No more trials than this: minutes. */
+const MOST_TRIALS = 100_000;
 /** Verbs that read other files than a plan, or write some. */
 const OTHERS = ['export', 'shell', 'survey'];
-const USAGE = `platefold VERB FILE [--build NAME] [--phase NAME] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, survey, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
+const USAGE = `platefold VERB FILE [--build NAME] [--phase NAME] [--trials N] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, survey, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
 
 interface Call {
   readonly verb: string;
@@ -24,10 +26,14 @@ interface Call {
   readonly as?: string;
   readonly out?: string;
   readonly units: UnitSystem;
+  readonly trials?: number;
 }
 
 function parseCall(args: readonly string[]): Call | string {
-  const call = readOptions(args, { words: ['build', 'phase', 'as', 'out', 'units'], flags: ['json'] });
+  const call = readOptions(args, {
+    words: ['build', 'phase', 'as', 'out', 'units', 'trials'],
+    flags: ['json'],
+  });
   if (typeof call === 'string') return call;
   const { words, given, flags } = call;
   const [verb, file, ...rest] = words;
@@ -36,12 +42,20 @@ function parseCall(args: readonly string[]): Call | string {
   if (!file) return `${verb} needs a file. ${USAGE}`;
   if (rest.length > 0) return `one file at a time: "${rest.join(' ')}" is too much`;
   const { build, phase, as, out, units = 'metric' } = given;
+  const trials = given.trials === undefined ? undefined : Number(given.trials);
+  if (
+    trials !== undefined &&
+    (verb !== 'fitup' || !(Number.isInteger(trials) && trials >= 1 && trials <= MOST_TRIALS))
+  )
+    return verb === 'fitup'
+      ? `--trials is "${given.trials}", but must be a whole number from 1 to ${MOST_TRIALS}`
+      : `--trials belongs to fitup, not to ${verb}`;
   if (units !== 'inch' && units !== 'metric') return `--units is "${units}", but must be inch or metric`;
   if (verb === 'export') {
     if (as === undefined || !EXPORTS[as]) return `--as must be one of ${Object.keys(EXPORTS).join(', ')}`;
     if (out === undefined) return 'export needs --out DIR';
   } else if (as !== undefined || out !== undefined) return `--as and --out belong to export, not to ${verb}`;
-  return { verb, file, build, phase, json: flags.has('json'), as, out, units };
+  return { verb, file, build, phase, json: flags.has('json'), as, out, units, trials };
 }
 
 /** Runs the command line. Returns the exit code: 0, 1 with findings of severity "stop", 2 for a bad file or call. */
@@ -104,7 +118,10 @@ export async function main(args: readonly string[], { out, err }: Streams): Prom
       );
     }
   }
-  const answer = VERBS[call.verb]?.(facts, call.units, at > 0 ? until(at - 1) : undefined);
+  const answer = VERBS[call.verb]?.(facts, call.units, {
+    ...(at > 0 ? { before: until(at - 1) } : {}),
+    ...(call.trials === undefined ? {} : { trials: call.trials }),
+  });
   if (!answer) return fail(USAGE);
   out(`${call.json ? JSON.stringify(answer.json, null, 1) : answer.text}\n`);
   return answer.code;

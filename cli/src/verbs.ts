@@ -9,6 +9,7 @@ import {
 } from '@plate-fold/core/bolt';
 import { check } from '@plate-fold/core/checks';
 import { type Facts, weighAll } from '@plate-fold/core/derive';
+import { assumedWords, fitOf, fitRemedyWords, remediesOf } from '@plate-fold/core/fitup';
 import { bendDeduction, brakeOrder, type FoldedPanel, shopOf } from '@plate-fold/core/fold';
 import type { PlanDocument } from '@plate-fold/core/plan';
 import { phaseSequence, stepTorque } from '@plate-fold/core/sequence';
@@ -35,8 +36,13 @@ export interface Answer {
 }
 
 /** What a verb answers: keys and figures of `json` are metric, every sentence is in the units asked for. */
-/** `before`: the plan as the phases before left it, where one phase is looked at. */
-type Verb = (facts: Facts, units: UnitSystem, before?: Facts) => Answer;
+type Verb = (facts: Facts, units: UnitSystem, asked?: Asked) => Answer;
+interface Asked {
+  /** the plan as the phases before left it, where one phase is looked at */
+  readonly before?: Facts;
+  /** how often a fit is tried */
+  readonly trials?: number;
+}
 
 const said = (f: Figure): string => `${f.value} ${f.unit}`;
 
@@ -157,7 +163,7 @@ const boltsVerb: Verb = ({ joints, panels, rig }, units) => ({
   code: 0,
 });
 
-const sequenceVerb: Verb = (facts, units, before) => {
+const sequenceVerb: Verb = (facts, units, { before } = {}) => {
   const sequence = phaseSequence(before, facts, units);
   return {
     json: {
@@ -369,11 +375,63 @@ const serviceVerb: Verb = ({ document, rig, panels, joints }) => {
   };
 };
 
+/** Whether it will bolt up: the chance of every plate, the bolts that refuse, and remedies tried out. */
+const fitupVerb: Verb = (facts, units, { trials } = {}) => {
+  const fit = fitOf(facts, trials);
+  const remedies = remediesOf(facts, fit);
+  const mark = (id: string): string => facts.panels.find(p => p.panel.id === id)?.panel.mark ?? id;
+  const finite = (mm: number): number | null => (Number.isFinite(mm) ? mm : null);
+  return {
+    json: {
+      trials: fit.trials,
+      all: fit.all,
+      groups: fit.groups.map(({ panels, chance }) => ({ panels, chance })),
+      panels: fit.panels.map(({ id, chance }) => ({ id, chance })),
+      joints: fit.joints.map(j => ({ ...j, clearanceMm: finite(j.clearanceMm) })),
+      remedies: remedies.map(({ mend: _, ...r }) => r),
+    },
+    text: [
+      `All bolts start with a chance of ${formatPercent(fit.all.chance)} (give or take ${fixed(100 * fit.all.error, 1)} %, ${fit.trials} trials).`,
+      rows([
+        ['plate', 'chance'],
+        ...fit.panels.map(p => [mark(p.id), formatPercent(p.chance)]),
+        ...fit.groups
+          .filter(g => g.panels.length > 1)
+          .map(g => [g.panels.map(mark).join(' '), formatPercent(g.chance)]),
+      ]),
+      ...(fit.joints.some(j => j.refuses > 0)
+        ? [
+            rows([
+              ['bolt', 'refuses', 'room', 'doubt'],
+              ...[...fit.joints]
+                .filter(j => j.refuses > 0)
+                .sort((a, b) => b.refuses - a.refuses)
+                .slice(0, 8)
+                .map(j => [
+                  j.id,
+                  formatPercent(j.refuses),
+                  formatLength(j.clearanceMm, units, true),
+                  formatLength(j.sigmaMm, units, true),
+                ]),
+            ]),
+          ]
+        : []),
+      ...remedies
+        .filter(r => r.chance > fit.all.chance + 2 * fit.all.error)
+        .slice(0, 4)
+        .map(r => `${formatPercent(r.chance)} with this: ${fitRemedyWords(r, units)}`),
+      ...assumedWords(facts, units),
+    ].join('\n'),
+    code: 0,
+  };
+};
+
 export const VERBS: Readonly<Record<string, Verb>> = {
   check: checkVerb,
   cover: coverVerb,
   weigh: weighVerb,
   bolts: boltsVerb,
+  fitup: fitupVerb,
   fold: foldVerb,
   strike: strikeVerb,
   sequence: sequenceVerb,

@@ -3,7 +3,8 @@ import perspectiveTransform from 'perspective-transform';
 import { describe, expect, it } from 'vitest';
 import { dot3, sub3, type Vec2, type Vec3 } from '../geometry';
 import { READING_SIGMA, type Survey } from '../rig';
-import { lookingAt, normalFrom, numbersFrom, surveyed } from '../testing/surveyed';
+import { lookingAt, surveyed } from '../testing/surveyed';
+import { normalFrom, numbersFrom } from '../units';
 import {
   adjusted,
   camerasOf,

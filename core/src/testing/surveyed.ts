@@ -1,22 +1,7 @@
 import { sub3, type Vec3 } from '../geometry';
 import { READING_SIGMA, type Survey } from '../rig';
 import { type Camera, seen, type Turn } from '../survey';
-
-/** Numbers between nought and one from a seed, always the same (mulberry32). */
-export function numbersFrom(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = a;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
-/** A normal deviate of one. */
-export const normalFrom = (next: () => number): number =>
-  Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next());
+import { normalFrom, numbersFrom } from '../units';
 
 /** A camera at a place that looks at another, its right edge turned about its own axis. */
 export function lookingAt(at: Vec3, to: Vec3, focalPx: number, k1 = 0, roll = 0): Camera {

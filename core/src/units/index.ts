@@ -1,3 +1,4 @@
+export * from './chance';
 export * from './constants';
 export * from './format';
 export * from './number';

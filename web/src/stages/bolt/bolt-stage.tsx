@@ -12,6 +12,7 @@ import { TAB } from '../../ui/tab-style';
 import { ChooseTab } from './choose-tab';
 import { DrillingTab } from './drilling-tab';
 import { FactoryTab } from './factory-tab';
+import { FitTab } from './fit-tab';
 import { HardwareList } from './hardware-list';
 import { JointCard } from './joint-card';
 import { JointTable } from './joint-table';
@@ -21,6 +22,7 @@ import { TorqueTab } from './torque-tab';
 
 const LISTS = [
   ['choose', 'Choose for me', ChooseTab],
+  ['fit', 'Will it bolt up', FitTab],
   ['torques', 'Torques', TorqueTab],
   ['drilling', 'Drilling', DrillingTab],
   ['factory', 'Factory parts', FactoryTab],
