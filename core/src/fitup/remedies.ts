@@ -65,7 +65,10 @@ function changesOf(
     ...(wider > 0.05
       ? [{ what: 'larger' as const, mm: wider, part: { fit: 'loose' as const, washers } }]
       : []),
-    ...(bolt.mount ? [{ what: 'drill-on-fit' as const, part: { cut: 'pilot' as const } }] : []),
+    // marked from the vehicle's hole, which is there, onto the one plate that lies on it
+    ...(bolt.mount && plates.length === 1
+      ? [{ what: 'drill-on-fit' as const, part: { cut: 'none' as const } }]
+      : []),
   ];
 }
 

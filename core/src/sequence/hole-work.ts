@@ -1,4 +1,5 @@
 import {
+  cutOf,
   drillingCard,
   drillName,
   needsNewNut,
@@ -26,6 +27,8 @@ export interface HoleWork {
   /** a nut has to sit in it first */
   readonly setsNut: boolean;
   readonly chased: boolean;
+  /** the vehicle's hole is there and sound, the plate's is drilled where that one marks it */
+  readonly toFit: boolean;
 }
 
 /** A hole that an earlier phase made ready. */
@@ -37,6 +40,7 @@ const READY: HoleWork = {
   drilled: false,
   setsNut: false,
   chased: false,
+  toFit: false,
 };
 
 /**
@@ -65,11 +69,16 @@ export function holeWork(
     drilled: j.drill.length > 0,
     setsNut,
     chased: !fresh && m?.condition === 'rusted',
+    toFit:
+      m !== undefined &&
+      !fresh &&
+      j.joint.panels.length > 0 &&
+      cutOf(j.joint, m.hole.kind, job.doc.plan.method) !== 'full',
   };
 }
 
 /** True where a bolt can be started as the vehicle stands: nothing is drilled, mended or set there. */
-export const isReady = (w: HoleWork): boolean => !w.fresh && !w.oldNut && !w.setsNut;
+export const isReady = (w: HoleWork): boolean => !w.fresh && !w.oldNut && !w.setsNut && !w.toFit;
 
 /** The moves of drilling alone, as the card has them, without marking. */
 function drillMoves(job: Job, j: ResolvedJoint, inPlace: boolean, old: boolean): readonly string[] {

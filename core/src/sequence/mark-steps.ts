@@ -1,18 +1,23 @@
-import { drillingCard, HAND_TOOLS, type ResolvedJoint } from '../bolt';
+import { drillingCard, drillName, HAND_TOOLS, type ResolvedJoint, toolCode } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { panelWord } from '../plan';
+import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
 import { holeWork, isReady } from './hole-work';
 import { addTools, count, isFastFirst, isHeavy, type Job, spotOf, toolsOf, weightCaution } from './job';
 import { startOrder } from './order';
 import { propOf } from './prop';
 
-/** Hangs a plate on the holes that are there, marks the others through it and takes it down again; gives the last step. */
+/**
+ * Hangs a plate on the holes that are there, marks the others through it, has the vehicle's holes in `back` mark the plate, takes it down
+ * again and drills what was marked on it; gives the last step.
+ */
 export function markSteps(
   job: Job,
   p: FoldedPanel,
   mine: readonly ResolvedJoint[],
   needs: readonly string[],
+  back: readonly ResolvedJoint[] = [],
 ): string {
   const { add, doc, joints } = job;
   const { id } = p.panel;
@@ -21,7 +26,7 @@ export function markSteps(
   const there = joints.filter(
     j => j.joint.panels.includes(id) && j.mount && isReady(holeWork(job, j)) && !isFastFirst(doc, j),
   );
-  const card = drillingCard(mine[0] as ResolvedJoint, joints, doc.plan.method);
+  const card = mine[0] && drillingCard(mine[0], joints, doc.plan.method);
   const chosen = (card?.fitFirst ?? []).filter(x => there.some(j => j.id === x));
   const first = startOrder(
     there.filter(j => chosen.length === 0 || chosen.includes(j.id)).map(spotOf),
@@ -50,6 +55,11 @@ export function markSteps(
               `Lay a strip as thick as plate ${under.map(x => x.panel.mark).join(' and ')} in the lap: that plate is not up yet.`,
             ]
           : []),
+        ...(back.length > 0
+          ? [
+              `First screw a transfer screw, its point toward the plate, into the hole of ${back.map(j => j.id).join(', ')}: a set screw ground to a point does.`,
+            ]
+          : []),
         ...(first.length > 0 ? ['Start the bolts by hand, slide it into place, center it, snug them.'] : []),
       ],
       panels: [id],
@@ -58,6 +68,7 @@ export function markSteps(
       puts: [held],
       tools: addTools(
         prop.tools,
+        back.length > 0 ? ['transfer screws'] : [],
         toolsOf(
           there.filter(j => first.includes(j.id)),
           HAND_TOOLS,
@@ -68,21 +79,41 @@ export function markSteps(
     },
     first.length,
   );
-  const marked = add(
-    {
-      id: `mark-${id}`,
-      stage: 'drill',
-      title: `Mark ${count(mine.length, 'hole')} through ${what}`,
-      why: 'Inside the plate\u2019s own holes, with a thin marker or a transfer punch.',
-      panels: [id],
-      joints: mine.map(j => j.id),
-      makes: ['marked'],
-      needs: [hang],
-      tools: ['marker', 'transfer punch'],
-    },
-    mine.length,
-  );
-  return add({
+  const pressed =
+    back.length === 0
+      ? hang
+      : add(
+          {
+            id: `fit-mark-${id}`,
+            stage: 'drill',
+            title: `Mark ${count(back.length, 'hole')} on ${what} from the vehicle`,
+            why: 'The hole that is there says where the bolt goes; no measure can be truer.',
+            hows: ['Strike the plate once, sharply, under each point with a soft hammer.'],
+            panels: [id],
+            joints: back.map(j => j.id),
+            needs: [hang],
+            tools: ['soft hammer'],
+          },
+          back.length,
+        );
+  const marked =
+    mine.length === 0
+      ? pressed
+      : add(
+          {
+            id: `mark-${id}`,
+            stage: 'drill',
+            title: `Mark ${count(mine.length, 'hole')} through ${what}`,
+            why: 'Inside the plate\u2019s own holes, with a thin marker or a transfer punch.',
+            panels: [id],
+            joints: mine.map(j => j.id),
+            makes: ['marked'],
+            needs: [pressed],
+            tools: ['marker', 'transfer punch'],
+          },
+          mine.length,
+        );
+  const down = add({
     id: `mark-down-${id}`,
     stage: 'remove',
     title: `Take ${what} down again`,
@@ -98,4 +129,34 @@ export function markSteps(
     cautions: weightCaution(job, p),
     people: heavy ? 2 : 1,
   });
+  if (back.length === 0) return down;
+  return add(
+    {
+      id: `fit-drill-${id}`,
+      stage: 'drill',
+      title: `Drill ${count(back.length, 'hole')} in ${what} where ${back.length === 1 ? 'it is' : 'they are'} marked`,
+      why: 'On the bench, through the plate alone.',
+      hows: [
+        ...back.map(j => `${j.id}: ${drillName(holeWidth(p, j), job.units)}, after a pilot.`),
+        'Take the transfer screws out, the burr off both faces, and touch up the bare edge.',
+      ],
+      panels: [id],
+      joints: back.map(j => j.id),
+      needs: [down],
+      tools: addTools(
+        ['center punch', 'deburring tool', 'cold zinc or paint'],
+        back.map(j => toolCode('drill', holeWidth(p, j))),
+      ),
+      cautions: [CAUTIONS.eyes],
+    },
+    back.length,
+  );
+}
+
+/** How wide a bolt's hole in a plate is when all is done, mm. */
+function holeWidth(p: FoldedPanel, j: ResolvedJoint): number {
+  const final = p.holes.find(h => h.joint === j.id)?.final;
+  if (final && 'circle' in final) return final.circle;
+  if (final && 'square' in final) return final.square;
+  return final ? final.slot[1] : j.thread.clearance;
 }

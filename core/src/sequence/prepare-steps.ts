@@ -95,12 +95,20 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
   };
   const markThrough = (p: FoldedPanel, seen: string): void => {
     const mine = joints.filter(j => works.get(j.id)?.marked && j.joint.panels.at(-1) === p.panel.id);
-    if (mine.length === 0) return;
-    const down = markSteps(job, p, mine, [
-      ...benchOf([p.panel.id]),
-      seen,
-      ...joints.flatMap(j => (j.joint.panels.includes(p.panel.id) ? (done.get(j.id) ?? []) : [])),
-    ]);
+    const back = joints.filter(j => works.get(j.id)?.toFit && j.joint.panels.includes(p.panel.id));
+    if (mine.length === 0 && back.length === 0) return;
+    const down = markSteps(
+      job,
+      p,
+      mine,
+      [
+        ...benchOf([p.panel.id]),
+        seen,
+        ...joints.flatMap(j => (j.joint.panels.includes(p.panel.id) ? (done.get(j.id) ?? []) : [])),
+      ],
+      back,
+    );
+    for (const j of back) done.set(j.id, [...(done.get(j.id) ?? []), down]);
     for (const j of mine) done.set(j.id, setNutStep(job, j, [drillStep(job, j, [down], false)]));
   };
   const early = panels.filter(p => !shielded.some(t => tanks.get(p.panel.id)?.tank.id === t.tank.id));

@@ -48,6 +48,7 @@ const anyWreck: fc.Arbitrary<PlanDocument> = fc
         nut: fc.constantFrom(undefined, ...NUTS),
         early: fc.boolean(),
         carries: fc.boolean(),
+        cut: fc.constantFrom(undefined, undefined, 'none' as const),
       }),
       { maxLength: 12 },
     ),
@@ -69,7 +70,12 @@ const anyWreck: fc.Arbitrary<PlanDocument> = fc
       if (!j) continue;
       joints = joints.map(x =>
         x.id === j.id
-          ? { ...x, ...(c.nut ? { nut: c.nut } : {}), ...(c.early ? { tightenBefore: 'hang' as const } : {}) }
+          ? {
+              ...x,
+              ...(c.nut ? { nut: c.nut } : {}),
+              ...(c.early ? { tightenBefore: 'hang' as const } : {}),
+              ...(c.cut ? { cut: c.cut } : {}),
+            }
           : x,
       );
       mounts = mounts.map(m =>
@@ -415,6 +421,28 @@ describe('the order of an installation', () => {
     expect(steps.some(s => s.id === 'leave-off-plate-e')).toBe(true);
     expect(steps.some(s => s.id === 'hang-plate-e')).toBe(false);
     expect(steps.at(-1)?.drivable).toBe(true);
+  });
+
+  it('drills a hole of a plate where the vehicle’s own hole marks it, before the plate goes up', () => {
+    const doc = demo('pebble');
+    const cut = {
+      ...doc,
+      plan: {
+        ...doc.plan,
+        joints: doc.plan.joints.map(j => (j.id === 'j-17' ? { ...j, cut: 'none' as const } : j)),
+      },
+    };
+    const { steps } = made(cut).sequence;
+    const of = (id: string): number => at(steps, s => s.id === id);
+    const plate = 'skirt-right';
+    expect(steps[of(`mark-hang-${plate}`)]?.joints).not.toContain('j-17');
+    expect(steps[of(`mark-hang-${plate}`)]?.hows?.join()).toMatch(/transfer screw.+ of j-17/);
+    expect(steps[of(`fit-mark-${plate}`)]?.joints).toEqual(['j-17']);
+    expect(of(`mark-hang-${plate}`)).toBeLessThan(of(`fit-mark-${plate}`));
+    expect(of(`mark-down-${plate}`)).toBeLessThan(of(`fit-drill-${plate}`));
+    expect(of(`fit-drill-${plate}`)).toBeLessThan(of(`hang-${plate}`));
+    expect(steps[of(`fit-drill-${plate}`)]?.hows?.[0]).toBe('j-17: 9 mm, after a pilot.');
+    expect(made(doc).sequence.steps.some(s => s.id.startsWith('fit-'))).toBe(false);
   });
 
   it('leaves a bracket off that nothing holds to the vehicle, and the bolt of its plate with it', () => {
