@@ -3,7 +3,7 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { basename, dirname, join } from 'node:path';
 import { barCuts, hardwareList, toolList } from '@plate-fold/core/bolt';
-import { buildBook } from '@plate-fold/core/book';
+import { buildBook, templatePdf } from '@plate-fold/core/book';
 import type { Facts } from '@plate-fold/core/derive';
 import { flatPattern, foldedSolid, NEST_DEFAULTS, nest, shopOf } from '@plate-fold/core/fold';
 import {
@@ -64,6 +64,15 @@ const plateDxf = perPlate('dxf', (f, i, system) => patternDxf(flatPattern(plate(
 /** What can be exported, by the word after `--as`. */
 export const EXPORTS: Readonly<Record<string, Files>> = {
   dxf: (facts, system) => [...plateDxf(facts, system), ...nestFiles(facts, system)],
+  template: (facts, system) =>
+    plateFiles(facts.panels.map(p => p.panel)).map((name, i) => [
+      `${name}-template.pdf`,
+      templatePdf(facts, {
+        panels: [plate(facts, i).panel.id],
+        paper: system === 'inch' ? 'letter' : 'a4',
+        fonts: { plain: bookFont(400), bold: bookFont(700) },
+      }),
+    ]),
   svg: perPlate('svg', (f, i, system) => patternSvg(flatPattern(plate(f, i)), system)),
   stl: perPlate('stl', (f, i) => stl(`plate ${plate(f, i).panel.mark}`, foldedSolid(plate(f, i)))),
   glb: facts => [

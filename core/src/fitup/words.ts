@@ -11,7 +11,7 @@ export function fitRemedyWords({ joint, what, mm = 0 }: FitRemedy, units: UnitSy
     case 'larger':
       return `Make the holes for ${joint} larger by ${formatLength(mm, units, true)}, under a wide washer.`;
     case 'drill-on-fit':
-      return `Drill the plate for ${joint} when it hangs, marked through its hole.`;
+      return `Leave the plate’s hole for ${joint} to be drilled where the vehicle’s own hole marks it.`;
     default:
       return `Measure the hole of ${joint} again, to ${formatLength(mm, units, true)}.`;
   }

@@ -116,6 +116,46 @@ export const removeReading = command<{ readonly list: ReadingList; readonly inde
     })),
 });
 
+/** A template that is held up shows where a hole is to about this, mm: common practice, no source. */
+const TEMPLATE_SIGMA = 0.7;
+
+/**
+ * What a template that was held up showed: the hole lies so far rearward and to the right of where it was drawn. It goes into the survey as two
+ * offsets, known as well as a template shows; a hole that is not surveyed yet comes in with its height as it was taken to be.
+ */
+export const noteMisfit = command<{ readonly mount: string; readonly by: readonly [number, number] }>({
+  id: 'survey.misfit',
+  label: (_, { mount }) => `move hole ${mount} by its template`,
+  run: (doc, { mount, by }) => {
+    const hole = doc.rig.mounts.find(m => m.id === mount);
+    if (!hole) return err(`there is no hole ${mount} in the vehicle`);
+    const r = withPoint(doc, wholeSurvey(doc.rig.survey), mount);
+    if (!r.ok) return r;
+    const s = r.value;
+    const point = s.points.find(p => p.mount === mount)?.id ?? mount;
+    const ids = READING_LISTS.flatMap((l): readonly { readonly id?: string }[] => s[l]).flatMap(e =>
+      e.id === undefined ? [] : [{ id: e.id }],
+    );
+    const x = freshId('r', ids);
+    const second = freshId('r', [...ids, { id: x }]);
+    const third = freshId('r', [...ids, { id: x }, { id: second }]);
+    const high = s.heights.some(h => h.point === point);
+    const [hx, hy, hz] = hole.at;
+    const mm = (v: number): number => roundTo(v, DECIMALS);
+    return ok(
+      withSurvey(doc, () => ({
+        ...s,
+        offsets: [
+          ...s.offsets,
+          { id: x, point, axis: 'x' as const, mm: mm(hx + by[0]), sigma: TEMPLATE_SIGMA },
+          { id: second, point, axis: 'y' as const, mm: mm(hy + by[1]), sigma: TEMPLATE_SIGMA },
+        ],
+        heights: high ? s.heights : [...s.heights, { id: third, point, mm: mm(hz) }],
+      })),
+    );
+  },
+});
+
 /** One more point that is no hole: a mark on the ground, a corner, a bolt head that can be hooked on. */
 export const addPoint = command<{ readonly name: string }>({
   id: 'survey.point',

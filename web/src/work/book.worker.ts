@@ -1,4 +1,4 @@
-import { buildBook, type Side } from '@plate-fold/core/book';
+import { buildBook, type Paper, type Side, templatePdf } from '@plate-fold/core/book';
 import { gatherFacts } from '@plate-fold/core/derive';
 import type { PlanDocument } from '@plate-fold/core/plan';
 import type { UnitSystem } from '@plate-fold/core/units';
@@ -20,7 +20,19 @@ const bytes = async (url: string): Promise<Uint8Array> => {
   return new Uint8Array(await answer.arrayBuffer());
 };
 
+export interface TemplateAsked extends Pick<BookAsked, 'document' | 'build' | 'fonts'> {
+  readonly panels: readonly string[];
+  readonly paper: Paper;
+}
+
 const worker = {
+  async template(asked: TemplateAsked): Promise<Uint8Array<ArrayBuffer>> {
+    const { document, build, panels, paper } = asked;
+    const [plain, bold] = await Promise.all([bytes(asked.fonts.plain), bytes(asked.fonts.bold)]);
+    return new Uint8Array(
+      templatePdf(gatherFacts(document, build), { panels, paper, fonts: { plain, bold } }),
+    );
+  },
   async book({ document, build, fonts, units, side, shelf }: BookAsked): Promise<Uint8Array<ArrayBuffer>> {
     const [plain, bold] = await Promise.all([bytes(fonts.plain), bytes(fonts.bold)]);
     const facts = gatherFacts(document, build);

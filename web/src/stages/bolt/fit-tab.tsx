@@ -7,6 +7,8 @@ import { useAppDispatch, useAppSelector } from '../../state/store';
 import { jointSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { fitInWorker } from '../../work/fit-client';
+import { HeldUp } from './held-up';
+import { TemplateButton } from './template-button';
 
 /** A plan under this asks for a remedy. */
 const SURE = 0.95;
@@ -124,6 +126,7 @@ export function FitTab() {
                 />
               </span>
               <span className="fig w-14 shrink-0 text-right">{formatPercent(p.chance)}</span>
+              <TemplateButton facts={facts} panels={[p.id]} name={mark(p.id)} />
             </li>
           ))}
           {report.groups
@@ -165,6 +168,7 @@ export function FitTab() {
           </ul>
         </section>
       )}
+      <HeldUp facts={facts} />
       {refusing.length > 0 && (
         <section aria-label="Bolts that refuse" className="grid gap-3 sm:grid-cols-[1fr_16rem]">
           <div>
