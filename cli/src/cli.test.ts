@@ -133,7 +133,7 @@ describe('platefold', () => {
       await readFile(DEMO, 'utf8'),
     );
     expect((await call('export', DEMO, '--as', 'wood', '--out', dir)).err).toContain(
-      '--as must be one of dxf, svg, stl, glb, csv, pdf, ics, json',
+      '--as must be one of dxf, template, svg, stl, glb, csv, pdf, ics, json',
     );
     expect((await call('export', DEMO, '--as', 'dxf')).err).toContain('needs --out');
     expect((await call('check', DEMO, '--as', 'dxf')).err).toContain('belong to export');

@@ -53,6 +53,24 @@ const SHOTS: readonly Shot[] = [
   { name: 'plans', path: '/', view: DESK },
   { name: 'rig', path: '/plan/heron-autumn/rig', view: DESK, before: p => press(p, 'Oil pan underside') },
   {
+    name: 'survey',
+    path: `${PLAN}/rig`,
+    view: DESK,
+    before: async p => {
+      await press(p, 'Survey', 'tab');
+      await says(p, 'What the readings say');
+    },
+  },
+  {
+    name: 'fit',
+    path: '/plan/pebble-tray/bolt',
+    view: DESK,
+    before: async p => {
+      await press(p, 'Will it bolt up', 'tab');
+      await says(p, 'is the chance that every bolt');
+    },
+  },
+  {
     name: 'propose',
     path: '/plan/wren-sliders/cover',
     view: DESK,
@@ -88,17 +106,6 @@ const SHOTS: readonly Shot[] = [
       await struck(p);
     },
   },
-  {
-    name: 'strike-phone',
-    path: `${PLAN}/strike`,
-    view: PHONE,
-    theme: 'dark',
-    before: async p => {
-      await struck(p);
-      await press(p, 'as a map', 'radio');
-      await still();
-    },
-  },
   { name: 'weigh', path: `${PLAN}/weigh`, view: DESK },
   {
     name: 'ladder',
@@ -113,19 +120,6 @@ const SHOTS: readonly Shot[] = [
           !/striking|preparing/i.test(document.body.innerText),
         { timeout: 200_000 },
       );
-      await still();
-    },
-  },
-  {
-    name: 'matters',
-    path: `${PLAN}/weigh`,
-    view: DESK,
-    before: async p => {
-      await press(p, 'what matters', 'radio');
-      await press(p, 'Strike every build');
-      await p.waitForFunction(() => !/plates to go|need every plate struck/.test(document.body.innerText), {
-        timeout: 200_000,
-      });
       await still();
     },
   },

@@ -1,8 +1,11 @@
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import { length3, sub3, type Vec3 } from '../geometry';
+import type { SurveyPhoto } from '../rig';
+import type { Camera } from './camera';
 import { chiSquareAt } from './chi-square';
 import { type Factor, factored, inverseOf } from './factor';
 import { AXES, knownOf, type Net, pointName, type Reading } from './net';
+import { freedOf } from './pose';
 import {
   costOf,
   type Freed,
@@ -14,7 +17,7 @@ import {
   type Unknowns,
   unknownsOf,
 } from './solve';
-import { ALIKE, apart, hintCost, SAME, started } from './start';
+import { ALIKE, apart, hintCost, SAME, type Started, started } from './start';
 
 /** A reading whose standardised residual is over this is suspected: Baarda's test at 0.1 %, both ways (Ghilani, Adjustment Computations). */
 export const SUSPECT = 3.29;
@@ -237,10 +240,12 @@ function camerasFreed(
  * One weighted least-squares adjustment of every reading at once: tape distances, heights, offsets and marks on photos; with covariances,
  * redundancy numbers, standardised residuals and the variance factor with its bounds. Places in mm in the vehicle's frame.
  * What no reading tells is left out and named in `loose`. Source: Ghilani, Adjustment Computations (observation equations, redundancy,
- * data snooping after Baarda); Hartley and Zisserman, Multiple View Geometry (cameras).
+ * data snooping after Baarda); Hartley and Zisserman, Multiple View Geometry (cameras). `last`: the adjustment before a reading was added or
+ * changed, which is begun from where it still has a place for everything.
  */
-export function adjusted(net: Net): Adjustment {
-  const begins = started(net)
+export function adjusted(net: Net, last?: Adjustment): Adjustment {
+  const from = last && startedFrom(net, last);
+  const begins = (from ? [from] : started(net))
     .map(begun => {
       const first = settled(net, begun.state, begun.freed);
       const rows = rowsOf(net, first, unknownsOf(net, first, begun.freed), begun.freed);
@@ -287,6 +292,29 @@ export function adjusted(net: Net): Adjustment {
   return told({ net, state, unknowns, cofactors }, rows, loose);
 }
 
+/** The places and cameras of another adjustment as a start; nothing where one is missing, or where that one had something amiss. */
+function startedFrom(net: Net, { loose, solution }: Adjustment): Started | undefined {
+  if (loose.length > 0) return undefined;
+  const at = new Map<number, Vec3>();
+  for (const [i, p] of net.points.entries()) {
+    const known = solution.state.at.get(solution.net.index.get(p.id) ?? -1);
+    if (!known) return undefined;
+    at.set(i, known.map((x, k) => p.held[k] ?? x) as unknown as Vec3);
+  }
+  const cameras = new Map<number, Camera>();
+  for (const [i, f] of net.survey.photos.entries()) {
+    const before = solution.net.survey.photos.findIndex(g => g.id === f.id);
+    const camera = solution.state.cameras.get(before);
+    if (!camera) return undefined;
+    cameras.set(i, camera);
+  }
+  return {
+    state: { at, cameras },
+    freed: new Map([...cameras.keys()].map(i => [i, freedOf(net.survey.photos[i] as SurveyPhoto)])),
+    faults: new Map(),
+  };
+}
+
 /** How well a combination of unknowns is known: its variance. */
 export const varianceOf = (
   { unknowns: { count }, cofactors }: Pick<Solution, 'unknowns' | 'cofactors'>,
@@ -323,14 +351,12 @@ function told(solution: Solution, rows: readonly Row[], loose: readonly Loose[])
   const freedom = rows.length - count;
   const share = (1 - BOUNDS) / 2;
   return {
-    points: [...state.at].map(([i, at]) => {
+    points: net.points.flatMap(({ id }, i) => {
+      const at = state.at.get(i);
+      if (!at) return [];
       const c = covariance(i);
-      return {
-        id: net.points[i]?.id ?? '',
-        at,
-        sigma: c.map((row, k) => Math.sqrt(Math.max(0, row[k] as number))) as unknown as Vec3,
-        covariance: c,
-      };
+      const sigma = c.map((row, k) => Math.sqrt(Math.max(0, row[k] as number))) as unknown as Vec3;
+      return [{ id, at, sigma, covariance: c }];
     }),
     photos: [...state.cameras].map(([i, c]) => {
       const id = net.survey.photos[i]?.id ?? '';

@@ -18,12 +18,19 @@ const DECIMALS = 2;
 export const netIn = ({ rig }: Pick<PlanDocument, 'rig'>): Net => netOf(rig.survey ?? {}, rig);
 
 const known = new WeakMap<Survey, Adjustment>();
+let last: Adjustment | undefined;
 /** A document's survey adjusted, once for as long as nothing of it changes. */
 export function adjustmentOf(doc: Pick<PlanDocument, 'rig'>): Adjustment {
   const { survey } = doc.rig;
   if (!survey) return adjusted(netIn(doc));
-  const made = known.get(survey) ?? adjusted(netIn(doc));
+  const before = known.get(survey);
+  if (before) return before;
+  const net = netIn(doc);
+  // what was adjusted last is most likely the same survey with one reading more; a start that leads astray is not taken
+  const near = last ? adjusted(net, last) : undefined;
+  const made = near && near.loose.length === 0 && near.suspects.length === 0 ? near : adjusted(net);
   known.set(survey, made);
+  last = made;
   return made;
 }
 

@@ -25,12 +25,20 @@ export function factored(n: Float64Array, count: number, damping = 0): Factor {
   });
   const l = new Float64Array(count * count);
   const rest = new Float64Array(count);
+  /** the first unknown that an equation holds */
+  const begin = Int32Array.from({ length: count }, (_, i) => {
+    let j = 0;
+    while (j < i && n[i * count + j] === 0) j++;
+    return j;
+  });
   for (let i = 0; i < count; i++) {
     const row = i * count;
-    for (let j = 0; j <= i; j++) {
+    for (let j = begin[i] as number; j <= i; j++) {
       const other = j * count;
       let s = (n[row + j] as number) * (scale[i] as number) * (scale[j] as number) + (i === j ? damping : 0);
-      for (let k = 0; k < j; k++) s -= (l[row + k] as number) * (l[other + k] as number);
+      // what stands before the first of either row is nought
+      for (let k = Math.max(begin[i] as number, begin[j] as number); k < j; k++)
+        s -= (l[row + k] as number) * (l[other + k] as number);
       if (i !== j) l[row + j] = s / (l[other + j] as number);
       else {
         rest[i] = s;

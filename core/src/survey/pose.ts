@@ -19,6 +19,14 @@ const [FLAT, ABOUT] = [0.03, 8];
 /** Cameras nearer than this are one, mm. */
 const SAME_CAMERA = 40;
 
+/** What of a photo's camera is looked for. */
+export const freedOf = (photo: SurveyPhoto): Freed => ({
+  focal: photo.focalPx === undefined,
+  k1: true,
+  likely: LIKELY_FOCAL * Math.max(photo.width, photo.height),
+  straight: true,
+});
+
 interface Tried {
   readonly camera: Camera;
   readonly cost: number;
@@ -78,7 +86,7 @@ export function camerasFor(
         ]
       : [photo.focalPx];
   const i = net.survey.photos.findIndex(f => f.id === photo.id);
-  const freed: Freed = { focal: photo.focalPx === undefined, k1: true, likely, straight: true };
+  const freed = freedOf(photo);
   // the places stand still while the camera finds its own, and nothing else is looked at
   const still: Net = {
     ...net,

@@ -238,8 +238,10 @@ export function settled(
     const { n, g } = normalOf(rows, unknowns.count);
     let gained = false;
     let last = cost;
-    for (let again = 0; again < 12 && !gained; again++) {
+    for (let again = 0; again < 8 && !gained; again++) {
       const step = solvedBy(factored(n, unknowns.count, damping), g);
+      // what a step can bring at the most: it rests where that is nothing
+      if (step.reduce((s, x, i) => s + x * (g[i] as number), 0) <= still * (1 + cost)) return state;
       if (step.every(Number.isFinite)) {
         const next = moved(state, unknowns, step);
         const nextRows = rowsOf(net, next, unknowns, freed);

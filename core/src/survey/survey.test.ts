@@ -423,3 +423,20 @@ describe('a survey in a file', () => {
     expect(readSurvey('{"survey": ')).toMatchObject({ ok: false, fault: expect.stringMatching(/torn/) });
   });
 });
+
+describe('one reading more', () => {
+  it('begun from the adjustment before comes to the same as begun from nothing', () => {
+    for (const photos of [0, 3]) {
+      const { survey } = surveyed(11, { points: 16, tapes: 6, photos });
+      const before = adjustedOf({ ...survey, distances: survey.distances!.slice(1) });
+      const net = netOf(survey);
+      const [again, anew] = [adjusted(net, before), adjusted(net)];
+      expect(again.freedom).toBe(anew.freedom);
+      anew.points.forEach((p, i) => {
+        p.at.forEach((x, k) => {
+          expect(Math.abs(x - again.points[i]!.at[k]!)).toBeLessThan(0.01);
+        });
+      });
+    }
+  });
+});

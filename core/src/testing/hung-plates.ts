@@ -43,6 +43,7 @@ export function plateUnder(
     {
       ...doc.rig,
       mounts,
+      survey: undefined,
       components: [],
       options: [],
       selected: {},

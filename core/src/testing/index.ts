@@ -2,3 +2,4 @@ export * from './hung-plates';
 export * from './mutate';
 export * from './reading';
 export * from './said';
+export * from './surveyed';

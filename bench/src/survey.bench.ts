@@ -1,0 +1,50 @@
+/*
+ * A survey of 60 points by tape and six photos, adjusted from nothing and again with one more reading; what to measure next; and the fit of
+ * Bramble, tried 2,000 times. Processor time, beside what was asked.
+ */
+import { assemble } from '@plate-fold/core/derive';
+import { fitOf, remediesOf } from '@plate-fold/core/fitup';
+import { adjusted, netOf, nextReadings } from '@plate-fold/core/survey';
+import { surveyed } from '@plate-fold/core/testing';
+import { demo } from '@plate-fold/demo';
+
+function ms(what: () => void): number {
+  const from = process.cpuUsage();
+  what();
+  const { user, system } = process.cpuUsage(from);
+  return (user + system) / 1000;
+}
+const middle = (v: readonly number[]): number => [...v].sort((a, b) => a - b)[Math.floor(v.length / 2)] ?? 0;
+const say = (what: string, found: number, asked: number): void =>
+  console.log(
+    `${what.padEnd(62)} ${found.toFixed(0).padStart(6)} ms   ${(found / asked).toFixed(2)} of ${asked} ms`,
+  );
+
+const MARKS = 7;
+const nets = [1, 2, 3, 4, 5, 6, 7].map(seed => {
+  const { survey } = surveyed(seed, { points: 60, tapes: 3, photos: 6, k1: -0.05 });
+  return netOf({
+    ...survey,
+    photos: (survey.photos ?? []).map(f => ({ ...f, marks: f.marks.slice(0, MARKS) })),
+  });
+});
+console.log(`${nets[0]?.points.length} points, ${nets[0]?.readings.length} readings, 6 photos`);
+const cold = nets.map(n => ms(() => adjusted(n)));
+const warm = nets.map(n => ms(() => adjusted(n)));
+say('survey adjusted, the first time', cold[0] ?? 0, 300);
+say('survey adjusted, compiled (middle of seven)', middle(warm), 300);
+const before = nets.map(n => adjusted(netOf({ ...n.survey, distances: n.survey.distances.slice(1) })));
+say('the same with one reading more', middle(nets.map((n, i) => ms(() => adjusted(n, before[i])))), 300);
+const solution = adjusted(nets[0] as (typeof nets)[0]).solution;
+say('what to measure next', middle([1, 2, 3].map(() => ms(() => nextReadings(solution)))), 100);
+const bramble = assemble(demo('bramble'));
+const fit = fitOf(bramble);
+say('fit of Bramble, 2,000 trials', middle([1, 2, 3].map(() => ms(() => fitOf(bramble)))), 1000);
+const pebble = assemble(demo('pebble'));
+const pebbleFit = fitOf(pebble);
+say(
+  'remedies of Pebble',
+  ms(() => remediesOf(pebble, pebbleFit)),
+  1000,
+);
+console.log(`Bramble as its holes are known: ${(100 * fit.all.chance).toFixed(0)} %`);
