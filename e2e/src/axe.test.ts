@@ -39,13 +39,13 @@ const VIEWS: Readonly<Record<string, View>> = {
   },
   Fold: { path: '/plan/bramble-winter/fold', says: /\d mm|\d in/ },
   Strike: {
-    path: '/plan/wren-sliders/strike',
+    path: '/plan/pebble-tray/strike',
     says: 'Deflection',
     open: radios(['in space'], ['as a map'], ['as a table']),
   },
   'Weigh, builds': { path: '/plan/bramble-winter/weigh', says: 'Build' },
   Weigh: {
-    path: '/plan/wren-sliders/weigh',
+    path: '/plan/pebble-tray/weigh',
     says: 'Build',
     open: radios(
       ['every sheet for a plate', 'invented defaults'],
@@ -59,6 +59,7 @@ const VIEWS: Readonly<Record<string, View>> = {
     says: /torque/i,
     open: tabs(
       'Choose for me',
+      'Will it bolt up',
       'Torques',
       'Drilling',
       'Factory parts',
