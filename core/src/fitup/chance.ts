@@ -1,5 +1,5 @@
 import type { Assembly } from '../derive';
-import { dot3, type Vec3 } from '../geometry';
+import { dot3, factored, UNTOLD, type Vec3 } from '../geometry';
 import { tiedGroups } from '../sequence';
 import { adjustmentOf } from '../survey';
 import { normalFrom, numbersFrom } from '../units';
@@ -52,32 +52,33 @@ function vehicleDraw(of: Assembly, model: Model): (normal: () => number) => Read
     const mount = a?.solution.net.points.find(q => q.id === p.id)?.mount;
     return mount !== undefined && mounts.has(mount) && !loose.has(p.id) ? [{ mount, id: p.id }] : [];
   });
-  const rows: (number | undefined)[] = surveyed.flatMap(({ id }) => {
+  /** the free coordinates of surveyed holes: which hole and axis, and which unknown */
+  const free = surveyed.flatMap(({ mount, id }) => {
     const i = a?.solution.net.index.get(id) ?? -1;
-    return [...(a?.solution.unknowns.point.get(i) ?? [undefined, undefined, undefined])];
+    return (a?.solution.unknowns.point.get(i) ?? []).flatMap((unknown, axis) =>
+      unknown === undefined ? [] : [{ mount, axis, unknown }],
+    );
   });
-  const n = rows.length;
+  const n = free.length;
   const count = a?.solution.unknowns.count ?? 0;
-  const l = new Float64Array(n * n);
-  for (let i = 0; i < n; i++)
-    for (let j = 0; j <= i; j++) {
-      const [p, q] = [rows[i], rows[j]];
-      let s = p === undefined || q === undefined || !a ? 0 : (a.solution.cofactors[p * count + q] as number);
-      for (let k = 0; k < j; k++) s -= (l[i * n + k] as number) * (l[j * n + k] as number);
-      const d = l[j * n + j] as number;
-      l[i * n + j] = i === j ? Math.sqrt(Math.max(0, s)) : d > 1e-9 ? s / d : 0;
-    }
+  const covariance = new Float64Array(n * n);
+  free.forEach((p, i) => {
+    free.forEach((q, j) => {
+      covariance[i * n + j] = a?.solution.cofactors[p.unknown * count + q.unknown] ?? 0;
+    });
+  });
+  // a draw of all of them together is the factor of their covariance times as many single ones
+  const { l, scale, rest } = factored(covariance, n);
   return normal => {
-    const out = new Map<string, Vec3>();
-    const z = Array.from({ length: n }, normal);
-    surveyed.forEach(({ mount }, k) => {
-      const at = [0, 1, 2].map(axis => {
-        const i = 3 * k + axis;
-        let s = 0;
-        for (let c = 0; c <= i; c++) s += (l[i * n + c] as number) * (z[c] as number);
-        return s;
-      });
-      out.set(mount, at as unknown as Vec3);
+    const out = new Map<string, Vec3>(surveyed.map(s => [s.mount, [0, 0, 0]]));
+    const z = free.map(normal);
+    free.forEach(({ mount, axis }, i) => {
+      // what others tell wholly has no doubt of its own
+      if ((rest[i] as number) <= UNTOLD) return;
+      let s = 0;
+      for (let c = 0; c <= i; c++) s += (l[i * n + c] as number) * (z[c] as number);
+      const at = out.get(mount) as Vec3;
+      out.set(mount, at.map((v, k) => (k === axis ? s / (scale[i] as number) : v)) as unknown as Vec3);
     });
     for (const [id, sigma] of mounts)
       if (!out.has(id)) out.set(id, sigma.map(s => s * normal()) as unknown as Vec3);

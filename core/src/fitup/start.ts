@@ -1,4 +1,4 @@
-import type { Vec2 } from '../geometry';
+import { factored, solvedBy, type Vec2 } from '../geometry';
 import type { HoleIn, Model } from './play';
 
 /** Bolts start where none is off by more than this beyond its room, mm. */
@@ -6,6 +6,7 @@ const OFF = 0.01;
 /** Rooms are taken for this much narrower while a place is looked for, so that it is well within, mm. */
 const WITHIN = 0.012;
 const ROUNDS = 40;
+const HELD = 1e-9;
 /** Nothing is gained any more where a round brings less than this of what is left. */
 const STILL = 1e-3;
 
@@ -93,8 +94,6 @@ export function trialOf(model: Model, bodies: readonly number[], bolts: readonly
   const normal = new Float64Array(n * n);
   const right = new Float64Array(n);
   const x = new Float64Array(n);
-  const step = new Float64Array(n);
-  const factor = new Float64Array(n * n);
   return off => {
     x.fill(0);
     let worst = { bolt: -1, off: 0 };
@@ -133,32 +132,10 @@ export function trialOf(model: Model, bodies: readonly number[], bolts: readonly
       // nothing is gained any more: no place lets all of them in
       if (cost > before * (1 - STILL) && round > 5) break;
       before = Math.min(before, cost);
-      solve(normal, right, factor, step, n);
+      // each unknown is held a little, so that what nothing asks for stays
+      const step = solvedBy(factored(normal, n, HELD), right);
       for (let i = 0; i < n; i++) x[i] = (x[i] as number) + (step[i] as number);
     }
     return { starts: false, worst: worst.bolt };
   };
-}
-
-/** Solves a symmetric system in place by Cholesky, each unknown held a little so that what nothing asks for stays. */
-function solve(a: Float64Array, b: Float64Array, l: Float64Array, x: Float64Array, n: number): void {
-  for (let i = 0; i < n; i++) {
-    const row = i * n;
-    for (let j = 0; j <= i; j++) {
-      let s = a[row + j] as number;
-      if (i === j) s = s * (1 + 1e-9) + 1e-9;
-      for (let k = 0; k < j; k++) s -= (l[row + k] as number) * (l[j * n + k] as number);
-      l[row + j] = i === j ? Math.sqrt(Math.max(s, 1e-12)) : s / (l[j * n + j] as number);
-    }
-  }
-  for (let i = 0; i < n; i++) {
-    let s = b[i] as number;
-    for (let k = 0; k < i; k++) s -= (l[i * n + k] as number) * (x[k] as number);
-    x[i] = s / (l[i * n + i] as number);
-  }
-  for (let i = n - 1; i >= 0; i--) {
-    let s = x[i] as number;
-    for (let k = i + 1; k < n; k++) s -= (l[k * n + i] as number) * (x[k] as number);
-    x[i] = s / (l[i * n + i] as number);
-  }
 }

@@ -1,4 +1,5 @@
 export * from './convex';
+export * from './factor';
 export * from './frame';
 export * from './polygon';
 export * from './region';

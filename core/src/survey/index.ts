@@ -7,4 +7,5 @@ export * from './net';
 export * from './next';
 export * from './read';
 export type { State } from './solve';
+export type { Loose } from './untold';
 export * from './words';

@@ -1,6 +1,5 @@
-import { length3, sub3, type Vec3 } from '../geometry';
+import { factored, length3, solvedBy, sub3, type Vec3 } from '../geometry';
 import { type Camera, projected, turned } from './camera';
-import { factored, solvedBy } from './factor';
 import { AXES, type Net } from './net';
 
 /** What is unknown: places of points by their index, cameras of photos by theirs. Points and photos that are not in it take no part. */

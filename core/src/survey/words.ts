@@ -1,7 +1,8 @@
 import { fixed, formatLength, tapeLength, type UnitSystem } from '../units';
-import { type AdjustedReading, type Adjustment, type Loose, wanted } from './adjust';
+import { type AdjustedReading, type Adjustment, wanted } from './adjust';
 import { type NetPoint, pointName } from './net';
 import type { NextReading } from './next';
+import type { Loose } from './untold';
 
 type Names = ReadonlyMap<string, string>;
 export const namesOf = (points: readonly Pick<NetPoint, 'id' | 'name'>[]): Names =>

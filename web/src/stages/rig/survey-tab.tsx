@@ -2,9 +2,7 @@ import type { Facts } from '@plate-fold/core/derive';
 import { wholeSurvey } from '@plate-fold/core/rig';
 import {
   type AdjustedReading,
-  type Adjustment,
   addPoint,
-  addReading,
   adjustmentOf,
   agreementWords,
   changeReading,
@@ -23,179 +21,19 @@ import {
   suspectWords,
   wanted,
 } from '@plate-fold/core/survey';
-import { parseLength, tapeLength, type UnitSystem } from '@plate-fold/core/units';
+import { tapeLength } from '@plate-fold/core/units';
 import { Plus, Printer, Trash2 } from 'lucide-react';
-import { type ReactNode, useId, useMemo, useRef, useState } from 'react';
-import { moved, type Stretch, sheetScale, wholeVehicle, zoomed } from '../../picture/sheet-scale';
+import { type ReactNode, useMemo, useState } from 'react';
 import { useSize } from '../../picture/use-size';
-import { Pannable, type useSheet, ZoomButtons } from '../../shared/bench';
+import { Pannable, ZoomButtons } from '../../shared/bench';
 import { useRun } from '../../state/commands/run';
-import { useFacts } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
-import { Chips } from '../../ui/chips';
 import { MeasureInput } from '../../ui/measure-input';
+import { PointSelect, type Reading, ReadingForm } from './reading-form';
 import { SurveyMap } from './survey-map';
 import { SurveyPrint } from './survey-print';
-
-type Kind = 'tape' | 'height' | 'offset';
-
-/** What is being read: kept while one reading follows another. */
-interface Reading {
-  readonly kind: Kind;
-  readonly from: string;
-  readonly to: string;
-  readonly axis: 'x' | 'y';
-}
-
-/** A point is chosen from those of the survey and all holes that are not in it yet. */
-function PointSelect(props: {
-  readonly label: string;
-  readonly value: string;
-  readonly points: readonly (readonly [string, string])[];
-  readonly onChoose: (id: string) => void;
-}) {
-  const id = useId();
-  return (
-    <div className="min-w-0 flex-1">
-      <label htmlFor={id} className="block text-note text-ink2">
-        {props.label}
-      </label>
-      <select
-        id={id}
-        value={props.value}
-        onChange={e => props.onChoose(e.target.value)}
-        className="min-h-12 w-full rounded-edge border border-scribe bg-paper px-2 text-lead"
-      >
-        <option value="">choose</option>
-        {props.points.map(([value, name]) => (
-          <option key={value} value={value}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </div>
-  );
-}
-
-/** The next reading, typed with one hand: what it is of, what it reads. */
-function ReadingForm(props: {
-  readonly reading: Reading;
-  readonly onReading: (r: Reading) => void;
-  readonly points: readonly (readonly [string, string])[];
-  readonly units: UnitSystem;
-}) {
-  const { reading, onReading, points, units } = props;
-  const run = useRun();
-  const field = useRef<HTMLInputElement>(null);
-  const [text, setText] = useState('');
-  const [fault, setFault] = useState<string>();
-  const id = useId();
-  const add = (): void => {
-    const { kind, from, to, axis } = reading;
-    if (from === '' || (kind === 'tape' && to === '')) {
-      setFault(kind === 'tape' ? 'choose both points' : 'choose a point');
-      return;
-    }
-    const read = parseLength(text, units);
-    if (!read.ok) {
-      setFault(read.fault);
-      return;
-    }
-    const mm = read.value;
-    const made =
-      kind === 'tape'
-        ? run(addReading, { list: 'distances', reading: { from, to, mm } })
-        : kind === 'height'
-          ? run(addReading, { list: 'heights', reading: { point: from, mm } })
-          : run(addReading, { list: 'offsets', reading: { point: from, axis, mm } });
-    if (made === false) {
-      setFault('not taken: the reason stands above');
-      return;
-    }
-    setFault(undefined);
-    setText('');
-    // the hook stays where it is: the next tape goes to another point
-    onReading(kind === 'tape' ? { ...reading, to: '' } : { ...reading, from: '' });
-    field.current?.focus();
-  };
-  return (
-    <form
-      aria-label="Add a reading"
-      className="border-b border-scribe p-3"
-      onSubmit={e => {
-        e.preventDefault();
-        add();
-      }}
-    >
-      <Chips
-        label="What is read"
-        value={reading.kind}
-        choices={[
-          ['tape', 'Tape'],
-          ['height', 'Height'],
-          ['offset', 'From a line'],
-        ]}
-        onChoose={kind => onReading({ ...reading, kind })}
-      />
-      <div className="mt-2 flex gap-2">
-        <PointSelect
-          label={reading.kind === 'tape' ? 'From' : 'Point'}
-          value={reading.from}
-          points={points.filter(([p]) => reading.kind !== 'tape' || p !== reading.to)}
-          onChoose={from => onReading({ ...reading, from })}
-        />
-        {reading.kind === 'tape' && (
-          <PointSelect
-            label="To"
-            value={reading.to}
-            points={points.filter(([p]) => p !== reading.from)}
-            onChoose={to => onReading({ ...reading, to })}
-          />
-        )}
-      </div>
-      {reading.kind === 'offset' && (
-        <div className="mt-2">
-          <Chips
-            label="From which line"
-            value={reading.axis}
-            choices={[
-              ['x', 'behind the front axle'],
-              ['y', 'right of the center line'],
-            ]}
-            onChoose={axis => onReading({ ...reading, axis })}
-          />
-        </div>
-      )}
-      <div className="mt-2 flex items-end gap-2">
-        <div className="min-w-0 flex-1">
-          <label htmlFor={id} className="block text-note text-ink2">
-            Reads, {units === 'inch' ? 'inches and sixteenths' : 'millimeters'}
-          </label>
-          <input
-            id={id}
-            ref={field}
-            value={text}
-            inputMode={units === 'inch' ? 'text' : 'decimal'}
-            autoComplete="off"
-            onChange={e => setText(e.target.value)}
-            aria-describedby={fault ? `${id}-fault` : undefined}
-            aria-invalid={fault !== undefined}
-            className={`fig min-h-12 w-full rounded-edge border bg-paper px-2 text-lead ${fault ? 'border-oxide' : 'border-scribe'}`}
-          />
-        </div>
-        <Button type="submit" look="strong" className="min-h-12">
-          <Plus size={18} aria-hidden="true" /> Add
-        </Button>
-      </div>
-      {fault && (
-        <p id={`${id}-fault`} role="alert" className="mt-1 text-small text-oxide">
-          {fault}
-        </p>
-      )}
-    </form>
-  );
-}
+import { useSurveySheet } from './use-survey-sheet';
 
 function Part({ title, children }: { title: string; children: ReactNode }) {
   return (
@@ -211,38 +49,6 @@ const placesIn = (facts: Facts): readonly { readonly list: ReadingList; readonly
   const s = wholeSurvey(facts.document.rig.survey);
   return READING_LISTS.flatMap(list => s[list].map((_, index) => ({ list, index })));
 };
-
-/** Room around the points of a survey on its map, mm. */
-const ROOM = 260;
-
-/** The map's own scale: the points of the survey, and from there nearer or farther. */
-function useSurveySheet(a: Adjustment, width: number, height: number): ReturnType<typeof useSheet> {
-  const side = useAppSelector(s => s.view.side);
-  const facts = useFacts();
-  const all = useMemo(() => wholeVehicle(facts), [facts]);
-  const whole = useMemo((): Stretch => {
-    if (a.points.length < 2) return all;
-    const [xs, ys] = [0, 1].map(k => a.points.map(p => p.at[k] as number)) as [number[], number[]];
-    const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-    const span = Math.max(
-      x1 - x0 + 2 * ROOM,
-      ((y1 - y0 + 2 * ROOM) * Math.max(width, 1)) / Math.max(height - 40, 1),
-    );
-    const middle = (x0 + x1) / 2;
-    return { from: middle - span / 2, to: middle + span / 2, yMid: (y0 + y1) / 2 };
-  }, [a, all, width, height]);
-  const [near, setNear] = useState<Stretch>();
-  const now = near ?? whole;
-  const scale = useMemo(() => sheetScale(now, Math.max(width, 1), side), [now, width, side]);
-  return {
-    scale,
-    zoom: (factor, about = (now.from + now.to) / 2) => setNear(zoomed(now, whole, factor, about)),
-    move: (dx, dy) => setNear(moved(now, whole, dx, dy)),
-    reset: () => setNear(undefined),
-    wholeK: width / (whole.to - whole.from),
-    zoomedIn: now.to - now.from < whole.to - whole.from - 1,
-  } as ReturnType<typeof useSheet>;
-}
 
 /** Survey: what the tape reads from hole to hole, adjusted; how well each hole is known, which reading is wrong, what to measure next. */
 export function SurveyTab(props: { readonly facts: Facts; readonly height: number }) {

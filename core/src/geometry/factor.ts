@@ -11,6 +11,8 @@ export interface Factor {
   readonly rest: Float64Array;
 }
 
+/** An unknown is not told where less than this of its own one is left. */
+export const UNTOLD = 1e-9;
 /** Nothing more is left of an unknown's one than rounding. */
 const LEAST = 1e-11;
 
