@@ -81,8 +81,16 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'cover', path: `${PLAN}/cover`, view: DESK, before: p => press(p, 'Plate B, transmission') },
-  { name: 'cover-phone', path: `${PLAN}/cover`, view: PHONE, theme: 'dark' },
   { name: 'fold', path: `${PLAN}/fold`, view: DESK, before: still },
+  {
+    name: 'fold-bracket',
+    path: '/plan/wren-sliders/fold',
+    view: DESK,
+    before: async p => {
+      await p.locator('::-p-text(K1)').click();
+      await still();
+    },
+  },
   {
     name: 'nest',
     path: `${PLAN}/fold`,
@@ -93,19 +101,6 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'strike', path: `${PLAN}/strike`, view: DESK, before: struck },
-  {
-    name: 'strike-builds',
-    path: `${PLAN}/strike`,
-    view: DESK,
-    before: async p => {
-      await struck(p);
-      await p.locator('aria/Compare with build').click();
-      await p.locator('::-p-text(with 1/4 aluminum)').click();
-      await press(p, 'clearance', 'radio');
-      await still();
-      await struck(p);
-    },
-  },
   { name: 'weigh', path: `${PLAN}/weigh`, view: DESK },
   {
     name: 'ladder',
@@ -141,6 +136,18 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'log', path: `${PLAN}/log`, view: DESK, before: still },
   { name: 'run-phone', path: `${PLAN}/run`, view: PHONE, theme: 'dark', before: toTorque },
+  {
+    name: 'bench-phone',
+    path: '/plan/wren-sliders/run',
+    view: PHONE,
+    before: async p => {
+      const why = await p.waitForSelector('aria/Why the run starts with parts missing[role="textbox"]');
+      await why?.type('counted by hand');
+      await press(p, 'Start a run');
+      await says(p, /1 of \d+ .*Done/);
+      await goToStep(p, 'Hold bracket K1');
+    },
+  },
   // last, since it changes the plan
   {
     name: 'bracket',

@@ -1,6 +1,6 @@
 import { drillingCard, drillName, HAND_TOOLS, type ResolvedJoint, toolCode } from '../bolt';
 import type { FoldedPanel } from '../fold';
-import { panelWord } from '../plan';
+import { isBracket, panelWord } from '../plan';
 import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
 import { holeWork, isReady } from './hole-work';
@@ -34,8 +34,10 @@ export function markSteps(
   );
   const inner = new Set(laps(doc).flatMap(([i, o]) => (o === id && i !== id ? [i] : [])));
   const under = job.panels.filter(x => inner.has(x.panel.id));
-  const prop = propOf(doc.plan.method.lift);
-  const held = prop.name(what);
+  // a bracket is held in the hand, a plate stands on a prop
+  const bracket = isBracket(p.panel);
+  const prop = bracket ? undefined : propOf(doc.plan.method.lift);
+  const held = prop ? [prop.name(what)] : [];
   const hang = add(
     {
       id: `mark-hang-${id}`,
@@ -49,7 +51,7 @@ export function markSteps(
           ? 'The existing holes locate it.'
           : 'No hole locates it: measure from both sides and from the front, twice.',
       hows: [
-        ...prop.hows,
+        ...(prop?.hows ?? ['Clamp it where it belongs, and measure again before marking.']),
         ...(under.length > 0
           ? [
               `Lay a strip as thick as plate ${under.map(x => x.panel.mark).join(' and ')} in the lap: that plate is not up yet.`,
@@ -65,9 +67,9 @@ export function markSteps(
       panels: [id],
       joints: first,
       needs,
-      puts: [held],
+      ...(held.length > 0 ? { puts: held } : {}),
       tools: addTools(
-        prop.tools,
+        prop?.tools ?? ['locking pliers'],
         back.length > 0 ? ['transfer screws'] : [],
         toolsOf(
           there.filter(j => first.includes(j.id)),
@@ -75,7 +77,7 @@ export function markSteps(
         ),
       ),
       cautions: weightCaution(job, p),
-      people: heavy || first.length < 2 ? 2 : 1,
+      people: !bracket && (heavy || first.length < 2) ? 2 : 1,
     },
     first.length,
   );
@@ -121,7 +123,7 @@ export function markSteps(
     panels: [id],
     joints: [...first].reverse(),
     needs: [marked],
-    takes: [held],
+    ...(held.length > 0 ? { takes: held } : {}),
     tools: toolsOf(
       there.filter(j => first.includes(j.id)),
       HAND_TOOLS,

@@ -1,4 +1,5 @@
 import { needsNewNut, type ResolvedJoint } from '../bolt';
+import { isBracket } from '../plan';
 import type { Job } from './job';
 import { RAISING } from './raise';
 import type { Step, Tip } from './step';
@@ -72,6 +73,8 @@ const KNOWN: readonly Known[] = [
     helps: ({ step, joints, job }) =>
       (starts(step) || step.stage === 'hang') &&
       job.doc.plan.method.lift !== 'side' &&
+      // a bracket needs no jack
+      step.panels.some(id => job.panels.some(p => p.panel.id === id && !isBracket(p.panel))) &&
       (job.rig.rig.body === 'side-by-side' || joints.some(j => j.nut?.kind === 'tube-clamp')),
   },
   {
