@@ -9,7 +9,14 @@ import {
 } from '@plate-fold/core/bolt';
 import { check } from '@plate-fold/core/checks';
 import { type Facts, weighAll } from '@plate-fold/core/derive';
-import { assumedWords, fitOf, fitRemedyWords, remediesOf } from '@plate-fold/core/fitup';
+import {
+  assumedWords,
+  fitOf,
+  fitRemedyWords,
+  ifMeasured,
+  measuredWords,
+  remediesOf,
+} from '@plate-fold/core/fitup';
 import { bendDeduction, brakeOrder, type FoldedPanel, shopOf } from '@plate-fold/core/fold';
 import type { PlanDocument } from '@plate-fold/core/plan';
 import { phaseSequence, stepTorque } from '@plate-fold/core/sequence';
@@ -379,6 +386,7 @@ const serviceVerb: Verb = ({ document, rig, panels, joints }) => {
 const fitupVerb: Verb = (facts, units, { trials } = {}) => {
   const fit = fitOf(facts, trials);
   const remedies = remediesOf(facts, fit);
+  const measured = ifMeasured(facts, fit);
   const mark = (id: string): string => facts.panels.find(p => p.panel.id === id)?.panel.mark ?? id;
   const finite = (mm: number): number | null => (Number.isFinite(mm) ? mm : null);
   return {
@@ -420,6 +428,7 @@ const fitupVerb: Verb = (facts, units, { trials } = {}) => {
         .filter(r => r.chance > fit.all.chance + 2 * fit.all.error)
         .slice(0, 4)
         .map(r => `${formatPercent(r.chance)} with this: ${fitRemedyWords(r, units)}`),
+      ...(measured === undefined ? [] : [measuredWords(measured, units)]),
       ...assumedWords(facts, units),
     ].join('\n'),
     code: 0,

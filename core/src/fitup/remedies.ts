@@ -23,7 +23,22 @@ const LOOKED = 3;
 const TRIALS = 500;
 /** A slot is so much longer than wide, mm; a hole known well is known to this. Common practice, no source. */
 const SLOT = 6;
-const KNOWN = 0.4;
+export const KNOWN = 0.4;
+
+/**
+ * The chance if every hole of the vehicle that is known less well were known to `KNOWN`, as from a survey or a template; undefined where all
+ * are.
+ */
+export function ifMeasured(
+  of: Assembly,
+  fit: Fit,
+  trials = Math.min(TRIALS, fit.trials),
+): number | undefined {
+  const ill = fit.model.bolts.filter(b => b.mount && Math.max(...b.mount.sigma) > KNOWN);
+  return ill.length === 0
+    ? undefined
+    : fitOf(of, trials, new Map(ill.map(b => [b.joint.id, KNOWN]))).all.chance;
+}
 
 /** The way that a bolt's holes lie apart most, in its plane. */
 function wayOf(cloud: readonly (readonly [number, number])[]): readonly [number, number] {

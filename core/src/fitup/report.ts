@@ -1,11 +1,13 @@
 import type { Assembly } from '../derive';
 import { type Fit, fitOf } from './chance';
 import type { Room } from './play';
-import { type FitRemedy, remediesOf } from './remedies';
+import { type FitRemedy, ifMeasured, remediesOf } from './remedies';
 
 /** A fit as it is shown: plain data, which goes from a worker to the page. */
 export interface FitReport extends Omit<Fit, 'model'> {
   readonly remedies: readonly FitRemedy[];
+  /** the chance with every hole of the vehicle measured well; missing where all are */
+  readonly measured?: number;
   /** by joint, the room that its holes leave together; nothing where they leave it endless */
   readonly rooms: ReadonlyMap<string, Room>;
 }
@@ -21,5 +23,12 @@ export function fitReport(of: Assembly, trials?: number): FitReport {
       return [[b.joint.id, { ...longest.room, radius }] as const];
     }),
   );
-  return { ...fit, rooms, remedies: remediesOf(of, { ...fit, model }) };
+  const whole = { ...fit, model };
+  const measured = ifMeasured(of, whole);
+  return {
+    ...fit,
+    rooms,
+    remedies: remediesOf(of, whole),
+    ...(measured === undefined ? {} : { measured }),
+  };
 }

@@ -1,7 +1,7 @@
 import type { Assembly } from '../derive';
 import { MOUNT_SIGMA } from '../rig';
-import { formatLength, tapeLength, type UnitSystem } from '../units';
-import type { FitRemedy } from './remedies';
+import { formatLength, formatPercent, tapeLength, type UnitSystem } from '../units';
+import { type FitRemedy, KNOWN } from './remedies';
 
 /** A remedy as it is done. */
 export function fitRemedyWords({ joint, what, mm = 0 }: FitRemedy, units: UnitSystem): string {
@@ -16,6 +16,10 @@ export function fitRemedyWords({ joint, what, mm = 0 }: FitRemedy, units: UnitSy
       return `Measure the hole of ${joint} again, to ${formatLength(mm, units, true)}.`;
   }
 }
+
+/** What measuring every hole would bring. */
+export const measuredWords = (chance: number, units: UnitSystem): string =>
+  `With every hole known to ${formatLength(KNOWN, units, true)}, from a survey or a template: ${formatPercent(chance)}.`;
 
 /** That holes are only taken to be known, where nothing is said of how they were measured; none where all were. */
 export function assumedWords({ joints }: Pick<Assembly, 'joints'>, units: UnitSystem): readonly string[] {

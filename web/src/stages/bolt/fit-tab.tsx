@@ -1,4 +1,10 @@
-import { assumedWords, type FitRemedy, type FitReport, fitRemedyWords } from '@plate-fold/core/fitup';
+import {
+  assumedWords,
+  type FitRemedy,
+  type FitReport,
+  fitRemedyWords,
+  measuredWords,
+} from '@plate-fold/core/fitup';
 import { fixed, formatLength, formatPercent } from '@plate-fold/core/units';
 import { useEffect, useState } from 'react';
 import { runCall } from '../../state/commands/run';
@@ -113,6 +119,7 @@ export function FitTab() {
           {w}
         </p>
       ))}
+      {!sure && report.measured !== undefined && <p>{measuredWords(report.measured, units)}</p>}
       <section aria-label="By plate">
         <h2 className="mb-1 font-semibold">By plate</h2>
         <ul className="grid gap-1.5">
