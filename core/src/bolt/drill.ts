@@ -53,9 +53,13 @@ export function holeFor(joint: Joint, t: Thread): number {
 export const needsNewNut = (mount: Mount | undefined): boolean =>
   mount?.condition === 'broken-nut' || mount?.condition === 'stripped';
 
+/** Whether a joint holds its member from around it, by a clamp or a strap: no hole is made in that. */
+export const goesRound = ({ nut }: Pick<Joint, 'nut'>): boolean =>
+  nut === 'tube-clamp' || nut === 'axle-strap';
+
 /** Drills, in order, that the vehicle itself needs at a joint; empty where the hole is there and sound. */
 export function drillsFor(joint: Joint, mount: Mount | undefined, t: Thread): readonly number[] {
-  if (!mount) return [];
+  if (!mount || goesRound(joint)) return [];
   if (mount.hole.kind === 'drill') return drillLadder(holeFor(joint, t));
   const setsRivetNut =
     joint.nut === 'rivet-nut' || (joint.nut === 'none' && needsNewNut(mount) && mount.nutReach === 'none');

@@ -3,6 +3,7 @@ import { dot3, toDegrees, type Vec2 } from '../geometry';
 import type { HoleCut, Joint, PlanDocument } from '../plan';
 import type { PresentRig } from '../rig';
 import { MM_PER_INCH } from '../units';
+import { goesRound } from './drill';
 import type { ResolvedJoint } from './joint';
 import { type JointSeat, type PlateSeat, seatsOf } from './seat';
 import { type Thread, threadNamed } from './thread';
@@ -42,7 +43,7 @@ export function cutOf(
   method: Pick<PlanDocument['plan']['method'], 'drilling'>,
 ): HoleCut {
   if (joint.cut) return joint.cut;
-  return hole === 'drill' && method.drilling === 'template' ? 'pilot' : 'full';
+  return hole === 'drill' && method.drilling === 'template' && !goesRound(joint) ? 'pilot' : 'full';
 }
 
 /** Hole for a self-clinching nut, mm: catalogs of such nuts, from memory; the nut's own maker says. */

@@ -2,6 +2,7 @@ import {
   cutOf,
   drillingCard,
   drillName,
+  goesRound,
   needsNewNut,
   nutSetting,
   type ResolvedJoint,
@@ -54,7 +55,7 @@ export function holeWork(
   if (job.fitted?.has(j.id)) return READY;
   const m = j.mount;
   const setsNut = nutSetting(j, job.units) !== undefined;
-  const fresh = m?.hole.kind === 'drill';
+  const fresh = m?.hole.kind === 'drill' && !goesRound(j.joint);
   const inPlace =
     fresh &&
     !setsNut &&

@@ -445,6 +445,25 @@ describe('the order of an installation', () => {
     expect(made(doc).sequence.steps.some(s => s.id.startsWith('fit-'))).toBe(false);
   });
 
+  it('drills nothing where a clamp or a strap goes round the member', () => {
+    const doc = demo('pebble');
+    for (const nut of ['tube-clamp', 'axle-strap'] as const) {
+      const round = {
+        ...doc,
+        plan: { ...doc.plan, joints: doc.plan.joints.map(j => (j.id === 'j-14' ? { ...j, nut } : j)) },
+      };
+      const { sequence, joints } = made(round);
+      expect(joints.find(j => j.id === 'j-14')?.drill).toEqual([]);
+      expect(sequence.steps.some(s => s.stage === 'drill' && s.joints.includes('j-14'))).toBe(false);
+      expect(sequence.steps.some(s => s.stage === 'start' && s.joints.includes('j-14'))).toBe(true);
+      const hole = gatherFacts(round)
+        .panels.flatMap(p => p.holes)
+        .find(h => h.joint === 'j-14');
+      expect(hole?.kind).toBe('clearance');
+    }
+    expect(made(doc).joints.find(j => j.id === 'j-14')?.drill.length).toBeGreaterThan(0);
+  });
+
   it('leaves a bracket off that nothing holds to the vehicle, and the bolt of its plate with it', () => {
     const doc = demo('wren');
     const [bracket] = doc.plan.panels.filter(p => p.role === 'bracket');

@@ -10,6 +10,8 @@ import { costOf, type Freed, ROUGH, rowsOf, settled, unknownsOf } from './solve'
 const LIKELY_FOCAL = 0.75;
 /** Focal lengths that are tried beside what the homography asks for, in longer sides of the picture. */
 const TRIED = [0.6, 0.8, 1, 1.4, 2] as const;
+/** So many starts are settled at all. */
+const BEGUN = 9;
 /** Rounds with the focal length held, starts that are freed then, and rounds for those. */
 const [FIRST_ROUNDS, FREED, LAST_ROUNDS] = [20, 3, 60];
 
@@ -123,9 +125,19 @@ export function camerasFor(
     if (seen.length < 2 * marks.length) return undefined;
     return { camera, cost: costOf(seen) };
   };
-  // each with its focal length held first, then the nearest few freed
+  /** how far the marks are off as a camera begins */
+  const offOf = (from: Camera): number => {
+    const now = new Map([[i, { focal: false, k1: false }]]);
+    const state = { at: here, cameras: new Map([[i, from]]) };
+    const rows = rowsOf(still, state, unknownsOf(still, state, now), now);
+    return rows.length < 2 * marks.length ? Number.POSITIVE_INFINITY : costOf(rows);
+  };
+  // the likeliest with their focal length held first, then the nearest few freed
   const near = begins
-    .flatMap(from => settledFrom(from, { focal: false, k1: false }, FIRST_ROUNDS) ?? [])
+    .map(from => ({ from, off: offOf(from) }))
+    .sort((a, b) => a.off - b.off)
+    .slice(0, BEGUN)
+    .flatMap(({ from }) => settledFrom(from, { focal: false, k1: false }, FIRST_ROUNDS) ?? [])
     .sort((a, b) => a.cost - b.cost)
     .slice(0, FREED);
   const free = near.flatMap(t => settledFrom(t.camera, freed, LAST_ROUNDS) ?? []);
