@@ -23,7 +23,8 @@ export function ShieldTable({ columns, units }: { columns: readonly Column[]; un
     'Left open',
   ];
   return (
-    <section aria-label="Converter shield" className="mt-5 overflow-x-auto">
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it
+    <section aria-label="Converter shield" className="mt-5 overflow-x-auto" tabIndex={0}>
       <h3 className="font-bold">Converter shield</h3>
       <p className="text-small text-ink2">
         Share of the converter that a hand or a tool can no longer reach in a straight line, level or from
