@@ -9,21 +9,12 @@ import {
 } from '@plate-fold/core/bolt';
 import { check } from '@plate-fold/core/checks';
 import { type Facts, weighAll } from '@plate-fold/core/derive';
-import {
-  assumedWords,
-  fitOf,
-  fitRemedyWords,
-  ifMeasured,
-  measuredWords,
-  remediesOf,
-} from '@plate-fold/core/fitup';
 import { bendDeduction, brakeOrder, type FoldedPanel, shopOf } from '@plate-fold/core/fold';
 import type { PlanDocument } from '@plate-fold/core/plan';
 import { phaseSequence, stepTorque } from '@plate-fold/core/sequence';
 import { serviceList } from '@plate-fold/core/service';
 import { type StrikeAnswer, strikeForce, strikePlate, wishOf } from '@plate-fold/core/strike';
 import {
-  type Figure,
   fixed,
   formatAngle,
   formatLength,
@@ -34,36 +25,8 @@ import {
   stressFigure,
   type UnitSystem,
 } from '@plate-fold/core/units';
-
-export interface Answer {
-  /** the object that `--json` prints, keys as in docs/plan-file.md */
-  readonly json: unknown;
-  readonly text: string;
-  readonly code: 0 | 1;
-}
-
-/** What a verb answers: keys and figures of `json` are metric, every sentence is in the units asked for. */
-type Verb = (facts: Facts, units: UnitSystem, asked?: Asked) => Answer;
-interface Asked {
-  /** the plan as the phases before left it, where one phase is looked at */
-  readonly before?: Facts;
-  /** how often a fit is tried */
-  readonly trials?: number;
-}
-
-const said = (f: Figure): string => `${f.value} ${f.unit}`;
-
-const rows = (lines: readonly (readonly string[])[]): string => {
-  const widths = (lines[0] ?? []).map((_, c) => Math.max(...lines.map(l => (l[c] ?? '').length)));
-  return lines
-    .map(l =>
-      l
-        .map((cell, c) => cell.padEnd(widths[c] ?? 0))
-        .join('  ')
-        .trimEnd(),
-    )
-    .join('\n');
-};
+import { rows, said, type Verb } from './answer';
+import { fitupVerb } from './fitup';
 
 const checkVerb: Verb = (facts, units) => {
   const findings = check(facts, units).map(({ mend: _, where: __, ...f }) => f);
@@ -377,59 +340,6 @@ const serviceVerb: Verb = ({ document, rig, panels, joints }) => {
           l.yearlyMinutes === undefined ? '–' : fixed(l.yearlyMinutes, 0),
         ]),
       ]),
-    ].join('\n'),
-    code: 0,
-  };
-};
-
-/** Whether it will bolt up: the chance of every plate, the bolts that refuse, and remedies tried out. */
-const fitupVerb: Verb = (facts, units, { trials } = {}) => {
-  const fit = fitOf(facts, trials);
-  const remedies = remediesOf(facts, fit);
-  const measured = ifMeasured(facts, fit);
-  const mark = (id: string): string => facts.panels.find(p => p.panel.id === id)?.panel.mark ?? id;
-  const finite = (mm: number): number | null => (Number.isFinite(mm) ? mm : null);
-  return {
-    json: {
-      trials: fit.trials,
-      all: fit.all,
-      groups: fit.groups.map(({ panels, chance }) => ({ panels, chance })),
-      panels: fit.panels.map(({ id, chance }) => ({ id, chance })),
-      joints: fit.joints.map(j => ({ ...j, clearanceMm: finite(j.clearanceMm) })),
-      remedies: remedies.map(({ mend: _, ...r }) => r),
-    },
-    text: [
-      `All bolts start with a chance of ${formatPercent(fit.all.chance)} (give or take ${fixed(100 * fit.all.error, 1)} %, ${fit.trials} trials).`,
-      rows([
-        ['plate', 'chance'],
-        ...fit.panels.map(p => [mark(p.id), formatPercent(p.chance)]),
-        ...fit.groups
-          .filter(g => g.panels.length > 1)
-          .map(g => [g.panels.map(mark).join(' '), formatPercent(g.chance)]),
-      ]),
-      ...(fit.joints.some(j => j.refuses > 0)
-        ? [
-            rows([
-              ['bolt', 'refuses', 'room', 'doubt'],
-              ...[...fit.joints]
-                .filter(j => j.refuses > 0)
-                .sort((a, b) => b.refuses - a.refuses)
-                .slice(0, 8)
-                .map(j => [
-                  j.id,
-                  formatPercent(j.refuses),
-                  formatLength(j.clearanceMm, units, true),
-                  formatLength(j.sigmaMm, units, true),
-                ]),
-            ]),
-          ]
-        : []),
-      ...remedies
-        .filter(r => r.chance > fit.all.chance + 2 * fit.all.error)
-        .slice(0, 4)
-        .map(r => `${formatPercent(r.chance)} with this: ${fitRemedyWords(r, units)}`),
-      ...(measured === undefined ? [] : [measuredWords(measured, units)]),
-      ...assumedWords(facts, units),
     ].join('\n'),
     code: 0,
   };

@@ -26,7 +26,7 @@ export interface SurveyHeight {
   readonly mm: number;
   readonly sigma?: number;
 }
-/** A point's x behind the front axle's line, or y to the right of the centre line, mm. */
+/** A point's x behind the front axle's line, or y to the right of the center line, mm. */
 export interface SurveyOffset {
   readonly id?: string;
   readonly point: string;

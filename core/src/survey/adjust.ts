@@ -18,7 +18,7 @@ import {
 import { ALIKE, apart, hintCost, SAME, type Started, started } from './start';
 import { determined, type Loose, whyLoose } from './untold';
 
-/** A reading whose standardised residual is over this is suspected: Baarda's test at 0.1 %, both ways (Ghilani, Adjustment Computations). */
+/** A reading whose standardized residual is over this is suspected: Baarda's test at 0.1 %, both ways (Ghilani, Adjustment Computations). */
 export const SUSPECT = 3.29;
 /** Share of variance factors that lie within their bounds where every doubt is as stated. */
 const BOUNDS = 0.95;
@@ -119,7 +119,7 @@ function camerasFreed(
 
 /**
  * One weighted least-squares adjustment of every reading at once: tape distances, heights, offsets and marks on photos; with covariances,
- * redundancy numbers, standardised residuals and the variance factor with its bounds. Places in mm in the vehicle's frame.
+ * redundancy numbers, standardized residuals and the variance factor with its bounds. Places in mm in the vehicle's frame.
  * What no reading tells is left out and named in `loose`. Source: Ghilani, Adjustment Computations (observation equations, redundancy,
  * data snooping after Baarda); Hartley and Zisserman, Multiple View Geometry (cameras). `last`: the adjustment before a reading was added or
  * changed, which is begun from where it still has a place for everything.

@@ -6,7 +6,7 @@ import type { Camera, Turn } from './camera';
 export type Homography = readonly [Vec3, Vec3, Vec3];
 
 /** A shift and scale that brings points about the origin, at the square root of two from it on average. */
-function normalised(points: readonly Vec2[]): { readonly to: Matrix; readonly points: readonly Vec2[] } {
+function normalized(points: readonly Vec2[]): { readonly to: Matrix; readonly points: readonly Vec2[] } {
   const n = points.length;
   const [mx, my] = [0, 1].map(k => points.reduce((s, p) => s + (p[k] as number), 0) / n) as [number, number];
   const far = points.reduce((s, [x, y]) => s + Math.hypot(x - mx, y - my), 0) / n;
@@ -22,12 +22,12 @@ function normalised(points: readonly Vec2[]): { readonly to: Matrix; readonly po
 }
 
 /**
- * The homography that takes places of a plane to pixels, from four pairs or more, by the normalised direct linear transformation.
+ * The homography that takes places of a plane to pixels, from four pairs or more, by the normalized direct linear transformation.
  * Undefined where too many of them lie in one line. Source: Hartley and Zisserman, Multiple View Geometry, algorithm 4.2.
  */
 export function homographyOf(plane: readonly Vec2[], px: readonly Vec2[]): Homography | undefined {
   if (plane.length < 4) return undefined;
-  const [from, to] = [normalised(plane), normalised(px)];
+  const [from, to] = [normalized(plane), normalized(px)];
   const rows = from.points.flatMap(([x, y], i) => {
     const [u, v] = to.points[i] as Vec2;
     return [
@@ -142,7 +142,7 @@ export function cameraOf(places: readonly Vec3[], px: readonly Vec2[]): Camera |
   if (n < 6) return undefined;
   const middle = [0, 1, 2].map(k => places.reduce((s, p) => s + (p[k] as number), 0) / n) as unknown as Vec3;
   const far = places.reduce((s, p) => s + Math.hypot(...sub3(p, middle)), 0) / n;
-  const flat = normalised(px);
+  const flat = normalized(px);
   const rows = places.flatMap((p, i) => {
     const q = [...sub3(p, middle).map(x => x / far), 1];
     const [u, v] = flat.points[i] as Vec2;
@@ -172,9 +172,9 @@ export function cameraOf(places: readonly Vec3[], px: readonly Vec2[]): Camera |
   ]);
   const near = new SingularValueDecomposition(rough);
   const turn = near.leftSingularVectors.mmul(near.rightSingularVectors.transpose());
-  const centre = new SingularValueDecomposition(m).solve(Matrix.columnVector(p.getColumn(3))).to1DArray();
+  const center = new SingularValueDecomposition(m).solve(Matrix.columnVector(p.getColumn(3))).to1DArray();
   return {
-    at: middle.map((x, k) => x - far * (centre[k] as number)) as unknown as Vec3,
+    at: middle.map((x, k) => x - far * (center[k] as number)) as unknown as Vec3,
     turn: turn.to2DArray() as unknown as Turn,
     focalPx,
     k1: 0,

@@ -48,7 +48,7 @@ describe('closed cases', () => {
     // r = 1 - (1/1.25) / sigma²
     expect(a.readings.map(r => r.redundancy)).toEqual([expect.closeTo(0.2, 9), expect.closeTo(0.8, 9)]);
     expect(a.freedom).toBe(1);
-    // of two readings of one thing each has the same standardised residual
+    // of two readings of one thing each has the same standardized residual
     expect(Math.abs(a.readings[0]?.standardised ?? 0)).toBeCloseTo(3 / Math.sqrt(5), 9);
     expect(Math.abs(a.readings[1]?.standardised ?? 0)).toBeCloseTo(3 / Math.sqrt(5), 9);
     expect(a.varianceFactor).toBeCloseTo(9 / 5, 9);

@@ -13,7 +13,7 @@ export interface Loose {
 const WAYS = ['fore and aft', 'across', 'up and down'] as const;
 const DATUM = [
   'how far behind the front axle the points lie: read one offset from the axle’s line',
-  'how far from the centre line the points lie: read one offset from it',
+  'how far from the center line the points lie: read one offset from it',
   'how high the points lie: read one height above the ground',
 ] as const;
 

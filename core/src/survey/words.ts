@@ -20,7 +20,7 @@ export function readingName(r: AdjustedReading | NextReading, names: Names): str
     case 'offset':
       return r.axis === 'x'
         ? `${of(r.point)} from the front axle’s line`
-        : `${of(r.point)} from the centre line`;
+        : `${of(r.point)} from the center line`;
     default:
       return `${of(r.point)} on the photo ${r.photo}`;
   }

@@ -8,9 +8,39 @@ import { Chips } from '../../ui/chips';
 import { MeasureInput } from '../../ui/measure-input';
 import { Select } from '../../ui/select';
 
+/** How far a hole is off in one direction, and which way. */
+function Off<W extends string>(props: {
+  readonly label: string;
+  readonly mm: number;
+  readonly onMm: (mm: number) => void;
+  readonly way: W;
+  readonly ways: readonly [W, W];
+  readonly onWay: (way: W) => void;
+}) {
+  const units = useAppSelector(s => s.view.units);
+  return (
+    <div>
+      <MeasureInput
+        label={props.label}
+        value={props.mm}
+        units={units}
+        least={0}
+        most={100}
+        onEnter={v => props.onMm(v)}
+        className="w-32"
+      />
+      <Chips
+        label={`Which way, ${props.label.toLowerCase()}`}
+        value={props.way}
+        choices={props.ways.map(w => [w, w] as const)}
+        onChoose={props.onWay}
+      />
+    </div>
+  );
+}
+
 /** What a template that was held up showed, hole by hole: it goes into the survey. */
 export function HeldUp({ facts }: { facts: Facts }) {
-  const units = useAppSelector(s => s.view.units);
   const run = useRun();
   const holes = facts.joints.filter(
     j =>
@@ -47,46 +77,15 @@ export function HeldUp({ facts }: { facts: Facts }) {
           onChoose={setJoint}
           className="w-32"
         />
-        <div>
-          <MeasureInput
-            label="Fore and aft"
-            value={x}
-            units={units}
-            least={0}
-            most={100}
-            onEnter={v => void setX(v)}
-            className="w-32"
-          />
-          <Chips
-            label="Which way along"
-            value={back}
-            choices={[
-              ['forward', 'forward'],
-              ['rearward', 'rearward'],
-            ]}
-            onChoose={setBack}
-          />
-        </div>
-        <div>
-          <MeasureInput
-            label="Across"
-            value={y}
-            units={units}
-            least={0}
-            most={100}
-            onEnter={v => void setY(v)}
-            className="w-32"
-          />
-          <Chips
-            label="Which way across"
-            value={side}
-            choices={[
-              ['left', 'left'],
-              ['right', 'right'],
-            ]}
-            onChoose={setSide}
-          />
-        </div>
+        <Off
+          label="Fore and aft"
+          mm={x}
+          onMm={setX}
+          way={back}
+          ways={['forward', 'rearward']}
+          onWay={setBack}
+        />
+        <Off label="Across" mm={y} onMm={setY} way={side} ways={['left', 'right']} onWay={setSide} />
         <Button disabled={x === 0 && y === 0} onClick={note}>
           Put it into the survey
         </Button>
