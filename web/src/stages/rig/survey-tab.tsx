@@ -191,7 +191,7 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
                     onEnter={mm => run(changeReading, { list: r.list, index: r.index, mm })}
                     className="w-28"
                   />
-                  <span className="fig w-16 shrink-0 text-right text-note text-ink2">
+                  <span className="fig w-20 shrink-0 text-right text-note whitespace-nowrap text-ink2">
                     {r.told ? `off ${tapeLength(Math.abs(r.told.residual), units)}` : 'unused'}
                   </span>
                   <button
