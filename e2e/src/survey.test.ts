@@ -1,6 +1,9 @@
-import type { Page } from 'puppeteer-core';
+import { readFile, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { demoPath } from '@plate-fold/demo';
+import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { DESK, openPage, PHONE, press, saved, says, storedPlan } from './browser';
+import { DESK, downloadsOf, openPage, PHONE, press, saved, says, storedPlan } from './browser';
 import { it } from './fixtures';
 
 type At = readonly [number, number, number];
@@ -112,6 +115,90 @@ describe('a tape net under the vehicle', () => {
     await says(page, 'Readings, 32');
     const plan = await storedPlan(server, page, 'bramble-winter');
     expect(plan.id).toBe('bramble-winter');
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+});
+
+describe('photos of the underside', () => {
+  it('are added on a phone, marked by finger, set up from the marks, and laid under the map', {
+    timeout: 180_000,
+  }, async ({ browser, server }) => {
+    const page = await openPage(browser, PHONE);
+    const folder = await downloadsOf(page);
+    const torn = join(folder, 'torn.jpg');
+    await writeFile(torn, 'no picture at all');
+    await page.goto(server.at('/plan/bramble-winter/rig'));
+    await press(page, 'Survey', 'tab');
+    const before = (await (await fetch(server.at('/api/documents/bramble-winter'))).json()) as {
+      document: {
+        rig: {
+          survey: {
+            photos: { id: string; name: string; marks: { point: string; px: readonly [number, number] }[] }[];
+          };
+        };
+      };
+    };
+    const known = before.document.rig.survey.photos.find(p => p.id === 'survey-rear')!;
+    await says(page, known.name);
+    await page.locator(`button ::-p-text(${known.name})`).click();
+    await press(page, 'Take the photo out');
+    await page.waitForFunction(n => !document.body.innerText.includes(n), {}, known.name);
+    const input = (await page.waitForSelector(
+      'input[aria-label="Photo of the underside"]',
+    )) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(torn);
+    await says(page, 'cannot read that file as a picture. Nothing was added.');
+    const picture = join(folder, 'under the belly.png');
+    await writeFile(
+      picture,
+      await readFile(demoPath('bramble').replace('.platefold.json', '.survey-rear.png')),
+    );
+    await input.uploadFile(picture);
+    await says(page, '0 marks, at least 4 wanted');
+    const drawing = await page.waitForSelector('svg[aria-label="Photo under the belly"]');
+    await drawing?.evaluate(e => e.scrollIntoView({ block: 'center' }));
+    // the picture is nearer than whole, so that a finger is fine enough
+    const image = async (): Promise<{ x: number; y: number; k: number }> =>
+      (await page.$eval('svg[aria-label="Photo under the belly"] image', e => {
+        const r = e.getBoundingClientRect();
+        return { x: r.left, y: r.top, k: r.width / 1000 };
+      })) as { x: number; y: number; k: number };
+    const inTurn = known.marks.slice(0, 6);
+    await choose(page, 'Mark on it', inTurn[0]?.point ?? '');
+    for (const { point, px } of inTurn) {
+      await choose(page, 'Mark on it', point);
+      await drawing?.evaluate(e => e.scrollIntoView({ block: 'center' }));
+      const { x, y, k } = await image();
+      const to = [x + px[0] * k, y + px[1] * k] as const;
+      const finger = await page.touchscreen.touchStart(to[0] - 20, to[1] + 30);
+      await finger.move(to[0] - 8, to[1] + 9);
+      await page.waitForSelector('svg[aria-label="Photo under the belly"] clipPath');
+      await finger.move(to[0], to[1]);
+      await finger.end();
+      await page.waitForSelector(`[aria-label="Mark of ${point}"]`);
+    }
+    await says(page, /6 marks, off \d+\.\d px/);
+    await saved(page);
+    const plan = (await (await fetch(server.at('/api/documents/bramble-winter'))).json()) as typeof before;
+    const made = plan.document.rig.survey.photos.find(p => p.name === 'under the belly')!;
+    for (const { point, px } of inTurn) {
+      const mark = made.marks.find(m => m.point === point)!;
+      expect(Math.hypot(mark.px[0] - px[0], mark.px[1] - px[1]), point).toBeLessThan(4);
+    }
+    // the server has the picture itself
+    const kept = await fetch(server.at(`/api/documents/bramble-winter/photos/${made.id}`));
+    expect(kept.headers.get('content-type')).toBe('image/jpeg');
+    // a mark that is nudged by keys, and one that is taken off
+    const first = `[aria-label="Mark of ${inTurn[0]?.point}"]`;
+    await page.$eval(first, e => (e as SVGElement).focus());
+    await page.keyboard.press('ArrowRight');
+    await page.$eval(first, e => (e as SVGElement).focus());
+    await page.keyboard.press('Delete');
+    await says(page, /5 marks, off/);
+    await press(page, 'Back to the map');
+    await page.locator('section[aria-label="Photos"] [role="radio"] ::-p-text(under the belly)').click();
+    await page.waitForSelector('[data-ground]');
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });

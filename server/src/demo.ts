@@ -8,7 +8,7 @@ import { eq, sql } from 'drizzle-orm';
 import type { BatchItem } from 'drizzle-orm/batch';
 import { columns } from './api/documents';
 import type { Store } from './db/open';
-import { documents, logEntries, meta, runs, ticks } from './db/schema';
+import { documents, logEntries, meta, runs, surveyPhotos, ticks } from './db/schema';
 
 const DEMO = fileURLToPath(new URL('../../demo/', import.meta.url));
 const HANDS = ['Juniper', 'Moss'] as const;
@@ -104,12 +104,15 @@ export async function loadDemo({ db, write, checkpoint }: Store): Promise<number
   const all = (await readdir(DEMO)).sort();
   const now = Date.now();
   const documentsOf = new Map<string, PlanDocument>();
+  /** plans by the first word of their file's name, which their pictures have too */
+  const planOf = new Map<string, string>();
   const statements: Statement[] = [];
   for (const file of all.filter(f => f.endsWith('.platefold.json'))) {
     const read = readDocument(await readFile(`${DEMO}${file}`, 'utf8'));
     if (!read.ok) throw new Error(`demo/${file}: ${describeFaults(read.faults)}`);
     const { plan } = read.document;
     documentsOf.set(plan.id, read.document);
+    planOf.set(file.split('.')[0] ?? '', plan.id);
     const row = columns(read.document);
     statements.push(
       db
@@ -119,6 +122,18 @@ export async function loadDemo({ db, write, checkpoint }: Store): Promise<number
       // only where the plan was not there
       db.run(sql`insert into revisions (document_id, revision, kind, body, saved_at)
         select ${plan.id}, 1, 'saved', ${row.body}, ${now} where changes() = 1`),
+    );
+  }
+  for (const file of all.filter(f => f.endsWith('.png'))) {
+    const [word = '', id = ''] = file.split('.');
+    const documentId = planOf.get(word);
+    if (documentId === undefined) throw new Error(`demo/${file}: there is no plan "${word}"`);
+    const bytes = await readFile(`${DEMO}${file}`);
+    statements.push(
+      db
+        .insert(surveyPhotos)
+        .values({ id, documentId, type: 'image/png', bytes, receivedAt: now })
+        .onConflictDoNothing(),
     );
   }
   for (const file of all.filter(f => f.endsWith('.log.json'))) {

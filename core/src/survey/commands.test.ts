@@ -4,15 +4,21 @@ import { describe, expect, it } from 'vitest';
 import { type Command, checkDocument, done, type PlanDocument, removeEntry } from '../plan';
 import { wholeSurvey } from '../rig';
 import {
+  addPhoto,
   addPoint,
   addReading,
   adjustmentOf,
   changeReading,
+  focalFromFilm,
+  holdFocal,
   holdPoint,
+  markPhoto,
   noteMisfit,
   READING_LISTS,
+  removePhoto,
   removePoint,
   removeReading,
+  unmarkPhoto,
 } from './index';
 
 const must = <A>(c: Command<A>, doc: PlanDocument, args: A): PlanDocument => {
@@ -118,5 +124,73 @@ describe('changes of a survey', () => {
     expect(hole.at).toEqual([-278, -106, 300]);
     expect(hole.sigma?.slice(0, 2)).toEqual([0.7, 0.7]);
     expect(done(noteMisfit, doc, { mount: 'none', by: [1, 1] }).ok).toBe(false);
+  });
+});
+
+describe('photos of a survey', () => {
+  const bare = (): PlanDocument =>
+    must(removePhoto, must(removePhoto, demo('bramble'), { photo: 'survey-front' }), {
+      photo: 'survey-rear',
+    });
+  const marks = wholeSurvey(demo('bramble').rig.survey).photos[1]!.marks;
+
+  it('are marked point by point until they are set up, and every step leaves a sound plan', () => {
+    let doc = must(addPhoto, bare(), { id: 'f', name: 'belly', width: 1000, height: 750 });
+    marks.forEach(({ point, px }, i) => {
+      doc = must(markPhoto, doc, { photo: 'f', point, px });
+      expect(checkDocument(doc).ok).toBe(true);
+      const known = adjustmentOf(doc).photos.find(p => p.id === 'f');
+      if (i < 3) expect(known).toBeUndefined();
+      if (i > 4) expect(known?.rmsPx).toBeLessThan(3);
+    });
+    // marked anew in its place, not a second time
+    const [first] = marks;
+    doc = must(markPhoto, doc, { photo: 'f', point: first!.point, px: [10, 20] });
+    const [photo] = wholeSurvey(doc.rig.survey).photos;
+    expect(photo?.marks).toHaveLength(marks.length);
+    expect(photo?.marks[0]?.px).toEqual([10, 20]);
+    doc = must(unmarkPhoto, doc, { photo: 'f', point: first!.point });
+    expect(wholeSurvey(doc.rig.survey).photos[0]?.marks).toHaveLength(marks.length - 1);
+    expect(wholeSurvey(must(removePhoto, doc, { photo: 'f' }).rig.survey).photos).toEqual([]);
+  });
+  it('bring a hole into the survey that was not in it', () => {
+    const doc = must(markPhoto, demo('bramble'), { photo: 'survey-rear', point: 'h5li', px: [500, 700] });
+    expect(wholeSurvey(doc.rig.survey).points.some(p => p.mount === 'h5li')).toBe(true);
+  });
+  it('are refused outside of their pictures, and where they are no pictures to measure on', () => {
+    const refused = <A>(c: Command<A>, doc: PlanDocument, args: A): string => {
+      const r = done(c, doc, args);
+      return r.ok ? '' : r.fault;
+    };
+    const doc = demo('bramble');
+    expect(refused(markPhoto, doc, { photo: 'survey-rear', point: 'h3lo', px: [1001, 3] })).toContain(
+      'outside the picture',
+    );
+    expect(refused(markPhoto, doc, { photo: 'none', point: 'h3lo', px: [1, 3] })).toContain('no photo none');
+    expect(refused(markPhoto, doc, { photo: 'survey-rear', point: 'h99', px: [1, 3] })).toContain(
+      'no hole h99',
+    );
+    expect(refused(addPhoto, doc, { id: 'x', name: 'x', width: 3, height: 2 })).toContain('3 by 2 pixels');
+    expect(refused(addPhoto, doc, { id: 'survey-rear', name: 'x', width: 300, height: 200 })).toContain(
+      'already',
+    );
+    expect(refused(holdFocal, doc, { photo: 'survey-rear', focalPx: 0 })).toContain('more than nought');
+  });
+  it('have their focal length held or found, within 5 % of the lens that they were drawn through', () => {
+    for (const photo of ['survey-front', 'survey-rear']) {
+      const found = adjustmentOf(demo('bramble')).photos.find(p => p.id === photo)!;
+      expect(Math.abs(found.focalPx / 760 - 1)).toBeLessThan(0.05);
+      const held = must(holdFocal, demo('bramble'), { photo, focalPx: 760 });
+      expect(adjustmentOf(held).photos.find(p => p.id === photo)?.focalPx).toBe(760);
+      const free = must(holdFocal, held, { photo, focalPx: null });
+      expect(wholeSurvey(free.rig.survey).photos.find(p => p.id === photo)).not.toHaveProperty('focalPx');
+    }
+  });
+  it('tell a focal length by the diagonal of 35 mm film, 43.27 mm', () => {
+    // a picture as long in its diagonal as that film is in tenths of a mm has 10 px a mm
+    expect(focalFromFilm(26, 360, 240)).toBeCloseTo(260, 1);
+    expect(focalFromFilm(26, 3600, 2400)).toBeCloseTo(2600, 1);
+    expect(focalFromFilm(0, 3600, 2400)).toBeUndefined();
+    expect(focalFromFilm(Number.NaN, 3600, 2400)).toBeUndefined();
   });
 });

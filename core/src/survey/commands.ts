@@ -1,5 +1,5 @@
 import { command, freshId, type PlanDocument } from '../plan';
-import { type Survey, type SurveyPoint, type WholeSurvey, wholeSurvey } from '../rig';
+import { type Survey, type SurveyPhoto, type SurveyPoint, type WholeSurvey, wholeSurvey } from '../rig';
 import { err, ok, type Result, roundTo } from '../units';
 import { type Adjustment, adjusted } from './adjust';
 import { type Net, netOf, pointName } from './net';
@@ -209,4 +209,103 @@ export const removePoint = command<{ readonly point: string }>({
       offsets: s.offsets.filter(o => o.point !== point),
       photos: s.photos.map(f => ({ ...f, marks: f.marks.filter(m => m.point !== point) })),
     })),
+});
+
+/** No picture has fewer or more pixels on a side. */
+const [LEAST_SIDE, MOST_SIDE] = [64, 20_000];
+/** A full frame of 35 mm film is so long across, mm: what focal lengths are told as if for (CIPA DCG-001, from memory). */
+const FILM_DIAGONAL = Math.hypot(36, 24);
+
+/**
+ * Focal length in pixels of a picture of that size, from what its file tells: the length that it would be on 35 mm film, mm, which is told by the
+ * diagonals. Undefined where that is no length of a lens.
+ */
+export const focalFromFilm = (mm35: number, width: number, height: number): number | undefined =>
+  Number.isFinite(mm35) && mm35 >= 5 && mm35 <= 1500
+    ? roundTo((mm35 / FILM_DIAGONAL) * Math.hypot(width, height), 1)
+    : undefined;
+
+/** A picture that points are to be marked on. */
+export const addPhoto = command<Omit<SurveyPhoto, 'marks'>>({
+  id: 'survey.photo',
+  label: (_, { name }) => `add photo ${name}`,
+  run: (doc, photo) => {
+    const s = wholeSurvey(doc.rig.survey);
+    if (s.photos.some(p => p.id === photo.id)) return err(`There is a photo ${photo.id} already.`);
+    const sides = [photo.width, photo.height];
+    if (sides.some(v => !(v >= LEAST_SIDE && v <= MOST_SIDE)))
+      return err(
+        `A picture of ${sides.join(' by ')} pixels is none to measure on: ${LEAST_SIDE} to ${MOST_SIDE} a side.`,
+      );
+    return ok(withSurvey(doc, () => ({ ...s, photos: [...s.photos, { ...photo, marks: [] }] })));
+  },
+});
+
+/** The document with one of its photos changed. */
+const withPhoto = (
+  doc: PlanDocument,
+  s: WholeSurvey,
+  id: string,
+  change: (p: SurveyPhoto) => SurveyPhoto,
+): Result<PlanDocument> =>
+  s.photos.some(p => p.id === id)
+    ? ok(withSurvey(doc, () => ({ ...s, photos: s.photos.map(p => (p.id === id ? change(p) : p)) })))
+    : err(`there is no photo ${id}`);
+
+const photoIn = (doc: PlanDocument, id: string): string =>
+  wholeSurvey(doc.rig.survey).photos.find(p => p.id === id)?.name ?? id;
+
+/** A point marked on a picture, or marked anew. A hole that is not in the survey yet comes with it. */
+export const markPhoto = command<{
+  readonly photo: string;
+  readonly point: string;
+  readonly px: readonly [number, number];
+}>({
+  id: 'survey.mark',
+  label: (doc, { photo, point }) => `mark ${nameIn(doc, point)} on ${photoIn(doc, photo)}`,
+  run: (doc, { photo, point, px }) => {
+    const r = withPoint(doc, wholeSurvey(doc.rig.survey), point);
+    if (!r.ok) return r;
+    const of = r.value.photos.find(p => p.id === photo);
+    if (of && !(px[0] >= 0 && px[1] >= 0 && px[0] <= of.width && px[1] <= of.height))
+      return err('That place is outside the picture.');
+    const mark = { point, px: [roundTo(px[0], 1), roundTo(px[1], 1)] as const };
+    return withPhoto(doc, r.value, photo, p => ({
+      ...p,
+      marks: p.marks.some(m => m.point === point)
+        ? p.marks.map(m => (m.point === point ? { ...m, ...mark } : m))
+        : [...p.marks, mark],
+    }));
+  },
+});
+
+/** A mark taken off a picture. */
+export const unmarkPhoto = command<{ readonly photo: string; readonly point: string }>({
+  id: 'survey.unmark',
+  label: (doc, { photo, point }) => `take the mark of ${nameIn(doc, point)} off ${photoIn(doc, photo)}`,
+  run: (doc, { photo, point }) =>
+    withPhoto(doc, wholeSurvey(doc.rig.survey), photo, p => ({
+      ...p,
+      marks: p.marks.filter(m => m.point !== point),
+    })),
+});
+
+/** The focal length of a picture held at so many pixels, or found by the survey (`null`). */
+export const holdFocal = command<{ readonly photo: string; readonly focalPx: number | null }>({
+  id: 'survey.focal',
+  label: (doc, { photo, focalPx }) =>
+    `${focalPx === null ? 'find' : 'hold'} the focal length of ${photoIn(doc, photo)}`,
+  run: (doc, { photo, focalPx }) => {
+    if (focalPx !== null && !(focalPx > 0)) return err('A focal length is more than nought.');
+    return withPhoto(doc, wholeSurvey(doc.rig.survey), photo, ({ focalPx: _, ...p }) =>
+      focalPx === null ? p : { ...p, focalPx },
+    );
+  },
+});
+
+/** A picture taken out with its marks; the picture itself stays with the plan, so that this can be undone. */
+export const removePhoto = command<{ readonly photo: string }>({
+  id: 'survey.unphoto',
+  label: (doc, { photo }) => `take photo ${photoIn(doc, photo)} out of the survey`,
+  run: (doc, { photo }) => withSurvey(doc, s => ({ ...s, photos: s.photos.filter(p => p.id !== photo) })),
 });

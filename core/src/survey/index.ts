@@ -6,6 +6,7 @@ export * from './homography';
 export * from './net';
 export * from './next';
 export * from './read';
+export * from './rectify';
 export type { State } from './solve';
 export type { Loose } from './untold';
 export * from './words';

@@ -96,3 +96,48 @@ describe('a service as a run', () => {
     expect((await call(`/documents/${ID}/runs`, 'POST', { buildId: 'A', service: 'wash' })).status).toBe(422);
   });
 });
+
+describe('pictures of a survey', () => {
+  const PNG = Buffer.from('89504e470d0a1a0a0000', 'hex');
+  const put = (plan: string, id: string, type: string, body: Buffer) =>
+    fetch(`${server.address}/api/documents/${plan}/photos/${id}`, {
+      method: 'PUT',
+      headers: { 'content-type': type },
+      body: new Uint8Array(body),
+    });
+  it('are kept once beside their plan, over a restart, and go along to a copy', async () => {
+    expect((await put(ID, 'p1', 'image/png', PNG)).status).toBe(201);
+    expect((await put(ID, 'p1', 'image/png', Buffer.concat([PNG, PNG]))).status).toBe(201);
+    await server.close();
+    server = await open();
+    const back = await fetch(`${server.address}/api/documents/${ID}/photos/p1`);
+    expect(back.headers.get('content-type')).toBe('image/png');
+    expect(Buffer.from(await back.arrayBuffer())).toEqual(PNG);
+    const along = await call('/documents/heron-autumn/photos', 'POST', { from: ID });
+    expect(along).toMatchObject({ status: 201, body: { received: ['p1'] } });
+    expect((await fetch(`${server.address}/api/documents/heron-autumn/photos/p1`)).status).toBe(200);
+    // and from a deleted plan that is brought back
+    const { key } = (await call('/documents/heron-autumn', 'DELETE')).body;
+    expect((await fetch(`${server.address}/api/documents/heron-autumn/photos/p1`)).status).toBe(404);
+    await call(`/deleted/${key}`, 'POST');
+    expect((await fetch(`${server.address}/api/documents/heron-autumn/photos/p1`)).status).toBe(200);
+  });
+  it('are refused where they are none, too large, or of no plan, and nothing is kept', async () => {
+    expect((await put(ID, 'p2', 'text/plain', PNG)).status).toBe(415);
+    const torn = await put(ID, 'p2', 'image/jpeg', PNG);
+    expect([torn.status, ((await torn.json()) as { fault: string }).fault]).toEqual([
+      422,
+      'The photo is torn: its bytes are not image/jpeg.',
+    ]);
+    const large = await put(ID, 'p2', 'image/png', Buffer.concat([PNG, Buffer.alloc(3_000_001)]));
+    expect(large.status).toBe(413);
+    expect((await put('nowhere', 'p2', 'image/png', PNG)).status).toBe(404);
+    expect((await call(`/documents/${ID}/photos/p2`)).status).toBe(404);
+    expect((await call(`/documents/${ID}/photos`, 'POST', { from: 'nowhere' })).status).toBe(404);
+    expect((await call(`/documents/${ID}/photos`, 'POST', {})).status).toBe(422);
+  });
+  it('of the example come with it', async () => {
+    for (const id of ['survey-front', 'survey-rear'])
+      expect((await fetch(`${server.address}/api/documents/bramble-winter/photos/${id}`)).status).toBe(200);
+  });
+});

@@ -6,7 +6,17 @@ import { asc, eq } from 'drizzle-orm';
 import { documentAt, documentOf } from '../api/revisions';
 import { readTicks } from '../api/ticks';
 import type { Store } from '../db/open';
-import { documents, kits, logEntries, logPhotos, photos, revisions, runs, shelf } from '../db/schema';
+import {
+  documents,
+  kits,
+  logEntries,
+  logPhotos,
+  photos,
+  revisions,
+  runs,
+  shelf,
+  surveyPhotos,
+} from '../db/schema';
 import { Refusal } from '../fault';
 
 const photoOf = (p: { id: string; type: string; bytes: Buffer; receivedAt: number }): ArchivedPhoto => ({
@@ -65,6 +75,13 @@ async function collectPlan(store: Store, id: string, withVersions: boolean): Pro
     ).map(l => ({ entry: JSON.parse(l.body) as LogEntry, struckAt: l.struckAt, receivedAt: l.receivedAt })),
     logPhotos: (
       await db.select().from(logPhotos).where(eq(logPhotos.documentId, id)).orderBy(asc(logPhotos.id))
+    ).map(photoOf),
+    surveyPhotos: (
+      await db
+        .select()
+        .from(surveyPhotos)
+        .where(eq(surveyPhotos.documentId, id))
+        .orderBy(asc(surveyPhotos.id))
     ).map(photoOf),
     kits: (await db.select().from(kits).where(eq(kits.documentId, id)).orderBy(asc(kits.buildId))).map(k => ({
       buildId: k.buildId,

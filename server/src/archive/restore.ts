@@ -6,7 +6,18 @@ import { eq, inArray } from 'drizzle-orm';
 import type { BatchItem } from 'drizzle-orm/batch';
 import { columns } from '../api/documents';
 import type { Store } from '../db/open';
-import { documents, kits, logEntries, logPhotos, photos, revisions, runs, shelf, ticks } from '../db/schema';
+import {
+  documents,
+  kits,
+  logEntries,
+  logPhotos,
+  photos,
+  revisions,
+  runs,
+  shelf,
+  surveyPhotos,
+  ticks,
+} from '../db/schema';
 import { Refusal } from '../fault';
 
 /** What becomes of a plan that is here already under the id of one in the archive. */
@@ -106,6 +117,9 @@ function planStatements({ db }: Store, p: ArchivedPlan): Statement[] {
     ...p.logPhotos.map(photo =>
       db.insert(logPhotos).values({ ...photo, bytes: Buffer.from(photo.bytes), documentId: id }),
     ),
+    ...p.surveyPhotos.map(photo =>
+      db.insert(surveyPhotos).values({ ...photo, bytes: Buffer.from(photo.bytes), documentId: id }),
+    ),
     ...p.kits.map(k =>
       db.insert(kits).values({
         documentId: id,
@@ -126,7 +140,7 @@ function removal({ db }: Store, id: string, itsRuns: readonly string[]): Stateme
           db.delete(photos).where(inArray(photos.runId, [...itsRuns])),
         ]
       : []),
-    ...[runs, revisions, logEntries, logPhotos, kits].map(table =>
+    ...[runs, revisions, logEntries, logPhotos, surveyPhotos, kits].map(table =>
       db.delete(table).where(eq(table.documentId, id)),
     ),
     db.delete(documents).where(eq(documents.id, id)),
@@ -201,7 +215,8 @@ export async function restore(store: Store, archive: Archive, existing?: Existin
       plans: plans.map(p => p.document.plan.id),
       runs: plans.reduce((n, p) => n + p.runs.length, 0),
       photos: plans.reduce(
-        (n, p) => n + p.logPhotos.length + p.runs.reduce((m, r) => m + r.photos.length, 0),
+        (n, p) =>
+          n + p.logPhotos.length + p.surveyPhotos.length + p.runs.reduce((m, r) => m + r.photos.length, 0),
         0,
       ),
     };

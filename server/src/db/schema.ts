@@ -152,6 +152,21 @@ export const logEntries = sqliteTable(
   t => [primaryKey({ columns: [t.documentId, t.id] }), index('log_by_document').on(t.documentId, t.at)],
 );
 
+/** Pictures of a plan's vehicle on which points of its survey are marked. */
+export const surveyPhotos = sqliteTable(
+  'survey_photos',
+  {
+    id: text('id').notNull(),
+    documentId: text('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    type: text('type').notNull(),
+    bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+    receivedAt: integer('received_at').notNull(),
+  },
+  t => [primaryKey({ columns: [t.documentId, t.id] })],
+);
+
 /** Photos that belong to entries of a plan's log. */
 export const logPhotos = sqliteTable(
   'log_photos',

@@ -9,6 +9,7 @@ import {
   useLazyDocumentQuery,
   useSaveDocumentMutation,
   useSetArchivedMutation,
+  useTakePhotosAlongMutation,
   useUndeleteMutation,
 } from '../state/api';
 import { saveFile } from '../ui/save-file';
@@ -28,6 +29,7 @@ export const copyId = (id: string): string => `${id.slice(0, 40)}-${nanoid(6)}`;
 export function usePlanList() {
   const [fetchPlan] = useLazyDocumentQuery();
   const [add] = useAddDocumentMutation();
+  const [takePhotosAlong] = useTakePhotosAlongMutation();
   const [save] = useSaveDocumentMutation();
   const [setArchived] = useSetArchivedMutation();
   const [remove] = useDeleteDocumentMutation();
@@ -51,7 +53,12 @@ export function usePlanList() {
     rename: setRenaming,
     duplicate: async row => {
       const plan = await loaded(row.id);
-      if (plan) await tried(add(copyOf(plan.document, copyId(row.id), `${row.name}, copy`)));
+      if (!plan) return;
+      const copy = copyOf(plan.document, copyId(row.id), `${row.name}, copy`);
+      const made = await tried(add(copy));
+      // what the survey is marked on goes with it
+      if (made && (copy.rig.survey?.photos ?? []).length > 0)
+        await tried(takePhotosAlong({ document: copy.plan.id, from: row.id }));
     },
     exportFile: async row => {
       const plan = await loaded(row.id);

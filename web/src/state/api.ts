@@ -251,6 +251,21 @@ export const api = createApi({
         headers: { 'content-type': photo.type },
       }),
     }),
+    sendSurveyPhoto: build.mutation<{ received: string }, { document: string; id: string; photo: Blob }>({
+      query: ({ document, id, photo }) => ({
+        url: `${planAt(document)}/photos/${encodeURIComponent(id)}`,
+        method: 'PUT',
+        body: photo,
+        headers: { 'content-type': photo.type },
+      }),
+    }),
+    takePhotosAlong: build.mutation<{ received: readonly string[] }, { document: string; from: string }>({
+      query: ({ document, from }) => ({
+        url: `${planAt(document)}/photos`,
+        method: 'POST',
+        body: { from },
+      }),
+    }),
     sendPhoto: build.mutation<{ received: string }, { run: string; id: string; photo: Blob }>({
       query: ({ run, id, photo }) => ({
         url: `${runAt(run)}/photos/${encodeURIComponent(id)}`,
@@ -311,6 +326,8 @@ export const {
   useEndRunMutation,
   useSetRunAsideMutation,
   useSendLogPhotoMutation,
+  useSendSurveyPhotoMutation,
+  useTakePhotosAlongMutation,
   useShelfQuery,
   usePutOnShelfMutation,
   useKitQuery,

@@ -6,6 +6,7 @@ import { fixed } from '@plate-fold/core/units';
 import { pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
 import { SideNotes, Tires } from '../../picture/vehicle';
+import type { GroundPhoto } from './use-ground-photo';
 
 /** The largest doubt is drawn about this large, px. */
 const DRAWN = 26;
@@ -25,6 +26,30 @@ export function ellipseOf([[xx, xy], [, yy]]: readonly [
   };
 }
 
+/** A picture as it lies on the ground plane, whichever way the map is turned. */
+function LaidOut({ ground, put }: { ground: GroundPhoto | undefined; put: (p: Vec2) => Vec2 }) {
+  if (ground?.fault)
+    return (
+      <text x="10" y="22" fontSize="13" fill="var(--oxide)">
+        {ground.fault}
+      </text>
+    );
+  if (!ground?.url || !ground.ground) return null;
+  const { from, mmPerPx: k, width, height } = ground.ground;
+  const o = put(from);
+  const [x, y] = [put([from[0] + k, from[1]]), put([from[0], from[1] + k])];
+  return (
+    <image
+      href={ground.url}
+      width={width}
+      height={height}
+      transform={`matrix(${x[0] - o[0]} ${x[1] - o[1]} ${y[0] - o[0]} ${y[1] - o[1]} ${o[0]} ${o[1]})`}
+      data-ground
+      aria-hidden="true"
+    />
+  );
+}
+
 /** The underside with the points of the survey, what was taped between them, and how well each is known. */
 export function SurveyMap(props: {
   readonly facts: Facts;
@@ -33,6 +58,8 @@ export function SurveyMap(props: {
   readonly height: number;
   readonly point?: string;
   readonly onPoint: (id: string) => void;
+  /** a picture laid on the ground plane, under all that is drawn */
+  readonly ground?: GroundPhoto;
 }) {
   const { facts, adjustment, scale, height } = props;
   const { rig, components, members } = presentRig(facts.document.rig);
@@ -61,13 +88,14 @@ export function SurveyMap(props: {
   return (
     <svg width={scale.width} height={height} role="group" aria-label="Map of the survey" className="block">
       <rect width={scale.width} height={height} fill="var(--paper)" />
+      <LaidOut ground={props.ground} put={put} />
       <g aria-hidden="true">
         <Tires rig={rig} put={put} />
         {[...members, ...components].map(m => (
           <path
             key={m.id}
             d={pathOf([m.footprint], put)}
-            fill="var(--ghost)"
+            fill={props.ground?.url ? 'none' : 'var(--ghost)'}
             stroke="var(--ghostline)"
             strokeWidth="0.8"
             fillOpacity="0.5"

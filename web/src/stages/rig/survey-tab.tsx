@@ -30,9 +30,12 @@ import { useRun } from '../../state/commands/run';
 import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
+import { PhotoMarker } from './photo-marker';
+import { PhotosPart, type Under } from './photos-part';
 import { PointSelect, type Reading, ReadingForm } from './reading-form';
 import { SurveyMap } from './survey-map';
 import { SurveyPrint } from './survey-print';
+import { photoAt, useGroundPhoto } from './use-ground-photo';
 import { useSurveySheet } from './use-survey-sheet';
 
 function Part({ title, children }: { title: string; children: ReactNode }) {
@@ -60,6 +63,9 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
   const [reading, setReading] = useState<Reading>({ kind: 'tape', from: '', to: '', axis: 'x' });
   const [point, setPoint] = useState<string>();
   const [mark, setMark] = useState('');
+  const [photo, setPhoto] = useState<string>();
+  const [marking, setMarking] = useState<string>();
+  const [under, setUnder] = useState<Under>();
   const { rig } = facts.document;
   const survey = wholeSurvey(rig.survey);
   const adjustment = adjustmentOf(facts.document);
@@ -113,11 +119,40 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
   const chosen = adjustment.points.find(p => p.id === point);
   const chosenPoint = survey.points.find(p => p.id === point);
   const empty = survey.points.length === 0;
+  const plan = facts.document.plan.id;
+  const opened = survey.photos.find(p => p.id === photo);
+  const ground = useGroundPhoto(plan, adjustment, under);
+  const high = Math.max(280, height);
+  /** the next point that has no mark yet on the picture that is open */
+  const unmarked = (done: string): string | undefined => {
+    const has = new Set([done, ...(opened?.marks.map(m => m.point) ?? [])]);
+    return points.find(([id]) => survey.points.some(p => p.id === id) && !has.has(id))?.[0];
+  };
+  const photosPart = (
+    <PhotosPart
+      plan={plan}
+      photos={survey.photos}
+      adjustment={adjustment}
+      names={names}
+      points={points}
+      units={units}
+      open={photo}
+      onOpen={setPhoto}
+      point={marking}
+      onPoint={setMarking}
+      under={under}
+      onUnder={setUnder}
+    />
+  );
   return (
     <div className="flex min-h-0 min-w-0 flex-1 max-desk:flex-col">
       <SurveyPrint name={rig.name} adjustment={adjustment} next={next} names={names} units={units} />
       <div className="w-[400px] shrink-0 overflow-auto border-r border-scribe bg-sheet max-desk:w-full max-desk:border-r-0">
-        <ReadingForm reading={reading} onReading={setReading} points={points} units={units} />
+        {opened ? (
+          photosPart
+        ) : (
+          <ReadingForm reading={reading} onReading={setReading} points={points} units={units} />
+        )}
         {empty && (
           <Part title="Measure from hole to hole">
             <p className="text-small">
@@ -156,6 +191,7 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
             ))}
           </Part>
         )}
+        {!opened && photosPart}
         {next.length > 0 && (
           <Part title="Measure next">
             <ol className="grid gap-1">
@@ -283,18 +319,34 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
           </Button>
         </div>
       </div>
-      <div ref={box} className="min-w-0 flex-1">
-        <Pannable sheet={sheet}>
-          <SurveyMap
-            facts={facts}
+      <div ref={box} className={`min-w-0 flex-1 ${opened ? 'max-desk:order-first' : ''}`}>
+        {opened ? (
+          <PhotoMarker
+            key={opened.id}
+            photo={opened}
+            url={photoAt(plan, opened.id)}
             adjustment={adjustment}
-            scale={sheet.scale}
-            height={Math.max(280, height)}
-            point={point}
-            onPoint={setPoint}
+            width={Math.max(size.width, 1)}
+            height={high}
+            names={names}
+            point={marking}
+            onPoint={setMarking}
+            onMarked={id => setMarking(unmarked(id))}
           />
-          <ZoomButtons sheet={sheet} />
-        </Pannable>
+        ) : (
+          <Pannable sheet={sheet}>
+            <SurveyMap
+              facts={facts}
+              adjustment={adjustment}
+              scale={sheet.scale}
+              height={high}
+              point={point}
+              onPoint={setPoint}
+              ground={ground}
+            />
+            <ZoomButtons sheet={sheet} />
+          </Pannable>
+        )}
       </div>
     </div>
   );

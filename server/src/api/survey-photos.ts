@@ -1,0 +1,67 @@
+import Router from '@koa/router';
+import { and, eq } from 'drizzle-orm';
+import * as yup from 'yup';
+import type { Store } from '../db/open';
+import { documents, surveyPhotos } from '../db/schema';
+import { Refusal } from '../fault';
+import { param } from './param';
+import { answerPhoto, sentPhoto } from './photo';
+import { checked, sent } from './sent';
+
+const fromSchema = yup.object({ from: yup.string().required() });
+
+/** Pictures of a vehicle on which its survey is marked: kept beside the plan, and never changed. */
+export function surveyPhotoRoutes({ db, write }: Store): Router {
+  const router = new Router({ prefix: '/api/documents/:id/photos' });
+  const known = async (id: string): Promise<void> => {
+    const found = await db.select({ id: documents.id }).from(documents).where(eq(documents.id, id));
+    if (found.length === 0) throw new Refusal(404, `There is no plan "${id}".`);
+  };
+
+  /** Keeps a picture, its id made on the device; sent again it is kept once. */
+  router.put('/:photo', async ctx => {
+    const id = param(ctx.params, 'id');
+    await known(id);
+    const photo = await sentPhoto(ctx, param(ctx.params, 'photo'));
+    await write(() =>
+      db
+        .insert(surveyPhotos)
+        .values({ ...photo, documentId: id })
+        .onConflictDoNothing(),
+    );
+    ctx.status = 201;
+    ctx.body = { received: photo.id };
+  });
+
+  router.get('/:photo', async ctx => {
+    const [photo] = await db
+      .select()
+      .from(surveyPhotos)
+      .where(
+        and(
+          eq(surveyPhotos.documentId, param(ctx.params, 'id')),
+          eq(surveyPhotos.id, param(ctx.params, 'photo')),
+        ),
+      );
+    answerPhoto(ctx, photo);
+  });
+
+  /** A plan that was made from another takes its pictures along. */
+  router.post('/', async ctx => {
+    const id = param(ctx.params, 'id');
+    await known(id);
+    const { from } = checked(fromSchema, sent(ctx), 'the plan to take pictures from');
+    await known(from);
+    const its = await db.select().from(surveyPhotos).where(eq(surveyPhotos.documentId, from));
+    for (const photo of its)
+      await write(() =>
+        db
+          .insert(surveyPhotos)
+          .values({ ...photo, documentId: id })
+          .onConflictDoNothing(),
+      );
+    ctx.status = 201;
+    ctx.body = { received: its.map(p => p.id) };
+  });
+  return router;
+}
