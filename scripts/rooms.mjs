@@ -15,6 +15,7 @@ export const ORDER = {
     'survey',
     'fold',
     'cover',
+    'scan',
     'bolt',
     'bracket',
     'strike',

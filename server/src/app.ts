@@ -8,7 +8,7 @@ import { logRoutes } from './api/log';
 import { runRoutes } from './api/runs';
 import { shareRoutes } from './api/share';
 import { shelfRoutes } from './api/shelf';
-import { surveyPhotoRoutes } from './api/survey-photos';
+import { surveyFileRoutes } from './api/survey-files';
 import type { Backups } from './db/backups';
 import type { Store } from './db/open';
 import { answerFaults } from './fault';
@@ -47,7 +47,7 @@ export function apiRouters({
     documentRoutes(store),
     runRoutes(store),
     logRoutes(store),
-    surveyPhotoRoutes(store),
+    surveyFileRoutes(store),
     shelfRoutes(store),
     archiveRoutes(store, backups),
     scalesRoutes(),

@@ -8,7 +8,7 @@ import { eq, sql } from 'drizzle-orm';
 import type { BatchItem } from 'drizzle-orm/batch';
 import { columns } from './api/documents';
 import type { Store } from './db/open';
-import { documents, logEntries, meta, runs, surveyPhotos, ticks } from './db/schema';
+import { documents, logEntries, meta, runs, surveyFiles, ticks } from './db/schema';
 
 const DEMO = fileURLToPath(new URL('../../demo/', import.meta.url));
 const HANDS = ['Juniper', 'Moss'] as const;
@@ -131,7 +131,7 @@ export async function loadDemo({ db, write, checkpoint }: Store): Promise<number
     const bytes = await readFile(`${DEMO}${file}`);
     statements.push(
       db
-        .insert(surveyPhotos)
+        .insert(surveyFiles)
         .values({ id, documentId, type: 'image/png', bytes, receivedAt: now })
         .onConflictDoNothing(),
     );

@@ -117,7 +117,7 @@ describe('the database of another version', () => {
     await expect(startServer({ dataDir, port: 0, quiet: true })).rejects.toThrow('made by a newer version');
     await sql("delete from __drizzle_migrations where hash = 'later'");
     // as the version before this one left it
-    await sql('drop table survey_photos');
+    await sql('drop table survey_files');
     await sql(
       'delete from __drizzle_migrations where created_at = (select max(created_at) from __drizzle_migrations)',
     );

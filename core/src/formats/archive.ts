@@ -45,7 +45,7 @@ export interface ArchivedPlan {
   }[];
   readonly logPhotos: readonly ArchivedPhoto[];
   /** pictures on which the survey is marked; an archive of before there were any has none */
-  readonly surveyPhotos: readonly ArchivedPhoto[];
+  readonly surveyFiles: readonly ArchivedPhoto[];
   readonly kits: readonly { readonly buildId: string; readonly kit: KitState; readonly updatedAt: number }[];
 }
 export interface ArchivedShelf {
@@ -116,7 +116,7 @@ export function archiveFiles({ madeAt, plans, shelf }: Archive): ArchiveFiles {
       updatedAt: plan.updatedAt,
       log: plan.log,
       logPhotos: photosOf(`${folder}/log`, plan.logPhotos),
-      surveyPhotos: photosOf(`${folder}/survey`, plan.surveyPhotos),
+      surveyFiles: photosOf(`${folder}/survey`, plan.surveyFiles),
       kits: plan.kits,
       runs: plan.runs.map(r => r.id),
       versions: plan.versions.length,
@@ -275,7 +275,7 @@ function archiveOf(files: ArchiveFiles): Archive {
         };
       }),
       logPhotos: photosOf(path, kept.logPhotos),
-      surveyPhotos: photosOf(path, kept.surveyPhotos ?? []),
+      surveyFiles: photosOf(path, kept.surveyFiles ?? []),
       kits: (list(path, kept.kits, 'kits') as readonly Loose[]).map(k => {
         if (!short(k?.buildId)) throw new Torn(path, 'has a kit without its build');
         return {

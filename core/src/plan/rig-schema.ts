@@ -23,6 +23,7 @@ import {
   text,
   wordOr,
 } from './fields';
+import { scanSchema } from './scan-schema';
 import { surveySchema } from './survey-schema';
 
 export const when = () =>
@@ -79,6 +80,7 @@ export const rigSchema = yup
       .of(yup.object({ when: record(list(yup.string().required()), 'must list choice ids'), reason: id() }))
       .optional(),
     survey: surveySchema.optional().default(undefined),
+    scan: scanSchema.optional().default(undefined),
     components: list(
       yup.object({
         id: id(),

@@ -1,4 +1,5 @@
 import type { Polygon, Vec3 } from '../geometry';
+import type { RigScan } from './scan';
 import type { Survey } from './survey';
 
 export const BODIES = ['truck', 'suv', 'car', 'side-by-side'] as const;
@@ -194,6 +195,8 @@ export interface Rig {
   readonly misfits?: readonly Misfit[];
   /** what was read by tape and camera, from which holes have their places */
   readonly survey?: Survey;
+  /** a scan of the underside as it was laid on the vehicle */
+  readonly scan?: RigScan;
   readonly options: readonly RigOption[];
   readonly selected: Readonly<Record<string, string>>;
   readonly components: readonly Component[];

@@ -2,4 +2,5 @@ export * from './hung-plates';
 export * from './mutate';
 export * from './reading';
 export * from './said';
+export * from './scanned';
 export * from './surveyed';

@@ -97,7 +97,7 @@ const planOf = (planId: string) =>
     ),
     log: uniqueBy(fc.record({ entry, struckAt: orNull(time), receivedAt: time }), l => l.entry.id),
     logPhotos: uniqueBy(photo, p => p.id, 2),
-    surveyPhotos: uniqueBy(photo, p => p.id, 2),
+    surveyFiles: uniqueBy(photo, p => p.id, 2),
     kits: uniqueBy(
       fc.record({
         buildId: word,
@@ -160,7 +160,7 @@ const said = (a: Archive): unknown =>
               })),
             log: [...p.log].sort((x, y) => (x.entry.id < y.entry.id ? -1 : 1)),
             logPhotos: [...p.logPhotos].sort((x, y) => (x.id < y.id ? -1 : 1)),
-            surveyPhotos: [...p.surveyPhotos].sort((x, y) => (x.id < y.id ? -1 : 1)),
+            surveyFiles: [...p.surveyFiles].sort((x, y) => (x.id < y.id ? -1 : 1)),
             kits: [...p.kits].sort((x, y) => (x.buildId < y.buildId ? -1 : 1)),
           })),
       },

@@ -15,7 +15,7 @@ import {
   revisions,
   runs,
   shelf,
-  surveyPhotos,
+  surveyFiles,
 } from '../db/schema';
 import { Refusal } from '../fault';
 
@@ -76,12 +76,8 @@ async function collectPlan(store: Store, id: string, withVersions: boolean): Pro
     logPhotos: (
       await db.select().from(logPhotos).where(eq(logPhotos.documentId, id)).orderBy(asc(logPhotos.id))
     ).map(photoOf),
-    surveyPhotos: (
-      await db
-        .select()
-        .from(surveyPhotos)
-        .where(eq(surveyPhotos.documentId, id))
-        .orderBy(asc(surveyPhotos.id))
+    surveyFiles: (
+      await db.select().from(surveyFiles).where(eq(surveyFiles.documentId, id)).orderBy(asc(surveyFiles.id))
     ).map(photoOf),
     kits: (await db.select().from(kits).where(eq(kits.documentId, id)).orderBy(asc(kits.buildId))).map(k => ({
       buildId: k.buildId,

@@ -15,7 +15,7 @@ import {
   revisions,
   runs,
   shelf,
-  surveyPhotos,
+  surveyFiles,
   ticks,
 } from '../db/schema';
 import { Refusal } from '../fault';
@@ -117,8 +117,8 @@ function planStatements({ db }: Store, p: ArchivedPlan): Statement[] {
     ...p.logPhotos.map(photo =>
       db.insert(logPhotos).values({ ...photo, bytes: Buffer.from(photo.bytes), documentId: id }),
     ),
-    ...p.surveyPhotos.map(photo =>
-      db.insert(surveyPhotos).values({ ...photo, bytes: Buffer.from(photo.bytes), documentId: id }),
+    ...p.surveyFiles.map(photo =>
+      db.insert(surveyFiles).values({ ...photo, bytes: Buffer.from(photo.bytes), documentId: id }),
     ),
     ...p.kits.map(k =>
       db.insert(kits).values({
@@ -140,7 +140,7 @@ function removal({ db }: Store, id: string, itsRuns: readonly string[]): Stateme
           db.delete(photos).where(inArray(photos.runId, [...itsRuns])),
         ]
       : []),
-    ...[runs, revisions, logEntries, logPhotos, surveyPhotos, kits].map(table =>
+    ...[runs, revisions, logEntries, logPhotos, surveyFiles, kits].map(table =>
       db.delete(table).where(eq(table.documentId, id)),
     ),
     db.delete(documents).where(eq(documents.id, id)),
@@ -216,7 +216,7 @@ export async function restore(store: Store, archive: Archive, existing?: Existin
       runs: plans.reduce((n, p) => n + p.runs.length, 0),
       photos: plans.reduce(
         (n, p) =>
-          n + p.logPhotos.length + p.surveyPhotos.length + p.runs.reduce((m, r) => m + r.photos.length, 0),
+          n + p.logPhotos.length + p.surveyFiles.length + p.runs.reduce((m, r) => m + r.photos.length, 0),
         0,
       ),
     };

@@ -113,7 +113,7 @@ const ROWS: readonly (readonly (readonly [string, Readonly<Record<string, string
   [],
   [],
   [],
-  [['survey_photos', { id: 'under', document_id: ID, type: 'image/png', received_at: 6000, bytes: '' }]],
+  [['survey_files', { id: 'under', document_id: ID, type: 'image/png', received_at: 6000, bytes: '' }]],
 ];
 
 /** The shape of a database, whatever the order its columns came in. */

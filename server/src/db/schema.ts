@@ -153,8 +153,8 @@ export const logEntries = sqliteTable(
 );
 
 /** Pictures of a plan's vehicle on which points of its survey are marked. */
-export const surveyPhotos = sqliteTable(
-  'survey_photos',
+export const surveyFiles = sqliteTable(
+  'survey_files',
   {
     id: text('id').notNull(),
     documentId: text('document_id')

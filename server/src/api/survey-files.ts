@@ -2,7 +2,7 @@ import Router from '@koa/router';
 import { and, eq } from 'drizzle-orm';
 import * as yup from 'yup';
 import type { Store } from '../db/open';
-import { documents, surveyPhotos } from '../db/schema';
+import { documents, surveyFiles } from '../db/schema';
 import { Refusal } from '../fault';
 import { param } from './param';
 import { answerPhoto, sentPhoto } from './photo';
@@ -11,7 +11,7 @@ import { checked, sent } from './sent';
 const fromSchema = yup.object({ from: yup.string().required() });
 
 /** Pictures of a vehicle on which its survey is marked: kept beside the plan, and never changed. */
-export function surveyPhotoRoutes({ db, write }: Store): Router {
+export function surveyFileRoutes({ db, write }: Store): Router {
   const router = new Router({ prefix: '/api/documents/:id/photos' });
   const known = async (id: string): Promise<void> => {
     const found = await db.select({ id: documents.id }).from(documents).where(eq(documents.id, id));
@@ -25,7 +25,7 @@ export function surveyPhotoRoutes({ db, write }: Store): Router {
     const photo = await sentPhoto(ctx, param(ctx.params, 'photo'));
     await write(() =>
       db
-        .insert(surveyPhotos)
+        .insert(surveyFiles)
         .values({ ...photo, documentId: id })
         .onConflictDoNothing(),
     );
@@ -36,11 +36,11 @@ export function surveyPhotoRoutes({ db, write }: Store): Router {
   router.get('/:photo', async ctx => {
     const [photo] = await db
       .select()
-      .from(surveyPhotos)
+      .from(surveyFiles)
       .where(
         and(
-          eq(surveyPhotos.documentId, param(ctx.params, 'id')),
-          eq(surveyPhotos.id, param(ctx.params, 'photo')),
+          eq(surveyFiles.documentId, param(ctx.params, 'id')),
+          eq(surveyFiles.id, param(ctx.params, 'photo')),
         ),
       );
     answerPhoto(ctx, photo);
@@ -52,11 +52,11 @@ export function surveyPhotoRoutes({ db, write }: Store): Router {
     await known(id);
     const { from } = checked(fromSchema, sent(ctx), 'the plan to take pictures from');
     await known(from);
-    const its = await db.select().from(surveyPhotos).where(eq(surveyPhotos.documentId, from));
+    const its = await db.select().from(surveyFiles).where(eq(surveyFiles.documentId, from));
     for (const photo of its)
       await write(() =>
         db
-          .insert(surveyPhotos)
+          .insert(surveyFiles)
           .values({ ...photo, documentId: id })
           .onConflictDoNothing(),
       );

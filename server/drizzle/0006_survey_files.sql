@@ -1,4 +1,4 @@
-CREATE TABLE `survey_photos` (
+CREATE TABLE `survey_files` (
 	`id` text NOT NULL,
 	`document_id` text NOT NULL,
 	`type` text NOT NULL,
