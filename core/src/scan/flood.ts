@@ -69,7 +69,16 @@ export function regionAt(h: Heights, [x, y]: Vec2, jump = JUMP): Result<Region> 
     }
   }
   if (count < SPECK) return err('the part there is no more than a speck: press its middle');
-  const [shape] = contours().size([w, hh]).thresholds([0.5])(Array.from(inside));
+  // a ragged edge is evened out: each place is the mean of the five by five round it
+  const even = new Float64Array(w * hh);
+  for (let j = 0; j < hh; j++)
+    for (let i = 0; i < w; i++) {
+      let sum = 0;
+      for (let b = Math.max(0, j - 2); b <= Math.min(hh - 1, j + 2); b++)
+        for (let a = Math.max(0, i - 2); a <= Math.min(w - 1, i + 2); a++) sum += inside[b * w + a] as number;
+      even[j * w + i] = i === 0 || j === 0 || i === w - 1 || j === hh - 1 ? 0 : sum / 25;
+    }
+  const [shape] = contours().size([w, hh]).thresholds([0.5])(Array.from(even));
   const rings = (shape?.coordinates ?? []).map(([outer]) => (outer ?? []).slice(0, -1) as [number, number][]);
   // a place is the middle of its cell, and the cells stand one in from the row of nothing
   const outlines = rings.map(r =>
