@@ -1,6 +1,11 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { demoPath } from '@plate-fold/demo';
+import { contains, type Vec3 } from '@plate-fold/core/geometry';
+import type { PlanDocument } from '@plate-fold/core/plan';
+import { presentRig } from '@plate-fold/core/rig';
+import { seenFrom, VIEWS } from '@plate-fold/core/scan';
+import { phoneAxes, scannedUnderside, stlOf } from '@plate-fold/core/testing';
+import { demo, demoPath } from '@plate-fold/demo';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
 import { DESK, downloadsOf, openPage, PHONE, press, saved, says, storedPlan } from './browser';
@@ -197,8 +202,117 @@ describe('photos of the underside', () => {
     await page.keyboard.press('Delete');
     await says(page, /5 marks, off/);
     await press(page, 'Back to the map');
-    await page.locator('section[aria-label="Photos"] [role="radio"] ::-p-text(under the belly)').click();
+    await page
+      .locator('section[aria-label="Under the map"] [role="radio"] ::-p-text(under the belly)')
+      .click();
     await page.waitForSelector('[data-ground]');
+    expect(page.faults).toEqual([]);
+    await page.browserContext().close();
+  });
+});
+
+describe('a scan of the underside', () => {
+  it('is laid on by points, gives a part its outline and a hole its place, and plates are held against it', {
+    timeout: 240_000,
+  }, async ({ browser, server }) => {
+    const { rig } = demo('heron');
+    const own = phoneAxes(0.4);
+    const mesh = scannedUnderside(rig, own);
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    const folder = await downloadsOf(page);
+    const [file, torn] = [join(folder, 'heron belly.stl'), join(folder, 'torn.ply')];
+    await writeFile(file, stlOf(mesh));
+    await writeFile(torn, 'ply\nformat ascii 1.0\nelement vertex 1\nend_header\n');
+    await page.goto(server.at('/plan/heron-autumn/rig'));
+    await press(page, 'Survey', 'tab');
+    const input = (await page.waitForSelector(
+      'input[aria-label="Scan of the underside"]',
+    )) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(torn);
+    await says(page, /torn\.ply (has no triangles|is torn).*Nothing was changed/);
+    await input.uploadFile(file);
+    await says(page, /heron belly: [\d,]+ triangles/);
+    await says(page, 'Which of these looks at the underside?');
+    // y is up on a phone: the first side looks up along it
+    await page.locator('button[aria-label^="Side 1"]').click();
+    await says(page, 'Mark on the scan');
+    const view = VIEWS[0]!;
+    const seen = seenFrom(mesh, view, 1800)!;
+    const label = 'svg[aria-label="Scan heron belly"]';
+    const holes = rig.mounts.filter(m => (m.normal?.[2] ?? -1) < -0.9);
+    // far apart from one another
+    const far = [holes[0]!, holes.at(-1)!, holes[Math.floor(holes.length / 2)]!, holes[3]!];
+    for (const [i, m] of far.entries()) {
+      const p = own(m.at);
+      const dot = (a: Vec3): number => a[0] * p[0] + a[1] * p[1] + a[2] * p[2];
+      const px = [
+        (dot(view.right) - seen.from[0]) / seen.step + 0.5,
+        (dot(view.down) - seen.from[1]) / seen.step + 0.5,
+      ] as const;
+      await choose(page, 'Mark on the scan', m.id);
+      if (i === 0) {
+        await page.waitForSelector(label);
+        await press(page, 'Nearer');
+        await press(page, 'Whole picture');
+      }
+      const box = (await page.$eval(`${label} image`, e => {
+        const r = e.getBoundingClientRect();
+        return { x: r.left, y: r.top, w: r.width };
+      })) as { x: number; y: number; w: number };
+      const k = box.w / seen.width;
+      await page.mouse.move(box.x + px[0] * k + 9, box.y + px[1] * k - 7);
+      await page.mouse.down();
+      await page.mouse.move(box.x + px[0] * k, box.y + px[1] * k, { steps: 3 });
+      await page.mouse.up();
+      await page.waitForSelector(`[aria-label="Mark of ${m.id}"]`);
+      if (i === 1) await says(page, 'Lay it on the vehicle');
+    }
+    // a finger's width of a pixel is some 10 mm of a vehicle that is shown whole
+    await says(page, /The points are off by \d+(\.\d)? mm/);
+    await press(page, 'Lay it on the vehicle');
+    await says(page, 'heron belly, laid on 4 points');
+    await page
+      .locator('section[aria-label="Under the map"] [role="radio"] ::-p-text(scan heron belly)')
+      .click();
+    await page.waitForSelector('[data-ground]');
+    // a hole's place and a part's outline from the middle of the map
+    const taken = async (what: string): Promise<void> => {
+      await page.select('section[aria-label="Scan"] select', what);
+      const map = await page.waitForSelector('svg[aria-label="Map of the survey"] rect.cursor-crosshair');
+      const at = (await map!.boundingBox())!;
+      await page.mouse.click(at.x + at.width / 2, at.y + at.height / 2);
+      await page.waitForFunction(
+        () => (document.querySelector('section[aria-label="Scan"] select') as HTMLSelectElement).value === '',
+      );
+    };
+    const [hole] = rig.mounts;
+    const part = rig.components.find(c => c.kind === 'transmission')!;
+    await taken(`hole ${hole?.id}`);
+    await taken(`part ${part.id}`);
+    await saved(page);
+    const plan = (await (await fetch(server.at('/api/documents/heron-autumn'))).json()) as {
+      document: PlanDocument;
+    };
+    // what the scan has there is the lowest thing of the vehicle there
+    const [x, y, z] = plan.document.rig.mounts.find(m => m.id === hole?.id)!.at;
+    const over = [...presentRig(rig).members, ...presentRig(rig).components].filter(m =>
+      contains(m.footprint, [x, y]),
+    );
+    expect(Math.abs(z - Math.min(...over.map(m => m.zBottom)))).toBeLessThan(8);
+    const found = plan.document.rig.components.find(c => c.id === part.id)!;
+    expect(contains(found.footprint, [x, y])).toBe(true);
+    expect(Math.abs(found.zBottom - z)).toBeLessThan(8);
+    expect(plan.document.rig.scan).toMatchObject({ mmPerUnit: 1000 });
+    expect(plan.document.rig.scan?.pairs).toHaveLength(4);
+    const kept = await fetch(server.at(`/api/documents/heron-autumn/scans/${plan.document.rig.scan?.id}`));
+    expect(kept.status).toBe(200);
+    if (process.env.SHOT) await page.screenshot({ path: '/tmp/t/scan.png' });
+    // and a plate against it
+    await page.goto(server.at('/plan/heron-autumn/cover'));
+    await press(page, 'Plate A, engine and front differential');
+    if (process.env.SHOT)
+      await new Promise(d => setTimeout(d, 1500)).then(() => page.screenshot({ path: '/tmp/t/scan2.png' }));
+    await says(page, /To the scan\s*−?\d+(\.\d)?\s*mm/);
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });

@@ -74,6 +74,8 @@ const ENDINGS: Readonly<Record<string, string>> = {
   'image/jpeg': 'jpg',
   'image/png': 'png',
   'image/webp': 'webp',
+  // the heights of a scan
+  'application/octet-stream': 'bin',
 };
 
 const TABLE = Uint32Array.from({ length: 256 }, (_, n) => {

@@ -1,7 +1,7 @@
 import type { FoldedPanel } from '../fold';
 import { contains, distanceToOutline, heightAt, underGround, type Vec2 } from '../geometry';
 import type { Member } from '../rig';
-import type { Heights } from './heights';
+import { type Heights, heightOver } from './heights';
 
 /** Where a plate lies on a member it is meant to touch: only what reaches into it by more than this counts there, mm. */
 const INTO = 3;
@@ -9,6 +9,10 @@ const INTO = 3;
 const BESIDE = 10;
 /** Flats steeper than this have nothing over them that is seen from below, by the upright part of their normal. */
 const FLAT = 0.3;
+
+type Seats = readonly Pick<Member, 'footprint'>[];
+const seatedAt = (members: Seats, at: Vec2): boolean =>
+  members.some(m => contains(m.footprint, at) || distanceToOutline(m.footprint, at) < BESIDE);
 
 export interface ScanGap {
   /** from the plate's upper side up to what the scan shows, mm; below nought where they run into each other */
@@ -23,7 +27,7 @@ export interface ScanGap {
 export function scanGap(
   h: Heights,
   plate: Pick<FoldedPanel, 'facets' | 'sheet'>,
-  members: readonly Pick<Member, 'footprint'>[],
+  members: Seats,
 ): ScanGap | undefined {
   let best: ScanGap | undefined;
   for (const f of plate.facets) {
@@ -54,6 +58,28 @@ export function scanGap(
         if (seated && gapMm > -INTO) continue;
         best = { gapMm, at };
       }
+  }
+  return best;
+}
+
+/**
+ * The same for a plate as a strike has moved it, over the nodes of its mesh: `coordinates` in the middle of the sheet at rest and `moves`, both x y z a node, mm.
+ */
+export function scanGapStruck(
+  h: Heights,
+  picture: { readonly coordinates: Float32Array; readonly moves: Float32Array },
+  thickness: number,
+  members: Seats,
+): ScanGap | undefined {
+  const { coordinates: c, moves: m } = picture;
+  let best: ScanGap | undefined;
+  for (let n = 0; n < c.length; n += 3) {
+    const at: Vec2 = [(c[n] as number) + (m[n] as number), (c[n + 1] as number) + (m[n + 1] as number)];
+    const z = heightOver(h, at);
+    if (z === undefined) continue;
+    const gapMm = z - (c[n + 2] as number) - (m[n + 2] as number) - thickness / 2;
+    if ((best && gapMm >= best.gapMm) || (gapMm > -INTO && seatedAt(members, at))) continue;
+    best = { gapMm, at };
   }
   return best;
 }

@@ -136,6 +136,20 @@ describe('pictures of a survey', () => {
     expect((await call(`/documents/${ID}/photos`, 'POST', { from: 'nowhere' })).status).toBe(404);
     expect((await call(`/documents/${ID}/photos`, 'POST', {})).status).toBe(422);
   });
+  it('have the heights of a scan beside them, refused where they are torn or too large', async () => {
+    const send = (body: Buffer) =>
+      fetch(`${server.address}/api/documents/${ID}/scans/s1`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/octet-stream' },
+        body: new Uint8Array(body),
+      });
+    expect((await send(Buffer.from('no heights'))).status).toBe(422);
+    expect((await send(Buffer.concat([Buffer.from([0x78]), Buffer.alloc(12_000_000)]))).status).toBe(413);
+    expect((await fetch(`${server.address}/api/documents/${ID}/scans/s1`)).status).toBe(404);
+    expect((await send(Buffer.from([0x78, 0x9c, 1, 2]))).status).toBe(201);
+    const back = await fetch(`${server.address}/api/documents/${ID}/scans/s1`);
+    expect([...new Uint8Array(await back.arrayBuffer())]).toEqual([0x78, 0x9c, 1, 2]);
+  });
   it('of the example come with it', async () => {
     for (const id of ['survey-front', 'survey-rear'])
       expect((await fetch(`${server.address}/api/documents/bramble-winter/photos/${id}`)).status).toBe(200);

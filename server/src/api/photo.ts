@@ -47,6 +47,19 @@ export async function sentPhoto(
   return { id, type, bytes, receivedAt: Date.now() };
 }
 
+/** Heights of a scan: a grid of 6 million of them, packed, is well under this, bytes. */
+const MOST_HEIGHTS = 12_000_000;
+
+/** The heights of a scan as they were sent: packed by zlib, by their first byte. */
+export async function sentHeights(ctx: Context, id: string): ReturnType<typeof sentPhoto> {
+  if (id.length > 64) throw new Refusal(422, 'The id of the scan is too long.');
+  const bytes = await upTo(ctx.req, MOST_HEIGHTS, 'The scan');
+  if (bytes[0] !== 0x78)
+    throw new Refusal(422, 'The scan is torn: its heights are not packed as they should be.');
+  return { id, type: HEIGHTS_TYPE, bytes, receivedAt: Date.now() };
+}
+export const HEIGHTS_TYPE = 'application/octet-stream';
+
 /** Answers with a photo that never changes. */
 export function answerPhoto(
   ctx: Context,

@@ -152,7 +152,7 @@ export const logEntries = sqliteTable(
   t => [primaryKey({ columns: [t.documentId, t.id] }), index('log_by_document').on(t.documentId, t.at)],
 );
 
-/** Pictures of a plan's vehicle on which points of its survey are marked. */
+/** Pictures of a plan's vehicle on which points of its survey are marked, and the heights of its scan. */
 export const surveyFiles = sqliteTable(
   'survey_files',
   {

@@ -57,7 +57,7 @@ export function usePlanList() {
       const copy = copyOf(plan.document, copyId(row.id), `${row.name}, copy`);
       const made = await tried(add(copy));
       // what the survey is marked on goes with it
-      if (made && (copy.rig.survey?.photos ?? []).length > 0)
+      if (made && (copy.rig.scan || (copy.rig.survey?.photos ?? []).length > 0))
         await tried(takePhotosAlong({ document: copy.plan.id, from: row.id }));
     },
     exportFile: async row => {

@@ -259,6 +259,14 @@ export const api = createApi({
         headers: { 'content-type': photo.type },
       }),
     }),
+    sendScan: build.mutation<{ received: string }, { document: string; id: string; heights: Blob }>({
+      query: ({ document, id, heights }) => ({
+        url: `${planAt(document)}/scans/${encodeURIComponent(id)}`,
+        method: 'PUT',
+        body: heights,
+        headers: { 'content-type': 'application/octet-stream' },
+      }),
+    }),
     takePhotosAlong: build.mutation<{ received: readonly string[] }, { document: string; from: string }>({
       query: ({ document, from }) => ({
         url: `${planAt(document)}/photos`,
@@ -327,6 +335,7 @@ export const {
   useSetRunAsideMutation,
   useSendLogPhotoMutation,
   useSendSurveyPhotoMutation,
+  useSendScanMutation,
   useTakePhotosAlongMutation,
   useShelfQuery,
   usePutOnShelfMutation,

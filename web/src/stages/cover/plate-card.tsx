@@ -6,6 +6,7 @@ import { fixed, lengthFigure, massFigure } from '@plate-fold/core/units';
 import { Tabs } from 'radix-ui';
 import { DentsFrom, useKnownStrike } from '../../shared/dents-from';
 import { FindingCard } from '../../shared/finding-card';
+import { ScanRow } from '../../shared/scan-row';
 import { selectFindings, selectWeights, useFacts } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
 import { Row } from '../../ui/figure';
@@ -110,6 +111,7 @@ export function PlateCard({ folded, onBar }: { folded: FoldedPanel; onBar: (id: 
                   : 'nothing above'
               }
             />
+            <ScanRow folded={folded} />
             <Row
               name="Ground"
               how="lowest-point"

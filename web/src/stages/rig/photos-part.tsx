@@ -8,15 +8,13 @@ import {
   removePhoto,
   unmarkPhoto,
 } from '@plate-fold/core/survey';
-import { fixed, type UnitSystem } from '@plate-fold/core/units';
+import { fixed } from '@plate-fold/core/units';
 import { Camera, Trash2, X } from 'lucide-react';
 import { nanoid } from 'nanoid';
 import { useRef, useState } from 'react';
 import { useSendSurveyPhotoMutation } from '../../state/api';
 import { useRun } from '../../state/commands/run';
 import { Button } from '../../ui/button';
-import { Chips } from '../../ui/chips';
-import { MeasureInput } from '../../ui/measure-input';
 import { smallPhoto } from '../../ui/small-photo';
 import { PointSelect } from './reading-form';
 import { photoAt } from './use-ground-photo';
@@ -26,12 +24,6 @@ const SIDE = 2600;
 /** So many marks at known points set a picture up. */
 const ENOUGH = 4;
 const TYPES = 'image/jpeg,image/png,image/webp';
-
-/** What lies under the map: a photo, and at which height. */
-export interface Under {
-  readonly photo: string;
-  readonly z: number;
-}
 
 /** Focal length that a file tells, as if on 35 mm film; undefined where it tells none. */
 async function filmOf(file: Blob): Promise<number | undefined> {
@@ -55,15 +47,12 @@ export function PhotosPart(props: {
   readonly adjustment: Adjustment;
   readonly names: ReadonlyMap<string, string>;
   readonly points: readonly (readonly [string, string])[];
-  readonly units: UnitSystem;
   readonly open: string | undefined;
   readonly onOpen: (photo: string | undefined) => void;
   readonly point: string | undefined;
   readonly onPoint: (id: string | undefined) => void;
-  readonly under: Under | undefined;
-  readonly onUnder: (u: Under | undefined) => void;
 }) {
-  const { plan, photos, adjustment, names, points, units, open, point, under } = props;
+  const { plan, photos, adjustment, names, points, open, point } = props;
   const run = useRun();
   const [send, sending] = useSendSurveyPhotoMutation();
   const [fault, setFault] = useState<string>();
@@ -99,9 +88,6 @@ export function PhotosPart(props: {
   const marked = new Set(opened?.marks.map(m => m.point));
   const next = points.filter(([id]) => !marked.has(id));
   const loose = opened ? adjustment.loose.filter(l => l.photo === opened.id && l.point === undefined) : [];
-  const setUp = photos.filter(p => adjustment.photos.some(a => a.id === p.id));
-  const heights = adjustment.points.map(p => p.at[2]).sort((a, b) => a - b);
-  const usual = heights[heights.length >> 1] ?? 0;
   return (
     <section className="border-b border-scribe p-3" aria-label="Photos">
       <h2 className="mb-1 font-semibold">Photos</h2>
@@ -216,26 +202,6 @@ export function PhotosPart(props: {
         <p role="alert" className="mt-1 text-oxide">
           {fault}
         </p>
-      )}
-      {setUp.length > 0 && (
-        <div className="mt-3">
-          <p className="text-note text-ink2">Under the map</p>
-          <Chips
-            label="Under the map"
-            value={under?.photo ?? ''}
-            choices={[['', 'nothing'], ...setUp.map(p => [p.id, p.name] as const)]}
-            onChoose={id => props.onUnder(id === '' ? undefined : { photo: id, z: under?.z ?? usual })}
-          />
-          {under && (
-            <MeasureInput
-              label="As if all of it were at this height"
-              value={under.z}
-              units={units}
-              onEnter={z => props.onUnder({ ...under, z })}
-              className="mt-1 w-44"
-            />
-          )}
-        </div>
       )}
     </section>
   );

@@ -3,6 +3,7 @@ import type { Vec2 } from '@plate-fold/core/geometry';
 import { presentRig } from '@plate-fold/core/rig';
 import { type Adjustment, pointName } from '@plate-fold/core/survey';
 import { fixed } from '@plate-fold/core/units';
+import type { ReactNode } from 'react';
 import { pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
 import { SideNotes, Tires } from '../../picture/vehicle';
@@ -60,6 +61,8 @@ export function SurveyMap(props: {
   readonly onPoint: (id: string) => void;
   /** a picture laid on the ground plane, under all that is drawn */
   readonly ground?: GroundPhoto;
+  /** over all that is drawn */
+  readonly children?: ReactNode;
 }) {
   const { facts, adjustment, scale, height } = props;
   const { rig, components, members } = presentRig(facts.document.rig);
@@ -191,6 +194,7 @@ export function SurveyMap(props: {
           are held.
         </text>
       )}
+      {props.children}
     </svg>
   );
 }

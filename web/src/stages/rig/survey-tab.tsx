@@ -1,5 +1,7 @@
 import type { Facts } from '@plate-fold/core/derive';
+import type { Vec2, Vec3 } from '@plate-fold/core/geometry';
 import { wholeSurvey } from '@plate-fold/core/rig';
+import { heightOver, holeFromScan, partFromScan, placeSeen, regionAt, VIEWS } from '@plate-fold/core/scan';
 import {
   type AdjustedReading,
   addPoint,
@@ -24,18 +26,23 @@ import {
 import { tapeLength } from '@plate-fold/core/units';
 import { Plus, Printer, Trash2 } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
+import { PickLayer } from '../../picture/pick-layer';
 import { useSize } from '../../picture/use-size';
 import { Pannable, ZoomButtons } from '../../shared/bench';
+import { useScanHeights } from '../../shared/use-scan';
 import { useRun } from '../../state/commands/run';
 import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { PhotoMarker } from './photo-marker';
-import { PhotosPart, type Under } from './photos-part';
+import { PhotosPart } from './photos-part';
+import { PictureMarker } from './picture-marker';
 import { PointSelect, type Reading, ReadingForm } from './reading-form';
+import { type Laying, ScanPart, type Taking } from './scan-part';
 import { SurveyMap } from './survey-map';
 import { SurveyPrint } from './survey-print';
-import { photoAt, useGroundPhoto } from './use-ground-photo';
+import { type Under, UnderPart } from './under-part';
+import { photoAt, useGroundPhoto, useGroundScan } from './use-ground-photo';
 import { useSurveySheet } from './use-survey-sheet';
 
 function Part({ title, children }: { title: string; children: ReactNode }) {
@@ -66,6 +73,9 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
   const [photo, setPhoto] = useState<string>();
   const [marking, setMarking] = useState<string>();
   const [under, setUnder] = useState<Under>();
+  const [laying, setLaying] = useState<Laying>();
+  const [taking, setTaking] = useState<Taking>();
+  const [takeFault, setTakeFault] = useState<string>();
   const { rig } = facts.document;
   const survey = wholeSurvey(rig.survey);
   const adjustment = adjustmentOf(facts.document);
@@ -121,13 +131,65 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
   const empty = survey.points.length === 0;
   const plan = facts.document.plan.id;
   const opened = survey.photos.find(p => p.id === photo);
-  const ground = useGroundPhoto(plan, adjustment, under);
+  const scanned = useScanHeights(plan, rig.scan);
+  const groundPhoto = useGroundPhoto(plan, adjustment, under === 'scan' ? undefined : under);
+  const groundScan = useGroundScan(under === 'scan' ? scanned.heights : undefined);
+  const ground = under === 'scan' ? groundScan : groundPhoto;
+  const placeOf = (id: string): Vec3 | undefined =>
+    adjustment.points.find(p => p.id === id)?.at ?? rig.mounts.find(m => m.id === id)?.at;
+  /** what a press on the map takes from the scan */
+  const pressed = (at: Vec2): void => {
+    const { heights } = scanned;
+    if (!taking || !heights) return;
+    const z = heightOver(heights, at);
+    const region = 'hole' in taking ? undefined : regionAt(heights, at);
+    if (z === undefined || (region && !region.ok)) {
+      setTakeFault(region && !region.ok ? region.fault : 'the scan shows nothing at that place');
+      return;
+    }
+    setTakeFault(undefined);
+    if ('hole' in taking) run(holeFromScan, { mount: taking.hole, at: [at[0], at[1], z] });
+    else if (region?.ok) run(partFromScan, { ...taking, region: region.value });
+    setTaking(undefined);
+  };
+  const markScan = (id: string, px: Vec2, nudged: boolean): void => {
+    const view = VIEWS.find(v => v.id === laying?.view);
+    const at = laying?.look && view && placeSeen(laying.look.heights, view, px);
+    if (!laying || !at) return;
+    const mark = { point: id, px, at };
+    const marks = laying.marks.some(m => m.point === id)
+      ? laying.marks.map(m => (m.point === id ? mark : m))
+      : [...laying.marks, mark];
+    setLaying({ ...laying, marks });
+    if (!nudged) setMarking(undefined);
+  };
   const high = Math.max(280, height);
   /** the next point that has no mark yet on the picture that is open */
   const unmarked = (done: string): string | undefined => {
     const has = new Set([done, ...(opened?.marks.map(m => m.point) ?? [])]);
     return points.find(([id]) => survey.points.some(p => p.id === id) && !has.has(id))?.[0];
   };
+  const scanPart = (
+    <ScanPart
+      plan={plan}
+      rig={rig}
+      points={points}
+      placeOf={placeOf}
+      names={names}
+      units={units}
+      laying={laying}
+      onLaying={setLaying}
+      point={marking}
+      onPoint={setMarking}
+      taking={taking}
+      onTaking={t => {
+        setTaking(t);
+        setTakeFault(undefined);
+        if (t) setUnder('scan');
+      }}
+      fault={takeFault ?? scanned.fault}
+    />
+  );
   const photosPart = (
     <PhotosPart
       plan={plan}
@@ -135,20 +197,19 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
       adjustment={adjustment}
       names={names}
       points={points}
-      units={units}
       open={photo}
       onOpen={setPhoto}
       point={marking}
       onPoint={setMarking}
-      under={under}
-      onUnder={setUnder}
     />
   );
   return (
     <div className="flex min-h-0 min-w-0 flex-1 max-desk:flex-col">
       <SurveyPrint name={rig.name} adjustment={adjustment} next={next} names={names} units={units} />
       <div className="w-[400px] shrink-0 overflow-auto border-r border-scribe bg-sheet max-desk:w-full max-desk:border-r-0">
-        {opened ? (
+        {laying ? (
+          scanPart
+        ) : opened ? (
           photosPart
         ) : (
           <ReadingForm reading={reading} onReading={setReading} points={points} units={units} />
@@ -192,6 +253,15 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
           </Part>
         )}
         {!opened && photosPart}
+        {!laying && scanPart}
+        <UnderPart
+          photos={survey.photos}
+          scan={rig.scan?.name}
+          adjustment={adjustment}
+          units={units}
+          under={under}
+          onUnder={setUnder}
+        />
         {next.length > 0 && (
           <Part title="Measure next">
             <ol className="grid gap-1">
@@ -319,8 +389,23 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
           </Button>
         </div>
       </div>
-      <div ref={box} className={`min-w-0 flex-1 ${opened ? 'max-desk:order-first' : ''}`}>
-        {opened ? (
+      <div ref={box} className={`min-w-0 flex-1 ${opened || laying?.look ? 'max-desk:order-first' : ''}`}>
+        {laying?.look ? (
+          <PictureMarker
+            key={laying.view}
+            label={`Scan ${laying.name}`}
+            size={[laying.look.heights.width, laying.look.heights.height]}
+            url={laying.look.url}
+            marks={laying.marks}
+            width={Math.max(size.width, 1)}
+            height={high}
+            names={names}
+            point={marking}
+            onPoint={setMarking}
+            onMark={markScan}
+            onUnmark={id => setLaying({ ...laying, marks: laying.marks.filter(m => m.point !== id) })}
+          />
+        ) : opened ? (
           <PhotoMarker
             key={opened.id}
             photo={opened}
@@ -343,7 +428,9 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
               point={point}
               onPoint={setPoint}
               ground={ground}
-            />
+            >
+              {taking && <PickLayer scale={sheet.scale} height={high} holes={[]} onPick={pressed} />}
+            </SurveyMap>
             <ZoomButtons sheet={sheet} />
           </Pannable>
         )}

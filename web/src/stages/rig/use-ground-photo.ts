@@ -1,5 +1,7 @@
+import { type Heights, relief } from '@plate-fold/core/scan';
 import { type Adjustment, type Ground, groundRound, type Picture } from '@plate-fold/core/survey';
 import { useEffect, useState } from 'react';
+import { pictureUrl } from '../../ui/picture-url';
 import { rectifyInWorker } from '../../work/rectify-client';
 
 /** How far round the survey's points a picture is laid out, mm. */
@@ -61,12 +63,10 @@ export function useGroundPhoto(
         const job = rectifyInWorker(picture, { ...camera, focalPx: camera.focalPx * k }, ground, z);
         stop = job.cancel;
         const flat = await job.result;
-        const canvas = document.createElement('canvas');
-        [canvas.width, canvas.height] = [flat.width, flat.height];
-        canvas.getContext('2d')?.putImageData(new ImageData(flat.rgba, flat.width, flat.height), 0, 0);
-        const blob = await new Promise<Blob | null>(done => canvas.toBlob(done));
-        if (gone || !blob) return;
-        url = URL.createObjectURL(blob);
+        const shown = await pictureUrl(flat);
+        if (!shown) return;
+        if (gone) return URL.revokeObjectURL(shown);
+        url = shown;
         setMade({ url, ground });
       } catch (e) {
         if (!gone) setMade({ fault: (e as Error).message });
@@ -79,5 +79,32 @@ export function useGroundPhoto(
       if (url) URL.revokeObjectURL(url);
     };
   }, [plan, a, photo, z]);
+  return made;
+}
+
+/** A scan's heights as a shaded picture on the ground plane; empty while it is made, and where there are none. */
+export function useGroundScan(heights: Heights | undefined): GroundPhoto {
+  const [made, setMade] = useState<GroundPhoto>({});
+  useEffect(() => {
+    setMade({});
+    if (!heights) return;
+    let gone = false;
+    let url: string | undefined;
+    pictureUrl(relief(heights)).then(shown => {
+      if (!shown) return;
+      if (gone) return URL.revokeObjectURL(shown);
+      url = shown;
+      const { from, step, width, height } = heights;
+      // a height's place is the middle of its pixel
+      setMade({
+        url,
+        ground: { from: [from[0] - step / 2, from[1] - step / 2], mmPerPx: step, width, height },
+      });
+    });
+    return () => {
+      gone = true;
+      if (url) URL.revokeObjectURL(url);
+    };
+  }, [heights]);
   return made;
 }

@@ -4,6 +4,7 @@ import type { Vec2 } from '@plate-fold/core/geometry';
 import { DENT_ERROR, type JointState, type StrikeAnswer } from '@plate-fold/core/strike';
 import { type Figure, fixed, lengthFigure, loadFigure, sentence, stressFigure } from '@plate-fold/core/units';
 import { DentsFrom } from '../../shared/dents-from';
+import { ScanRow } from '../../shared/scan-row';
 import { useFacts } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
 import type { Blow, Struck } from '../../state/strikes/use-strikes';
@@ -124,6 +125,7 @@ export function StruckPlate({
             }
           />
         )}
+        <ScanRow folded={folded} struck={v.picture} />
         <Row
           name="Stress"
           how="stress"
