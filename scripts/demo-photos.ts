@@ -1,16 +1,17 @@
 import { writeFileSync } from 'node:fs';
 import { contains, dot3, scale3, unit3, type Vec2, type Vec3 } from '@plate-fold/core/geometry';
 import { writeDocument } from '@plate-fold/core/plan';
-import { presentRig, type SurveyPhoto } from '@plate-fold/core/rig';
+import { presentRig, type RigScan, type SurveyPhoto } from '@plate-fold/core/rig';
+import { boxOfMesh, gridOver, laid, lowestOf, type Placing, packedHeights } from '@plate-fold/core/scan';
 import { type Camera, rayOf, seen } from '@plate-fold/core/survey';
-import { lookingAt } from '@plate-fold/core/testing';
+import { lookingAt, phoneAxes, scannedUnderside } from '@plate-fold/core/testing';
 import { normalFrom, numbersFrom, roundTo } from '@plate-fold/core/units';
 import { demo, demoPath } from '@plate-fold/demo';
 import { encode } from 'fast-png';
 
 /*
  * Draws the two pictures of Bramble's underside on a lift that its survey is marked on, and marks them: every pixel's way is followed through
- * a lens that bends it to the first part, member or hole that it meets. `npm run demo-photos` draws them anew.
+ * a lens that bends it to the first part, member or hole that it meets; and its scan, as a phone would bring it home. `npm run demo-photos` makes them anew.
  */
 
 const SIZE: Vec2 = [1000, 750];
@@ -113,8 +114,44 @@ const photos = cameras.map(([id, name, camera]): SurveyPhoto => {
   });
   return { id, name, width: SIZE[0], height: SIZE[1], marks };
 });
+
+/** The scan: what a phone would bring home, laid on by five holes that it shows. */
+const own = phoneAxes(0.35);
+const pairs = ['h2lo', 'h2ro', 'h3li', 'h4lo', 'h4ro'].flatMap(point => {
+  const at = rig.mounts.find(m => m.id === point)?.at;
+  if (!at) return [];
+  // a finger on a scan is off by a millimeter or two
+  const from = own(at.map(v => v + 1.5 * normalFrom(next)) as unknown as Vec3);
+  return [{ point, from: from.map(v => roundTo(v, 4)) as unknown as Vec3, to: at }];
+});
+const mesh = scannedUnderside(document.rig, own, { noise: 0.4 });
+const on = laid(pairs, 1000);
+if (!on.ok) throw new Error(on.fault);
+const placing = on.value.turn.map((r, i) => [
+  1000 * r[0],
+  1000 * r[1],
+  1000 * r[2],
+  on.value.shift[i],
+]) as unknown as Placing;
+const box = boxOfMesh(mesh, placing);
+if (!box) throw new Error('an empty scan');
+const heights = lowestOf(mesh, placing, gridOver([box.low[0], box.low[1]], [box.high[0], box.high[1]], 4));
+writeFileSync(
+  demoPath('bramble').replace(/bramble\.platefold\.json$/, 'bramble.scan.bin'),
+  packedHeights(heights),
+);
+const scan: RigScan = {
+  id: 'scan',
+  name: 'belly in April',
+  from: [heights.from[0], heights.from[1]],
+  step: heights.step,
+  width: heights.width,
+  height: heights.height,
+  pairs: pairs.map((p, i) => ({ point: p.point, at: p.from, off: roundTo(on.value.off[i] ?? 0, 2) })),
+  mmPerUnit: 1000,
+};
 writeFileSync(
   demoPath('bramble'),
-  writeDocument({ ...document, rig: { ...document.rig, survey: { ...document.rig.survey, photos } } }),
+  writeDocument({ ...document, rig: { ...document.rig, scan, survey: { ...document.rig.survey, photos } } }),
 );
 console.log(photos.map(p => `${p.id}: ${p.marks.length} marks`).join('\n'));

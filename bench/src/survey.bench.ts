@@ -4,9 +4,20 @@
  */
 import { assemble } from '@plate-fold/core/derive';
 import { fitOf, remediesOf } from '@plate-fold/core/fitup';
+import {
+  boxOfMesh,
+  gridOver,
+  laid,
+  lowestOf,
+  type Placing,
+  packedHeights,
+  seenFrom,
+  VIEWS,
+} from '@plate-fold/core/scan';
 import { adjusted, netOf, nextReadings } from '@plate-fold/core/survey';
-import { surveyed } from '@plate-fold/core/testing';
+import { phoneAxes, scannedUnderside, stlOf, surveyed } from '@plate-fold/core/testing';
 import { demo } from '@plate-fold/demo';
+import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 
 function ms(what: () => void): number {
   const from = process.cpuUsage();
@@ -48,3 +59,37 @@ say(
   1000,
 );
 console.log(`Bramble as its holes are known: ${(100 * fit.all.chance).toFixed(0)} %`);
+
+const scanned = scannedUnderside(demo('bramble').rig, phoneAxes(0.3), { size: 6.8 });
+const stl = stlOf(scanned);
+const own = phoneAxes(0.3);
+const laidOn = laid(
+  demo('bramble')
+    .rig.mounts.slice(0, 5)
+    .map(m => ({ from: own(m.at), to: m.at })),
+);
+if (!laidOn.ok) throw new Error(laidOn.fault);
+const { turn, scale, shift } = laidOn.value;
+const placing = turn.map((r, i) => [
+  scale * r[0],
+  scale * r[1],
+  scale * r[2],
+  shift[i],
+]) as unknown as Placing;
+console.log(`a scan of ${scanned.index.length / 3} triangles`);
+const wholeScan = (): void => {
+  const g = new STLLoader().parse(stl.buffer);
+  const mesh = {
+    positions: g.getAttribute('position').array as Float32Array,
+    index: Uint32Array.from({ length: g.getAttribute('position').count }, (_, i) => i),
+  };
+  seenFrom(mesh, VIEWS[0] as (typeof VIEWS)[0], 1800);
+  const box = boxOfMesh(mesh, placing);
+  if (!box) throw new Error('an empty scan');
+  packedHeights(lowestOf(mesh, placing, gridOver([box.low[0], box.low[1]], [box.high[0], box.high[1]], 4)));
+};
+say(
+  'the scan read, drawn from below, laid on, gridded and packed',
+  middle([1, 2, 3].map(() => ms(wholeScan))),
+  3000,
+);

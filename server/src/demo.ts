@@ -7,6 +7,7 @@ import { installationOf, movesOf, type Tick, targetOf } from '@plate-fold/core/s
 import { eq, sql } from 'drizzle-orm';
 import type { BatchItem } from 'drizzle-orm/batch';
 import { columns } from './api/documents';
+import { HEIGHTS_TYPE } from './api/photo';
 import type { Store } from './db/open';
 import { documents, logEntries, meta, runs, surveyFiles, ticks } from './db/schema';
 
@@ -124,7 +125,7 @@ export async function loadDemo({ db, write, checkpoint }: Store): Promise<number
         select ${plan.id}, 1, 'saved', ${row.body}, ${now} where changes() = 1`),
     );
   }
-  for (const file of all.filter(f => f.endsWith('.png'))) {
+  for (const file of all.filter(f => /\.(png|bin)$/.test(f))) {
     const [word = '', id = ''] = file.split('.');
     const documentId = planOf.get(word);
     if (documentId === undefined) throw new Error(`demo/${file}: there is no plan "${word}"`);
@@ -132,7 +133,13 @@ export async function loadDemo({ db, write, checkpoint }: Store): Promise<number
     statements.push(
       db
         .insert(surveyFiles)
-        .values({ id, documentId, type: 'image/png', bytes, receivedAt: now })
+        .values({
+          id,
+          documentId,
+          type: file.endsWith('.png') ? 'image/png' : HEIGHTS_TYPE,
+          bytes,
+          receivedAt: now,
+        })
         .onConflictDoNothing(),
     );
   }

@@ -151,7 +151,7 @@ describe('pictures of a survey', () => {
     expect([...new Uint8Array(await back.arrayBuffer())]).toEqual([0x78, 0x9c, 1, 2]);
   });
   it('of the example come with it', async () => {
-    for (const id of ['survey-front', 'survey-rear'])
-      expect((await fetch(`${server.address}/api/documents/bramble-winter/photos/${id}`)).status).toBe(200);
+    for (const file of ['photos/survey-front', 'photos/survey-rear', 'scans/scan'])
+      expect((await fetch(`${server.address}/api/documents/bramble-winter/${file}`)).status).toBe(200);
   });
 });
