@@ -124,6 +124,12 @@ export const undo = (page: Page): Promise<void> => page.locator('button[aria-lab
 export const words = (page: Page): Promise<string> =>
   page.evaluate(() => document.body.innerText.replace(/\s+/g, ' '));
 
+/** Goes to another stage of the plan that is open, as a reader does: nothing is loaded anew. */
+export async function toStage(page: Page, stage: string): Promise<void> {
+  await page.locator(`nav[aria-label="Stages"] a[href$="/${stage}"]`).click();
+  await page.waitForFunction(s => location.pathname.endsWith(`/${s}`), { polling: LOOK_MS }, stage);
+}
+
 /** Waits until the page says something. */
 export async function says(page: Page, text: string | RegExp, timeout = PATIENCE_MS): Promise<void> {
   const { source, flags } =

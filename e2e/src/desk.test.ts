@@ -1,6 +1,6 @@
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { chosen, DESK, openPage, PHONE, press, saved, says, summary, words } from './browser';
+import { chosen, DESK, openPage, PHONE, press, saved, says, summary, toStage, words } from './browser';
 import { it } from './fixtures';
 
 interface Plan {
@@ -134,9 +134,11 @@ describe('the frame', () => {
     const wide = [DESK, { width: 768, height: 1024 }, { width: 2560, height: 1300 }];
     for (const views of [[PHONE], wide]) {
       const page = await openPage(browser, views[0] ?? DESK);
+      await page.goto(server.at('/plan/heron-autumn/rig'));
+      await page.waitForSelector('[aria-label="Summary"]');
       for (const stage of ['rig', 'cover', 'fold', 'strike', 'weigh', 'bolt', 'run']) {
-        await page.goto(server.at(`/plan/heron-autumn/${stage}`));
-        await page.waitForSelector('[aria-label="Summary"]');
+        await toStage(page, stage);
+        await page.waitForSelector('[data-stage-scroll]');
         for (const view of views) {
           if (views.length > 1) await page.setViewport(view);
           const over = await page.evaluate(

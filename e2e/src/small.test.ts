@@ -1,7 +1,7 @@
 // The planning stages on phones: the work has most of the screen, the frame folds away, and nothing is pushed out of the page.
 import type { Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { openPage, press, startRun } from './browser';
+import { openPage, press, startRun, toStage } from './browser';
 import { it } from './fixtures';
 
 const STAGES = ['rig', 'cover', 'fold', 'strike', 'weigh', 'bolt', 'run', 'log'] as const;
@@ -50,8 +50,9 @@ describe.each(SIZES)('on a screen of $width by $height', ({ stages, ...size }) =
     server,
   }) => {
     const page = await openPage(browser, { ...size, isMobile: true, hasTouch: true });
+    await page.goto(server.at(`/plan/bramble-winter/${stages[0]}`));
     for (const stage of stages) {
-      await page.goto(server.at(`/plan/bramble-winter/${stage}`));
+      await toStage(page, stage);
       await page.waitForSelector('[data-stage-scroll]');
       await page.waitForSelector('[aria-label="Summary"] button');
       const atRest = await workShare(page);
@@ -106,11 +107,15 @@ describe('text twice as large', () => {
   }) => {
     // a desk of 1280 by 800 at 200 %
     const page = await openPage(browser, { width: 640, height: 400 });
-    for (const path of [...STAGES.map(s => `/plan/bramble-winter/${s}`), '/run/demo-install']) {
-      await page.goto(server.at(path));
-      await page.waitForSelector('h1');
-      expect((await beyond(page)).slice(0, 2), path).toEqual([0, 0]);
+    await page.goto(server.at('/plan/bramble-winter/rig'));
+    for (const stage of STAGES) {
+      await toStage(page, stage);
+      await page.waitForSelector('[data-stage-scroll]');
+      expect((await beyond(page)).slice(0, 2), stage).toEqual([0, 0]);
     }
+    await page.goto(server.at('/run/demo-install'));
+    await page.waitForSelector('h1');
+    expect((await beyond(page)).slice(0, 2), 'run').toEqual([0, 0]);
     // and text alone twice as large on a phone, as its owner sets it
     const phone = await openPage(browser, { width: 390, height: 844, isMobile: true, hasTouch: true });
     const id = await startRun(server, 'bramble-winter');

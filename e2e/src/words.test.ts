@@ -3,7 +3,7 @@ import { foreignUnit, oddWords } from '@plate-fold/core/testing';
 import type { UnitSystem } from '@plate-fold/core/units';
 import type { Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { DESK, openPage, says } from './browser';
+import { DESK, openPage, says, toStage } from './browser';
 import { it } from './fixtures';
 
 const PLANS = ['bramble-winter', 'heron-autumn', 'pebble-tray', 'wren-sliders'] as const;
@@ -75,12 +75,12 @@ describe.each(['inch', 'metric'] as const)('every screen in %s', units => {
       const found: string[] = [];
       await page.goto(server.at(`/plan/${plan}/rig`));
       for (const [stage, said] of STAGES) {
-        await page.locator(`nav[aria-label="Stages"] a[href$="/${stage}"]`).click();
+        await toStage(page, stage);
         await says(page, said);
         found.push(...(await read(page, stage, units)));
       }
       // a plate chosen, then the list of plans
-      await page.locator('nav[aria-label="Stages"] a[href$="/cover"]').click();
+      await toStage(page, 'cover');
       await page.keyboard.press(']');
       found.push(...(await read(page, 'a plate', units)));
       await page.goto(server.at('/'));

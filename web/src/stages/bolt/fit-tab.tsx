@@ -5,6 +5,7 @@ import {
   fitRemedyWords,
   measuredWords,
 } from '@plate-fold/core/fitup';
+import { isBracket } from '@plate-fold/core/plan';
 import { fixed, formatLength, formatPercent } from '@plate-fold/core/units';
 import { useEffect, useState } from 'react';
 import { runCall } from '../../state/commands/run';
@@ -144,6 +145,13 @@ export function FitTab() {
                   {g.panels.map(mark).join(', ')} together, on the bolts they share
                 </span>
                 <span className="fig w-14 shrink-0 text-right">{formatPercent(g.chance)}</span>
+                <TemplateButton
+                  facts={facts}
+                  panels={g.panels.filter(id =>
+                    facts.panels.some(p => p.panel.id === id && !isBracket(p.panel)),
+                  )}
+                  name={g.panels.map(mark).join(', ')}
+                />
               </li>
             ))}
         </ul>

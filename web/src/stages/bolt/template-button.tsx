@@ -29,7 +29,11 @@ export function TemplateButton(props: {
         paper: units === 'inch' ? 'letter' : 'a4',
         fonts: { plain, bold },
       }).result;
-      saveFile(`${facts.document.plan.id}-${name}-template.pdf`, made, 'application/pdf');
+      saveFile(
+        `${facts.document.plan.id}-${name.replace(/\W+/g, '-')}-template.pdf`,
+        made,
+        'application/pdf',
+      );
     } catch (e) {
       dispatch(noticeGiven(`The template could not be made: ${(e as Error).message}.`));
     }
