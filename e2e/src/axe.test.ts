@@ -1,8 +1,8 @@
 // What a screen reader and a weak eye meet: every main view, at a desk by day and on a phone by night, one test a view.
 import type { Page } from 'puppeteer-core';
-import { describe, expect, onTestFinished } from 'vitest';
+import { afterAll, describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
-import { DESK, openPage, PHONE, press, says } from './browser';
+import { DESK, openPage, PHONE, press, says, toStage } from './browser';
 import { it } from './fixtures';
 
 /** What is looked at: where, what it says when it is there, and what is opened on it one after another. */
@@ -38,12 +38,14 @@ const VIEWS: Readonly<Record<string, View>> = {
     open: [{ press: 'Plate A, engine', role: 'button' }, ...tabs('Shape', 'Bolts')],
   },
   Fold: { path: '/plan/bramble-winter/fold', says: /\d mm|\d in/ },
+  'Weigh, builds': { path: '/plan/bramble-winter/weigh', says: 'Build' },
+  'Run at the desk': { path: '/plan/bramble-winter/run', says: 'Time, estimate' },
+  Log: { path: '/plan/bramble-winter/log', says: 'Add an entry' },
   Strike: {
     path: '/plan/pebble-tray/strike',
     says: 'Deflection',
     open: radios(['in space'], ['as a map'], ['as a table']),
   },
-  'Weigh, builds': { path: '/plan/bramble-winter/weigh', says: 'Build' },
   Weigh: {
     path: '/plan/pebble-tray/weigh',
     says: 'Build',
@@ -68,8 +70,6 @@ const VIEWS: Readonly<Record<string, View>> = {
       'Kit check',
     ),
   },
-  'Run at the desk': { path: '/plan/bramble-winter/run', says: 'Time, estimate' },
-  Log: { path: '/plan/bramble-winter/log', says: 'Add an entry' },
   'a run on the floor, ended': { path: '/run/demo-install', says: 'As built' },
 };
 
@@ -94,10 +94,16 @@ describe.each([
   ['at a desk by day', DESK, 'light'],
   ['on a phone by night', PHONE, 'dark'],
 ] as const)('axe finds nothing serious %s', (_, view, theme) => {
+  /** one page for all views; from stage to stage of a plan it goes as a reader does, with what was struck */
+  let page: Awaited<ReturnType<typeof openPage>> | undefined;
+  afterAll(() => page?.browserContext().close());
   it.for(Object.keys(VIEWS))('in %s', { timeout: 180_000 }, async (name, { browser, server }) => {
-    const page = await openPage(browser, view, { theme });
-    onTestFinished(() => page.browserContext().close());
-    await page.goto(server.at(VIEWS[name]!.path));
+    const { path } = VIEWS[name]!;
+    page ??= await openPage(browser, view, { theme });
+    const [, , plan, stage] = path.split('/');
+    const here = new URL(page.url() === 'about:blank' ? server.at('/none') : page.url()).pathname;
+    if (stage !== undefined && here.startsWith(`/plan/${plan}/`)) await toStage(page, stage);
+    else await page.goto(server.at(path));
     expect(await sweep(page, VIEWS[name]!)).toEqual([]);
     expect(page.faults).toEqual([]);
   });
