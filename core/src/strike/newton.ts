@@ -61,8 +61,8 @@ const CUT = 0.5;
 const SEARCH = 3;
 const ASTRAY = 1.3;
 const STALLS = 0.6;
-/** Steps shorter than this share of the thickness are given up. */
-const LEAST_STEP = 1 / 200;
+/** Steps shorter than this share of the thickness are given up: what such a step still bears is no longer the plate, it is how well its balance is found. */
+const LEAST_STEP = 1 / 24;
 
 /**
  * Bears a load in steps, each a move of the load's place that is brought to balance by Newton's method while the share of the
