@@ -28,7 +28,7 @@ describe('backup and restore', () => {
     await server.close();
     expect(made).toEqual({ code: 0, out: `${file}\n4 plans, 1 run\n`, err: '' });
     const back = await platefold('restore', file, '--data', to);
-    expect([back.code, back.out]).toEqual([0, expect.stringContaining('4 plans, 1 run, 0 photos restored')]);
+    expect([back.code, back.out]).toEqual([0, expect.stringContaining('4 plans, 1 run, 2 photos restored')]);
     expect(await kept(to)).toEqual(await kept(from));
     const again = await platefold('restore', file, '--data', to);
     expect([again.code, again.err]).toEqual([2, expect.stringContaining('--existing replace|both')]);

@@ -25,6 +25,7 @@ import { holeInOpening } from './rules/hole-in-opening';
 import { holeSpacing } from './rules/hole-spacing';
 import { hotPart } from './rules/hot-part';
 import { hungWrong } from './rules/hung-wrong';
+import { leastThin } from './rules/least-thickness';
 import { limits } from './rules/limits';
 import { movingPart } from './rules/moving-part';
 import { nutReach } from './rules/nut-reach';
@@ -56,6 +57,7 @@ export const RULES: readonly Rule[] = [
   waterTrap,
   serviceBlocked,
   tooHeavy,
+  leastThin,
   bend,
   brake,
   blank,
@@ -96,7 +98,7 @@ export const RULES: readonly Rule[] = [
 ];
 
 /** The rules that a sheet alone can break, whatever a strike finds. */
-export const SHEET_RULES: readonly Rule[] = [bend, brake, blank, hotPart];
+export const SHEET_RULES: readonly Rule[] = [bend, brake, blank, hotPart, leastThin];
 
 /** All findings of a build, gravest first, figures in the reader's units. */
 export function check(facts: Facts, system: UnitSystem = 'metric'): readonly Finding[] {

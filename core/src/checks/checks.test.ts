@@ -164,6 +164,44 @@ describe('every rule', () => {
       ).filter(f => f.severity === 'fix'),
     ).toEqual([]);
   });
+  it('least-thickness: what practice asks under a tank, where it takes hits, and where it only deters', () => {
+    const of = (panel: string, material: string, thickness: number, limits: object = {}) =>
+      changed(d => {
+        d.plan.builds[0].sheets[panel] = { material, thickness, finish: 'raw' };
+        Object.assign(d.plan.limits, limits);
+      });
+    for (const [panel, material, thickness, thin] of [
+      // 10 gauge steel and 3/16 in aluminum under the tank, as the trade has it
+      ['plate-d', 'steel-hr36', 3.0378, true],
+      ['plate-d', 'steel-hr36', 3.4163, false],
+      ['plate-d', 'al-5052-h32', 4.06, true],
+      ['plate-d', 'al-5052-h32', 4.7625, false],
+      ['plate-b', 'steel-hr36', 1.8974, true],
+      ['plate-b', 'steel-hr36', 2.657, false],
+      ['plate-e', 'steel-hr36', 1.519, false],
+      // sold as 16 gauge where sheet is sold by millimeters
+      ['plate-e', 'steel-hr36', 1.5, false],
+      ['plate-e', 'steel-hr36', 1.214, true],
+      // practice has no word on plastic
+      ['plate-d', 'uhmw-pe', 6.35, false],
+    ] as const)
+      expect(findings(of(panel, material, thickness), 'least-thickness').map(f => f.about[0])).toEqual(
+        thin ? [panel] : [],
+      );
+    const thin = of('plate-d', 'steel-hr36', 1.519);
+    expect(findings(thin, 'least-thickness')[0]?.text).toContain('under a fuel tank');
+    expect(mendedOf(thin, 'least-thickness')).toEqual([]);
+    expect(findings(of('plate-d', 'steel-hr36', 1.519, { least: { off: true } }), 'least-thickness')).toEqual(
+      [],
+    );
+    expect(
+      findings(of('plate-d', 'steel-hr36', 3.4163, { least: { tank: 5 } }), 'least-thickness'),
+    ).toHaveLength(1);
+    // no example is thinner than that
+    for (const d of ['bramble', 'heron', 'pebble', 'wren'] as const)
+      for (const b of demo(d).plan.builds)
+        expect(check(gatherFacts(demo(d), b.id)).filter(f => f.rule === 'least-thickness')).toEqual([]);
+  });
   it('bend: a tight radius is opened, plastic is not folded, along the grain wants more', () => {
     const tight = changed(d => (d.plan.panels[0].flanges[0].insideRadius = 2));
     expect(findings(tight, 'bend')[0]).toMatchObject({ severity: 'fix', about: ['plate-a', 'front-ramp'] });

@@ -14,5 +14,6 @@ export {
 export * from './glance';
 export * from './mended';
 export { environmentOf, MOST_APART, metalsApart } from './rules/dissimilar-metals';
+export { exposureOf, leastSteelOf } from './rules/least-thickness';
 export * from './struck';
 export * from './vetted';

@@ -123,6 +123,8 @@ describe('limits of a sheet', () => {
         quiet,
       ),
     ).toEqual(['cannot be made or used', 'collapses', 'gap', 'dent', 'ring', 'lift']);
+    // a sharp nose goes through at a force that the sheet does not shear under
+    expect(breaks(facts, struckRung({}, { forceN: 400_000 }), quiet)).toEqual(['sharp rock']);
     // the owner may want less room than the part's own
     const tight = struckRung({}, { gaps: [{ component: part.id, gapMm: part.keepOut - 1 }] });
     expect(breaks(facts, tight, { leastRingHz: 0, mostDentMm: 5, leastGapMm: 2 })).toEqual([]);

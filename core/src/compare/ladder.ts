@@ -2,7 +2,7 @@ import { asAtRest, HEARD_BELOW, SHEET_RULES, type Unsigned, type Words } from '.
 import { assemble, type Facts } from '../derive';
 import type { FoldedPanel } from '../fold';
 import { type Limits, withSheet } from '../plan';
-import { MATERIAL_IDS, type MaterialId, type Stock, stockThicknesses } from '../sheet';
+import { MATERIAL_IDS, type MaterialId, punchForce, type Stock, stockThicknesses } from '../sheet';
 import type { StrikeAnswer } from '../strike';
 import { panelCost } from '../weigh';
 
@@ -127,6 +127,8 @@ export function breaks(facts: Facts, r: StruckRung, limits: SheetLimits): readon
   const out: string[] = [];
   if (r.against.length > 0) out.push('cannot be made or used');
   if (r.struck.reached < 1) out.push('collapses');
+  // the same force on a sharp nose goes through
+  if (punchForce(r.folded.material, r.folded.sheet.thickness) < r.struck.forceN) out.push('sharp rock');
   const own = r.heaviestKg === undefined ? [r.folded.panel.id] : facts.plates.map(p => p.panel.id);
   const tight = r.struck.gaps.find(g => {
     const part = facts.rig.components.find(c => c.id === g.component);

@@ -248,6 +248,15 @@ export const EXPLAINED = {
     source: SHELL,
     estimated: `That 2 mm is what an owner sees is common practice. ${STRIKE_LEAVES_OUT}`,
   },
+  'sharp-rock': {
+    name: 'Sharp rock',
+    formula:
+      'The force that shears a round hole of 25 mm (1 in) out of the sheet: π × 25 mm × thickness × shear strength.',
+    from: 'thickness and shear strength of the sheet; a nose of 25 mm (1 in), assumed',
+    source: 'Punching pressure, as handbooks for the machine shop have it.',
+    estimated:
+      'An upper bound: a nose that is not flat tears the sheet sooner. The simulated rock is blunt, 80 mm (3 in) square.',
+  },
   vibration: {
     name: 'Lowest vibration',
     formula: 'The lowest natural frequency of the plate held by its bolts.',

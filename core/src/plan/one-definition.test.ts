@@ -267,6 +267,7 @@ const SAME: readonly (readonly [string, { needed: readonly string[]; optional: r
         maxDent: 1,
         minGap: 1,
         minRing: 1,
+        least: 1,
         maxSheets: 1,
         materials: 1,
       },

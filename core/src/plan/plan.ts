@@ -1,6 +1,6 @@
 import type { Polygon, Vec2, Vec3 } from '../geometry';
 import type { BarSection, Mount, Rig } from '../rig';
-import type { MaterialId } from '../sheet';
+import type { Exposure, MaterialId } from '../sheet';
 
 export const FINISHES = ['raw', 'powder', 'paint', 'zinc'] as const;
 export const OPENING_KINDS = ['drain', 'door', 'view', 'louvers', 'stones', 'relief'] as const;
@@ -241,6 +241,8 @@ export interface Limits {
   readonly minRing?: number;
   /** different sheets that may be bought */
   readonly maxSheets?: number;
+  /** least steel, mm, under a fuel tank, where a plate takes hits, where it only deters; by practice unless set, none where `off` */
+  readonly least?: { readonly off?: boolean } & Readonly<Partial<Record<Exposure, number>>>;
   /** what the plates may be of; anything unless set */
   readonly materials?: readonly MaterialId[];
 }

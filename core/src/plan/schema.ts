@@ -232,6 +232,15 @@ export const planSchema = yup
         minGap: num().min(0),
         minRing: num().min(0),
         maxSheets: num().integer().min(1),
+        least: yup
+          .object({
+            off: yup.boolean(),
+            tank: num().min(0).max(50),
+            hits: num().min(0).max(50),
+            deters: num().min(0).max(50),
+          })
+          .optional()
+          .default(undefined),
         materials: yup.array().of(oneOf(MATERIAL_IDS)).optional(),
       })
       .required(),

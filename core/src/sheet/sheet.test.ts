@@ -10,6 +10,7 @@ import {
   minimumRadius,
   parseThickness,
   plateStiffness,
+  punchForce,
   stockOf,
   stockThicknesses,
   tradeName,
@@ -85,6 +86,13 @@ describe('equal ladders', () => {
         expect(dentForce(to, equalDent(from, t, to)) / dentForce(from, t)).toBeCloseTo(1, 10);
       }),
     );
+  });
+  it('are punched by a sharp nose as a blank is: handbook rule of thumb, 25 tons an inch of thickness and of rim for mild steel', () => {
+    // Machinery's Handbook, from memory: tons = perimeter × thickness × 25 for soft steel of 50,000 psi in shear; the grade here has 211 MPa (30,600 psi) at least
+    const tons = (Math.PI * 1 * 0.25 * 25 * 30_600) / 50_000;
+    expect(punchForce(MATERIALS['steel-hr36'], 6.35, 25.4) / (tons * 2000 * 4.448222)).toBeCloseTo(1, 2);
+    for (const id of MATERIAL_IDS)
+      expect(punchForce(MATERIALS[id], 4) / punchForce(MATERIALS[id], 2)).toBeCloseTo(2, 12);
   });
   it('ask about 1.4 times the thickness of aluminum for steel stiffness', () => {
     expect(equalStiffness(MATERIALS['steel-hr36'], 1, MATERIALS['al-5052-h32'])).toBeCloseTo(1.407, 3);

@@ -216,7 +216,10 @@ export async function restore(store: Store, archive: Archive, existing?: Existin
       runs: plans.reduce((n, p) => n + p.runs.length, 0),
       photos: plans.reduce(
         (n, p) =>
-          n + p.logPhotos.length + p.surveyFiles.length + p.runs.reduce((m, r) => m + r.photos.length, 0),
+          n +
+          p.logPhotos.length +
+          p.surveyFiles.filter(f => f.type.startsWith('image/')).length +
+          p.runs.reduce((m, r) => m + r.photos.length, 0),
         0,
       ),
     };

@@ -1,6 +1,7 @@
 import { jointCapacity } from '@plate-fold/core/bolt';
 import { asAtRest, HEARD_BELOW, jointShare } from '@plate-fold/core/checks';
 import type { Vec2 } from '@plate-fold/core/geometry';
+import { punchForce, SHARP_NOSE } from '@plate-fold/core/sheet';
 import { DENT_ERROR, type JointState, type StrikeAnswer } from '@plate-fold/core/strike';
 import { type Figure, fixed, lengthFigure, loadFigure, sentence, stressFigure } from '@plate-fold/core/units';
 import { DentsFrom } from '../../shared/dents-from';
@@ -90,6 +91,7 @@ export function StruckPlate({
     const f = loadFigure(n, units);
     return `${f.value} ${f.unit}`;
   };
+  const punch = punchForce(folded.material, folded.sheet.thickness);
   const yields = stressFigure(v.yieldMPa, units);
   const worst = v.reactionsN
     .flatMap(r => {
@@ -145,6 +147,20 @@ export function StruckPlate({
           }
         />
         {v.dentMm !== undefined && <DentsFrom answer={v} units={units} />}
+        <Row
+          name="Sharp rock"
+          how="sharp-rock"
+          of={loadFigure(punch, units)}
+          meaning={
+            punch < v.forceN ? (
+              <b className="text-oxide">
+                this force on a nose of {lengthFigure(SHARP_NOSE, units).value} goes through
+              </b>
+            ) : (
+              `punches a hole of ${lengthFigure(SHARP_NOSE, units).value} ${lengthFigure(SHARP_NOSE, units).unit}; a ragged rock tears sooner`
+            )
+          }
+        />
         <Row
           name="Lowest vibration"
           how="vibration"

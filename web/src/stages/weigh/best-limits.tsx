@@ -1,8 +1,15 @@
-import { HEARD_BELOW } from '@plate-fold/core/checks';
+import { HEARD_BELOW, leastSteelOf } from '@plate-fold/core/checks';
 import { DENT_UNLESS_SET, GOALS, type Goal } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
 import { type Limits, setLimits } from '@plate-fold/core/plan';
-import { MATERIAL_IDS, MATERIALS } from '@plate-fold/core/sheet';
+import {
+  EXPOSURES,
+  type Exposure,
+  LEAST_STEEL,
+  leastThickness,
+  MATERIAL_IDS,
+  MATERIALS,
+} from '@plate-fold/core/sheet';
 import { fixed, formatLength, formatMass, type UnitSystem } from '@plate-fold/core/units';
 import { useRun } from '../../state/commands/run';
 import { Chips } from '../../ui/chips';
@@ -22,6 +29,12 @@ const GAPS: readonly (readonly [string, string?])[] = [
   ['0', 'no contact'],
 ];
 
+const EXPOSURE_NAMES: Readonly<Record<Exposure, string>> = {
+  tank: 'Least steel under a fuel tank',
+  hits: 'Least steel where it takes hits',
+  deters: 'Least steel where it only deters',
+};
+
 /** What the best build is best at, and the limits it keeps; the limits are the plan's own. */
 export function BestLimits({
   facts,
@@ -39,6 +52,7 @@ export function BestLimits({
   const set = (part: Limits, gone?: keyof Limits): void => {
     run(setLimits, { part, ...(gone ? { drop: gone } : {}) });
   };
+  const least = leastSteelOf(limits);
   const allowed = limits.materials ?? MATERIAL_IDS;
   const sheets = (['any', '1', '2', '3'] as const).find(n => n === String(limits.maxSheets)) ?? 'any';
   const gap = GAPS.find(([v]) => v === (limits.minGap === undefined ? 'room' : String(limits.minGap)))?.[0];
@@ -53,6 +67,7 @@ export function BestLimits({
     limits.budget === undefined ? 'no budget' : `$${fixed(limits.budget, 0)} total`,
     ...(limits.maxTotalKg === undefined ? [] : [`plates ${formatMass(limits.maxTotalKg, units)} together`]),
     (limits.minRing ?? HEARD_BELOW) > 0 ? 'no drumming' : 'drumming allowed',
+    limits.least?.off ? 'any thickness' : 'no thinner than by practice',
     ...(limits.materials ? [`of ${limits.materials.map(m => MATERIALS[m].short).join(', ')}`] : []),
   ];
   return (
@@ -136,6 +151,42 @@ export function BestLimits({
             no drumming
           </label>
         </div>
+        <label className="mt-1 flex min-h-11 items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-6 accent-[var(--fluid)]"
+            checked={!limits.least?.off}
+            onChange={e => {
+              const { off: _, ...own } = limits.least ?? {};
+              if (!e.target.checked) set({ least: { ...own, off: true } });
+              else if (Object.keys(own).length === 0) set({}, 'least');
+              else set({ least: own });
+            }}
+          />
+          no thinner than by practice (10 gauge under a fuel tank, 12 where it takes hits, 16 where it only
+          deters; common practice, no source)
+        </label>
+        {!limits.least?.off && (
+          <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
+            {EXPOSURES.map(d => (
+              <MeasureInput
+                key={d}
+                label={`${EXPOSURE_NAMES[d]} (aluminum ${formatLength(leastThickness(least[d], 'aluminum') ?? 0, units, true)})`}
+                value={least[d]}
+                units={units}
+                least={0}
+                most={50}
+                onEnter={mm => {
+                  const { [d]: _, ...own } = limits.least ?? {};
+                  const next = Math.abs(mm - LEAST_STEEL[d]) < 0.01 ? own : { ...own, [d]: mm };
+                  if (Object.keys(next).length === 0) set({}, 'least');
+                  else set({ least: next });
+                }}
+                className="w-72"
+              />
+            ))}
+          </div>
+        )}
         <fieldset className="mt-2 flex flex-wrap gap-x-4">
           <legend className="text-note text-ink2">Allowed sheet</legend>
           {MATERIAL_IDS.map(m => (
