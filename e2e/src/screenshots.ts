@@ -59,6 +59,11 @@ const SHOTS: readonly Shot[] = [
     before: async p => {
       await press(p, 'Survey', 'tab');
       await says(p, 'What the readings say');
+      await p
+        .locator('section[aria-label="Under the map"] [role="radio"] ::-p-text(from the rear right)')
+        .click();
+      await p.waitForSelector('[data-ground]');
+      await p.$eval('section[aria-label="What the readings say"]', e => e.scrollIntoView({ block: 'start' }));
     },
   },
   {
