@@ -125,6 +125,28 @@ describe('a tape net under the vehicle', () => {
   });
 });
 
+/** The segment of a JPEG that tells a focal length as if on 35 mm film (Exif 2.3: tag 0xA405 in the IFD that tag 0x8769 leads to). */
+function exifSegment(mm: number): Buffer {
+  const tiff = Buffer.alloc(44);
+  tiff.write('II', 0, 'latin1');
+  tiff.writeUInt16LE(42, 2);
+  tiff.writeUInt32LE(8, 4);
+  tiff.writeUInt16LE(1, 8);
+  tiff.writeUInt16LE(0x8769, 10);
+  tiff.writeUInt16LE(4, 12);
+  tiff.writeUInt32LE(1, 14);
+  tiff.writeUInt32LE(26, 18);
+  tiff.writeUInt16LE(1, 26);
+  tiff.writeUInt16LE(0xa405, 28);
+  tiff.writeUInt16LE(3, 30);
+  tiff.writeUInt32LE(1, 32);
+  tiff.writeUInt16LE(mm, 36);
+  const head = Buffer.alloc(4);
+  head.writeUInt16BE(0xffe1, 0);
+  head.writeUInt16BE(2 + 6 + tiff.length, 2);
+  return Buffer.concat([head, Buffer.from('Exif\0\0', 'latin1'), tiff]);
+}
+
 describe('photos of the underside', () => {
   it('are added on a phone, marked by finger, set up from the marks, and laid under the map', {
     timeout: 180_000,
@@ -206,6 +228,12 @@ describe('photos of the underside', () => {
       .locator('section[aria-label="Under the map"] [role="radio"] ::-p-text(under the belly)')
       .click();
     await page.waitForSelector('[data-ground]');
+    // a picture whose file tells its lens: 26 mm on film, of 43.27 mm across, is 751 of 1250 px across
+    const plain = Buffer.from(await kept.arrayBuffer());
+    const told = join(folder, 'told.jpg');
+    await writeFile(told, Buffer.concat([plain.subarray(0, 2), exifSegment(26), plain.subarray(2)]));
+    await input.uploadFile(told);
+    await says(page, 'Focal length held at 751 px, as its file tells');
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });

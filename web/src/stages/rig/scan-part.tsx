@@ -1,16 +1,8 @@
 import type { Vec3 } from '@plate-fold/core/geometry';
-import { COMPONENT_KINDS, type ComponentKind, type Rig } from '@plate-fold/core/rig';
-import {
-  LEAST_PAIRS,
-  laid,
-  layScan,
-  type Pair,
-  type Placing,
-  removeScan,
-  VIEWS,
-} from '@plate-fold/core/scan';
-import { fixed, roundTo, spoken, tapeLength, type UnitSystem } from '@plate-fold/core/units';
-import { ScanLine, X } from 'lucide-react';
+import type { Rig } from '@plate-fold/core/rig';
+import { LEAST_PAIRS, laid, layScan, type Pair, type Placing, VIEWS } from '@plate-fold/core/scan';
+import { fixed, roundTo, tapeLength, type UnitSystem } from '@plate-fold/core/units';
+import { ScanLine } from 'lucide-react';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
 import { useSendScanMutation } from '../../state/api';
@@ -20,6 +12,7 @@ import { Chips } from '../../ui/chips';
 import { pictureUrl } from '../../ui/picture-url';
 import type { ScanLook, ScanRead } from '../../work/scan.worker';
 import { type HeldScan, holdScan } from '../../work/scan-client';
+import { LaidScan, type Taking } from './laid-scan';
 import { PointSelect } from './reading-form';
 
 /** A larger file is no phone's scan, bytes. */
@@ -56,9 +49,6 @@ export interface Laying {
   readonly look?: ScanLook & { readonly url: string };
   readonly marks: readonly ScanMark[];
 }
-
-/** What a press on the map takes from the scan. */
-export type Taking = { readonly hole: string } | { readonly part: string } | { readonly kind: ComponentKind };
 
 const placingOf = (l: { turn: readonly Vec3[]; scale: number; shift: Vec3 }): Placing =>
   l.turn.map((r, i) => [
@@ -194,75 +184,14 @@ export function ScanPart(props: {
         </p>
       )}
       {scan && !laying && (
-        <div className="grid gap-2">
-          <p className="text-small">
-            <b>{scan.name}</b>, laid on {scan.pairs.length} points, which are off by{' '}
-            <span className="fig">
-              {tapeLength(
-                Math.sqrt(scan.pairs.reduce((s, p) => s + p.off ** 2, 0) / Math.max(1, scan.pairs.length)),
-                units,
-              )}
-            </span>
-            .
-          </p>
-          {props.fault && <p className="text-small text-oxide">{props.fault}</p>}
-          <label className="text-note text-ink2">
-            A press on the map takes
-            <select
-              className="min-h-12 w-full rounded-edge border border-scribe bg-paper px-2 text-lead text-ink"
-              value={
-                taking
-                  ? 'hole' in taking
-                    ? `hole ${taking.hole}`
-                    : 'part' in taking
-                      ? `part ${taking.part}`
-                      : `kind ${taking.kind}`
-                  : ''
-              }
-              onChange={e => {
-                const [what, ...rest] = e.target.value.split(' ');
-                const id = rest.join(' ');
-                onTaking(
-                  what === 'hole'
-                    ? { hole: id }
-                    : what === 'part'
-                      ? { part: id }
-                      : what === 'kind'
-                        ? { kind: id as ComponentKind }
-                        : undefined,
-                );
-              }}
-            >
-              <option value="">nothing</option>
-              <optgroup label="the place of a hole">
-                {rig.mounts.map(m => (
-                  <option key={m.id} value={`hole ${m.id}`}>
-                    {m.id}
-                  </option>
-                ))}
-              </optgroup>
-              <optgroup label="the outline of a part">
-                {rig.components.map(c => (
-                  <option key={c.id} value={`part ${c.id}`}>
-                    {c.name}
-                  </option>
-                ))}
-              </optgroup>
-              <optgroup label="a part that is not there yet">
-                {COMPONENT_KINDS.map(k => (
-                  <option key={k} value={`kind ${k}`}>
-                    {spoken(k)}
-                  </option>
-                ))}
-              </optgroup>
-            </select>
-          </label>
-          <div className="flex flex-wrap gap-2">
-            <Button onClick={() => run(removeScan, { scan: scan.id })}>
-              <X size={16} aria-hidden="true" /> Take the scan off
-            </Button>
-          </div>
-        </div>
+        <LaidScan
+          rig={rig}
+          scan={scan}
+          units={units}
+          taking={taking}
+          onTaking={onTaking}
+          fault={props.fault}
+        />
       )}
       {laying && (
         <div className="grid gap-3 border-l-4 border-fluid pl-3">

@@ -1,31 +1,24 @@
 import type { Facts } from '@plate-fold/core/derive';
 import type { Vec2, Vec3 } from '@plate-fold/core/geometry';
 import { wholeSurvey } from '@plate-fold/core/rig';
-import { heightOver, holeFromScan, partFromScan, placeSeen, regionAt, VIEWS } from '@plate-fold/core/scan';
+import { heightOver, holeFromScan, partFromScan, regionAt } from '@plate-fold/core/scan';
 import {
   type AdjustedReading,
-  addPoint,
   adjustmentOf,
   agreementWords,
   changeReading,
-  holdPoint,
   looseWords,
   type NextReading,
   namesOf,
   nextReadings,
   nextWords,
-  pointName,
-  READING_LISTS,
-  type ReadingList,
-  readingName,
-  removePoint,
   removeReading,
   suspectWords,
   wanted,
 } from '@plate-fold/core/survey';
 import { tapeLength } from '@plate-fold/core/units';
-import { Plus, Printer, Trash2 } from 'lucide-react';
-import { type ReactNode, useMemo, useState } from 'react';
+import { Printer } from 'lucide-react';
+import { useMemo, useState } from 'react';
 import { PickLayer } from '../../picture/pick-layer';
 import { useSize } from '../../picture/use-size';
 import { Pannable, ZoomButtons } from '../../shared/bench';
@@ -33,32 +26,20 @@ import { useScanHeights } from '../../shared/use-scan';
 import { useRun } from '../../state/commands/run';
 import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
-import { MeasureInput } from '../../ui/measure-input';
+import type { Taking } from './laid-scan';
+import { Part } from './part';
 import { PhotoMarker } from './photo-marker';
 import { PhotosPart } from './photos-part';
-import { PictureMarker } from './picture-marker';
-import { PointSelect, type Reading, ReadingForm } from './reading-form';
-import { type Laying, ScanPart, type Taking } from './scan-part';
+import { PointsPart } from './points-part';
+import { type Reading, ReadingForm } from './reading-form';
+import { ReadingsPart, readingRows } from './readings-part';
+import { ScanMarker } from './scan-marker';
+import { type Laying, ScanPart } from './scan-part';
 import { SurveyMap } from './survey-map';
 import { SurveyPrint } from './survey-print';
 import { type Under, UnderPart } from './under-part';
 import { photoAt, useGroundPhoto, useGroundScan } from './use-ground-photo';
 import { useSurveySheet } from './use-survey-sheet';
-
-function Part({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <section className="border-b border-scribe p-3" aria-label={title}>
-      <h2 className="mb-1 font-semibold">{title}</h2>
-      {children}
-    </section>
-  );
-}
-
-/** Where each reading stands in its list of the file. */
-const placesIn = (facts: Facts): readonly { readonly list: ReadingList; readonly index: number }[] => {
-  const s = wholeSurvey(facts.document.rig.survey);
-  return READING_LISTS.flatMap(list => s[list].map((_, index) => ({ list, index })));
-};
 
 /** Survey: what the tape reads from hole to hole, adjusted; how well each hole is known, which reading is wrong, what to measure next. */
 export function SurveyTab(props: { readonly facts: Facts; readonly height: number }) {
@@ -69,7 +50,6 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
   const run = useRun();
   const [reading, setReading] = useState<Reading>({ kind: 'tape', from: '', to: '', axis: 'x' });
   const [point, setPoint] = useState<string>();
-  const [mark, setMark] = useState('');
   const [photo, setPhoto] = useState<string>();
   const [marking, setMarking] = useState<string>();
   const [under, setUnder] = useState<Under>();
@@ -87,36 +67,7 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
   const points = [...names]
     .map(([id, name]) => [id, name] as const)
     .sort((a, b) => a[1].localeCompare(b[1], 'en', { numeric: true }));
-  const places = placesIn(facts);
-  // readings to points without a place take no part: they are shown all the same
-  const told = new Map(adjustment.readings.map(r => [r.id ?? '', r]));
-  const rows = places.map(p => {
-    const entry = survey[p.list][p.index] as {
-      id?: string;
-      mm: number;
-      from?: string;
-      to?: string;
-      point?: string;
-      axis?: 'x' | 'y';
-    };
-    const kind = { distances: 'distance', heights: 'height', offsets: 'offset' } as const;
-    const { mm, ...rest } = entry;
-    return {
-      ...p,
-      entry: { ...rest, kind: kind[p.list], value: mm } as AdjustedReading,
-      told:
-        told.get(entry.id ?? '') ??
-        adjustment.readings.find(
-          r =>
-            r.kind === kind[p.list] &&
-            r.value === mm &&
-            r.from === entry.from &&
-            r.to === entry.to &&
-            r.point === entry.point &&
-            r.axis === entry.axis,
-        ),
-    };
-  });
+  const rows = readingRows(rig.survey, adjustment);
   const [worst, ...others] = adjustment.suspects.map(i => adjustment.readings[i] as AdjustedReading);
   const worstRow = worst && rows.find(r => r.told === worst);
   const take = (n: NextReading): void =>
@@ -126,8 +77,6 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
       from: n.from ?? n.point ?? '',
       to: n.to ?? '',
     });
-  const chosen = adjustment.points.find(p => p.id === point);
-  const chosenPoint = survey.points.find(p => p.id === point);
   const empty = survey.points.length === 0;
   const plan = facts.document.plan.id;
   const opened = survey.photos.find(p => p.id === photo);
@@ -151,17 +100,6 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
     if ('hole' in taking) run(holeFromScan, { mount: taking.hole, at: [at[0], at[1], z] });
     else if (region?.ok) run(partFromScan, { ...taking, region: region.value });
     setTaking(undefined);
-  };
-  const markScan = (id: string, px: Vec2, nudged: boolean): void => {
-    const view = VIEWS.find(v => v.id === laying?.view);
-    const at = laying?.look && view && placeSeen(laying.look.heights, view, px);
-    if (!laying || !at) return;
-    const mark = { point: id, px, at };
-    const marks = laying.marks.some(m => m.point === id)
-      ? laying.marks.map(m => (m.point === id ? mark : m))
-      : [...laying.marks, mark];
-    setLaying({ ...laying, marks });
-    if (!nudged) setMarking(undefined);
   };
   const high = Math.max(280, height);
   /** the next point that has no mark yet on the picture that is open */
@@ -279,110 +217,15 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
             </ol>
           </Part>
         )}
-        {rows.length > 0 && (
-          <Part title={`Readings, ${rows.length}`}>
-            <ul className="divide-y divide-scribe/60">
-              {rows.map(r => (
-                <li key={`${r.list} ${r.index}`} className="flex items-center gap-2 py-1">
-                  <span
-                    className={`min-w-0 flex-1 truncate text-small ${r === worstRow ? 'font-bold text-oxide' : ''}`}
-                  >
-                    {readingName(r.entry, names)}
-                  </span>
-                  <MeasureInput
-                    label={`Reading ${readingName(r.entry, names)}`}
-                    hideLabel
-                    value={r.entry.value}
-                    units={units}
-                    onEnter={mm => run(changeReading, { list: r.list, index: r.index, mm })}
-                    className="w-28"
-                  />
-                  <span className="fig w-20 shrink-0 text-right text-note whitespace-nowrap text-ink2">
-                    {r.told ? `off ${tapeLength(Math.abs(r.told.residual), units)}` : 'unused'}
-                  </span>
-                  <button
-                    type="button"
-                    className="grid size-11 shrink-0 place-items-center"
-                    aria-label={`Delete reading ${readingName(r.entry, names)}`}
-                    onClick={() => run(removeReading, { list: r.list, index: r.index })}
-                  >
-                    <Trash2 size={16} aria-hidden="true" />
-                  </button>
-                </li>
-              ))}
-            </ul>
-          </Part>
-        )}
-        <Part title="Points">
-          <p className="mb-1 text-small text-ink2">
-            A held point stays where it is; the others are found from it.{' '}
-            {chosen ? '' : 'Tap one on the map or below.'}
-          </p>
-          <PointSelect
-            label="Point"
-            value={point ?? ''}
-            points={points}
-            onChoose={id => setPoint(id || undefined)}
-          />
-          {point !== undefined && (
-            <div className="mt-2 grid gap-2">
-              {chosen && (
-                <p className="fig text-small">
-                  {tapeLength(chosen.at[0], units)} behind the axle,{' '}
-                  {tapeLength(Math.abs(chosen.at[1]), units)} {chosen.at[1] < 0 ? 'left' : 'right'},{' '}
-                  {tapeLength(chosen.at[2], units)} up; within{' '}
-                  {chosen.sigma.map(s => tapeLength(s, units)).join(', ')}
-                </p>
-              )}
-              <div className="flex flex-wrap gap-2">
-                {chosenPoint?.at ? (
-                  <Button onClick={() => run(holdPoint, { point, at: null })}>Let it go</Button>
-                ) : (
-                  <Button
-                    disabled={!rig.mounts.some(m => m.id === point) && !chosen}
-                    onClick={() =>
-                      run(holdPoint, {
-                        point,
-                        at: rig.mounts.find(m => m.id === point)?.at ?? chosen?.at ?? null,
-                      })
-                    }
-                  >
-                    Hold it where it is
-                  </Button>
-                )}
-                {chosenPoint && (
-                  <Button
-                    onClick={() => {
-                      run(removePoint, { point });
-                      setPoint(undefined);
-                    }}
-                  >
-                    Take {pointName(chosenPoint)} out
-                  </Button>
-                )}
-              </div>
-            </div>
-          )}
-          <form
-            className="mt-2 flex items-end gap-2"
-            onSubmit={e => {
-              e.preventDefault();
-              if (mark.trim() !== '' && run(addPoint, { name: mark.trim() }) !== false) setMark('');
-            }}
-          >
-            <label className="min-w-0 flex-1 text-note text-ink2">
-              Another mark, not a hole
-              <input
-                value={mark}
-                onChange={e => setMark(e.target.value)}
-                className="min-h-11 w-full rounded-edge border border-scribe bg-paper px-2 text-lead text-ink"
-              />
-            </label>
-            <Button type="submit" disabled={mark.trim() === ''}>
-              <Plus size={16} aria-hidden="true" /> Mark
-            </Button>
-          </form>
-        </Part>
+        <ReadingsPart rows={rows} worst={worstRow} names={names} units={units} />
+        <PointsPart
+          rig={rig}
+          adjustment={adjustment}
+          points={points}
+          point={point}
+          onPoint={setPoint}
+          units={units}
+        />
         <div className="p-3">
           <Button onClick={() => window.print()}>
             <Printer size={17} aria-hidden="true" /> Print
@@ -391,19 +234,15 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
       </div>
       <div ref={box} className={`min-w-0 flex-1 ${opened || laying?.look ? 'max-desk:order-first' : ''}`}>
         {laying?.look ? (
-          <PictureMarker
+          <ScanMarker
             key={laying.view}
-            label={`Scan ${laying.name}`}
-            size={[laying.look.heights.width, laying.look.heights.height]}
-            url={laying.look.url}
-            marks={laying.marks}
+            laying={laying}
+            onLaying={setLaying}
             width={Math.max(size.width, 1)}
             height={high}
             names={names}
             point={marking}
             onPoint={setMarking}
-            onMark={markScan}
-            onUnmark={id => setLaying({ ...laying, marks: laying.marks.filter(m => m.point !== id) })}
           />
         ) : opened ? (
           <PhotoMarker
