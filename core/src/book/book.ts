@@ -17,6 +17,7 @@ import {
   toolList,
   toolName,
 } from '../bolt';
+import { phaseReports } from '../compare';
 import type { Facts } from '../derive';
 import { angleToBendTo, bendDeduction, type FoldedPanel, flatPattern } from '../fold';
 import { buildName, panelWord } from '../plan';
@@ -137,6 +138,30 @@ function plates(s: Sheet, facts: Facts, { units }: BookWish): void {
       [2, 3],
     );
   }
+}
+
+/** What is fitted when, and what is bought for it: nothing where all is fitted at once. */
+function phases(s: Sheet, facts: Facts, { units }: BookWish): void {
+  const reports = phaseReports(facts, units);
+  if (reports.length < 2) return;
+  s.page('In phases');
+  s.text(
+    'What is fitted when. Each phase holds by itself; what is bought for it is listed with it. The steps below are of the whole set: a run of one phase leads through that phase alone.',
+  );
+  reports.forEach((r, i) => {
+    s.head(`${i + 1}. ${r.phase.name}`);
+    s.text(
+      `${r.fitted.length === 0 ? 'Nothing yet' : r.fitted.join(', ')}: ${formatMass(r.addedKg, units)} more, ${fixed(r.dollars, 0)} $ then, ${r.bolts} new bolts, ${fixed(r.facts.coverage.fraction * 100, 0)} % covered once it is fitted.`,
+    );
+    for (const b of r.replaced) s.text(`${b.joint}: ${b.from} comes out, ${b.to} goes in.`);
+    for (const f of r.findings) s.text(`Only until the next phase: ${f.text}`);
+    s.table(
+      ['Count', 'Part'],
+      hardwareList(r.bought).map(l => [`${l.count}`, l.part]),
+      { 0: 16 },
+      [0],
+    );
+  });
 }
 
 function crossbars(s: Sheet, { document, joints }: Facts, { units }: BookWish): void {
@@ -302,6 +327,7 @@ export function buildBook(facts: Facts, wish: BookWish): Uint8Array {
     plates(s, facts, wish);
     crossbars(s, facts, wish);
     lists(s, facts, wish);
+    phases(s, facts, wish);
     torques(s, facts, wish);
     drilling(s, facts, wish);
     steps(s, facts, wish);

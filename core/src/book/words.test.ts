@@ -7,6 +7,7 @@ import { inflateSync } from 'node:zlib';
 import { demo } from '@plate-fold/demo';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { drillingCard, hardwareList, holeRows, lengthName, toolList, toolName } from '../bolt';
+import { phaseReports } from '../compare';
 import { type Facts, gatherFacts } from '../derive';
 import { buildName, panelWord } from '../plan';
 import { installationOf } from '../sequence';
@@ -115,6 +116,19 @@ describe.each([
       'Never work under a vehicle on a jack alone',
     ])
       has(text, cover);
+  });
+
+  it('tells what is fitted when and what is bought for it, where there are phases', () => {
+    const reports = phaseReports(book.facts, units);
+    const page = pageOf('In phases');
+    expect(page === '').toBe(reports.length < 2);
+    for (const [i, r] of reports.entries()) {
+      has(`${i + 1}. ${r.phase.name}`, page);
+      has(r.fitted.join(', '), page);
+      has(`${fixed(r.dollars, 0)} $`, page);
+      for (const l of hardwareList(r.bought)) has(l.part, page);
+      for (const b of r.replaced) has(`${b.joint}: ${b.from} comes out, ${b.to} goes in`, page);
+    }
   });
 
   it('has every plate with its weight and every bend that a shop sets', () => {

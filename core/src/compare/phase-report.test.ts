@@ -137,4 +137,24 @@ describe('phases of a plan', () => {
     });
     expect(told.some(rules => rules.includes('uncovered'))).toBe(true);
   });
+
+  it('buy every bolt of the whole set, one that is replaced twice, and none besides', () => {
+    fc.assert(
+      fc.property(anyPlan(3), fc.nat({ max: 7 }), (start, pick) => {
+        const doc = split(
+          start,
+          ids(start).filter((_, i) => (pick >> i) & 1),
+        );
+        const reports = phaseReports(gatherFacts(doc));
+        const last = reports.at(-1);
+        const times = new Map<string, number>();
+        for (const r of reports) for (const j of r.bought) times.set(j.id, (times.get(j.id) ?? 0) + 1);
+        for (const j of last?.facts.joints ?? [])
+          expect(times.get(j.id)).toBe(
+            1 + reports.filter(r => r.replaced.some(x => x.joint === j.id)).length,
+          );
+      }),
+      { numRuns: 12 },
+    );
+  });
 });

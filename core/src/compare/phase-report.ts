@@ -22,6 +22,8 @@ export interface PhaseReport {
   readonly fitted: readonly string[];
   readonly bolts: number;
   readonly replaced: readonly ReplacedBolt[];
+  /** the bolts whose parts are bought for it: those that are new, and those that take the place of another */
+  readonly bought: readonly ResolvedJoint[];
   /** what is paid for it, dollars: with the bolts that are bought twice */
   readonly dollars: number;
   readonly addedKg: number;
@@ -71,6 +73,7 @@ export function phaseReports(whole: Facts, units: UnitSystem = 'metric'): readon
       ),
       bolts: facts.joints.filter(j => !there.has(j.id)).length,
       replaced,
+      bought: facts.joints.filter(j => !there.has(j.id) || replaced.some(r => r.joint === j.id)),
       dollars: facts.weight.cost - (before?.weight.cost ?? 0) + hardwareCost(thrown, facts.weight.rates),
       addedKg: facts.weight.addedKg - (before?.weight.addedKg ?? 0),
       findings: check(facts, units).filter(f => f.severity !== 'note' && !known.has(keyOf(f))),

@@ -1,9 +1,10 @@
+import { type FoldedPanel, foldedSolid } from '@plate-fold/core/fold';
 import type { Vec2 } from '@plate-fold/core/geometry';
 import type { PresentRig } from '@plate-fold/core/rig';
 import type { UnitSystem } from '@plate-fold/core/units';
 import { lazy, Suspense, useMemo } from 'react';
 import { type SheetScale, sheetScale } from '../../picture/sheet-scale';
-import type { ColoredSurface, Eye, Ghost, Stand } from '../../picture/space/contents';
+import type { ColoredSurface, Eye, Ghost, Solid, Stand } from '../../picture/space/contents';
 import { hasWebGl } from '../../picture/space/webgl';
 import { useSize } from '../../picture/use-size';
 import { tireWidth } from '../../picture/vehicle';
@@ -12,12 +13,13 @@ import { DrawnBelly, type Rock } from './drawn-belly';
 import { type Shown, surfacesOf } from './shown';
 
 const SpaceView = lazy(() => import('../../picture/space/space-view'));
-const NOTHING: readonly never[] = [];
 
 /** One build's belly under its rocks: in space, or drawn flat. */
 export function BellyPicture(props: {
   readonly build: string;
   readonly rig: PresentRig;
+  /** what plates hang on, drawn as it stands at rest */
+  readonly brackets: readonly FoldedPanel[];
   readonly struck: readonly Struck[];
   readonly places: Readonly<Record<string, Vec2>>;
   readonly shown: Shown;
@@ -31,7 +33,8 @@ export function BellyPicture(props: {
   readonly onEye?: (eye: Eye) => void;
   readonly onRock: (panel: string, at: Vec2) => void;
 }) {
-  const { build, rig, struck, places, shown, most, exaggerated, theme, flat, scale, onRock } = props;
+  const { build, rig, brackets, struck, places, shown, most, exaggerated, theme, flat, scale, onRock } =
+    props;
   const [box, size] = useSize<HTMLDivElement>();
   const surfaces = useMemo(
     () => surfacesOf(struck, shown, most, flat ? 0 : exaggerated, theme),
@@ -55,6 +58,7 @@ export function BellyPicture(props: {
   );
   const ghosts = useMemo(() => ghostsOf(rig), [rig]);
   const stand = useMemo(() => standOf(rig), [rig]);
+  const solids = useMemo(() => brackets.map(solidOf), [brackets]);
   const places3 = useMemo(() => rocks.map(r => r.at), [rocks]);
   return (
     <div ref={box} className="relative min-h-0 min-w-0 flex-1 overflow-hidden bg-ground">
@@ -76,7 +80,7 @@ export function BellyPicture(props: {
         <Suspense fallback={null}>
           <SpaceView
             label={`Underside of ${build} under load`}
-            solids={NOTHING}
+            solids={solids}
             ghosts={ghosts}
             stand={stand}
             field={surfaces}
@@ -96,6 +100,13 @@ export function BellyPicture(props: {
     </div>
   );
 }
+
+const solidOf = (p: FoldedPanel): Solid => ({
+  id: p.panel.id,
+  triangles: foldedSolid(p),
+  tone: `--${p.material.family}`,
+  chosen: false,
+});
 
 /** Parts and members of the vehicle over its belly; what moves has no place of its own. */
 const ghostsOf = ({ components, members }: PresentRig): readonly Ghost[] =>

@@ -1,7 +1,7 @@
 import { checkStruck } from '@plate-fold/core/checks';
 import { assemble } from '@plate-fold/core/derive';
 import type { Vec2 } from '@plate-fold/core/geometry';
-import { buildNameIn, buildOf } from '@plate-fold/core/plan';
+import { buildNameIn, buildOf, isBracket } from '@plate-fold/core/plan';
 import { type Hold, PATCH, type StrikeCase } from '@plate-fold/core/strike';
 import { fixed, lengthFigure, loadFigure, N_PER_LBF } from '@plate-fold/core/units';
 import { useCallback, useEffect, useMemo, useState } from 'react';
@@ -65,6 +65,7 @@ export function StrikeStage() {
   const [beside, setBeside] = useState(NO_BUILD);
   const [eye, setEye] = useState<Eye>();
   const { document } = facts;
+  const brackets = useMemo(() => facts.panels.filter(p => isBracket(p.panel)), [facts.panels]);
   const bellies = useMemo((): readonly Belly[] => {
     const own: Belly = {
       build: facts.build.id,
@@ -114,6 +115,7 @@ export function StrikeStage() {
       key={bellies[i]?.build}
       build={buildNameIn(document.plan, bellies[i]?.build ?? '')}
       rig={facts.rig}
+      brackets={brackets}
       struck={struck[i] ?? []}
       places={blow.places}
       shown={shown}

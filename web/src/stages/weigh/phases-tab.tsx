@@ -1,3 +1,4 @@
+import { hardwareList } from '@plate-fold/core/bolt';
 import { type PhaseReport, phaseReports } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
 import {
@@ -154,6 +155,18 @@ function PhaseCard({
           meaning="of the parts to protect, once it is fitted"
         />
       </dl>
+      {report.bought.length > 0 && (
+        <details>
+          <summary className="min-h-11 py-2.5 text-small">Parts bought for it</summary>
+          <ul className="fig text-small">
+            {hardwareList(report.bought).map(l => (
+              <li key={l.part} className="flex gap-3">
+                <span className="w-8 text-right">{l.count}</span> {l.part}
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
       {findings.length > 0 && (
         <section aria-label={`Only until the next phase, ${phase.name}`} className="mt-2">
           <h3 className="text-small font-bold">Only until the next phase</h3>
