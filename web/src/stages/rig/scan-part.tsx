@@ -17,6 +17,8 @@ import { PointSelect } from './reading-form';
 
 /** A larger file is no phone's scan, bytes. */
 const MOST = 300_000_000;
+/** Points that are off by more than this together are not all where they are said to be, mm: a guess. */
+const POOR = 20;
 /** Pixels of the small pictures of six sides, and of the one that points are marked on. */
 const [SMALL, LARGE] = [150, 1800];
 const UNITS = [
@@ -283,6 +285,12 @@ export function ScanPart(props: {
               {on?.ok && (
                 <p className="fig text-small" role="status">
                   The points are off by {tapeLength(on.value.rms, units)}.
+                  {on.value.rms > POOR && (
+                    <b className="block text-oxide">
+                      More than a finger slips: one of them is likely another hole, most likely the one that
+                      is off most.
+                    </b>
+                  )}
                 </p>
               )}
             </>
