@@ -12,6 +12,8 @@ interface View {
   readonly open?: readonly {
     readonly press: string;
     readonly role?: string;
+    /** where it is, where its name changes */
+    readonly at?: string;
     readonly says?: string | RegExp;
   }[];
 }
@@ -31,6 +33,14 @@ const VIEWS: Readonly<Record<string, View>> = {
     path: '/plan/wren-sliders/cover',
     says: 'Suggest plates',
     open: [{ press: 'Suggest plates' }, { press: 'Suggest', says: /Add \d of \d plates/ }],
+  },
+  'a photo of the survey': {
+    path: '/plan/bramble-winter/rig',
+    says: 'Wheelbase',
+    open: [
+      { press: 'Survey', role: 'tab' },
+      { press: 'a photo', at: 'section[aria-label="Photos"] li button', says: 'Mark on it' },
+    ],
   },
   'a plate of Cover': {
     path: '/plan/bramble-winter/cover',
@@ -81,7 +91,7 @@ async function sweep(page: Page, view: View): Promise<readonly string[]> {
     // a button of a page that folds its head as it scrolls is pressed where it is, not where it was
     if (o.role) await press(page, o.press, o.role);
     else
-      await (await page.waitForSelector(`aria/${o.press}[role="button"]`))?.evaluate(e =>
+      await (await page.waitForSelector(o.at ?? `aria/${o.press}[role="button"]`))?.evaluate(e =>
         (e as HTMLElement).click(),
       );
     if (o.says) await says(page, o.says, 90_000);

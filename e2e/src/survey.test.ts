@@ -171,17 +171,18 @@ describe('photos of the underside', () => {
     await page.locator(`button ::-p-text(${known.name})`).click();
     await press(page, 'Take the photo out');
     await page.waitForFunction(n => !document.body.innerText.includes(n), {}, known.name);
-    const input = (await page.waitForSelector(
-      'input[aria-label="Photo of the underside"]',
-    )) as ElementHandle<HTMLInputElement>;
-    await input.uploadFile(torn);
+    const upload = async (path: string): Promise<void> => {
+      const input = await page.waitForSelector('input[aria-label="Photo of the underside"]');
+      await (input as ElementHandle<HTMLInputElement>).uploadFile(path);
+    };
+    await upload(torn);
     await says(page, 'cannot read that file as a picture. Nothing was added.');
     const picture = join(folder, 'under the belly.png');
     await writeFile(
       picture,
       await readFile(demoPath('bramble').replace('.platefold.json', '.survey-rear.png')),
     );
-    await input.uploadFile(picture);
+    await upload(picture);
     await says(page, '0 marks, at least 4 wanted');
     const drawing = await page.waitForSelector('svg[aria-label="Photo under the belly"]');
     await drawing?.evaluate(e => e.scrollIntoView({ block: 'center' }));
@@ -232,7 +233,7 @@ describe('photos of the underside', () => {
     const plain = Buffer.from(await kept.arrayBuffer());
     const told = join(folder, 'told.jpg');
     await writeFile(told, Buffer.concat([plain.subarray(0, 2), exifSegment(26), plain.subarray(2)]));
-    await input.uploadFile(told);
+    await upload(told);
     await says(page, 'Focal length held at 751 px, as its file tells');
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
