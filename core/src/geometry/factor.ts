@@ -37,10 +37,24 @@ export function factored(n: Float64Array, count: number, damping = 0): Factor {
     const row = i * count;
     for (let j = begin[i] as number; j <= i; j++) {
       const other = j * count;
-      let s = (n[row + j] as number) * (scale[i] as number) * (scale[j] as number) + (i === j ? damping : 0);
-      // what stands before the first of either row is nought
-      for (let k = Math.max(begin[i] as number, begin[j] as number); k < j; k++)
-        s -= (l[row + k] as number) * (l[other + k] as number);
+      // what stands before the first of either row is nought; four sums side by side, since one would wait for itself
+      const from = Math.max(begin[i] as number, begin[j] as number);
+      const whole = from + ((j - from) & ~3);
+      let s0 = 0;
+      let s1 = 0;
+      let s2 = 0;
+      let s3 = 0;
+      for (let k = from; k < whole; k += 4) {
+        s0 += (l[row + k] as number) * (l[other + k] as number);
+        s1 += (l[row + k + 1] as number) * (l[other + k + 1] as number);
+        s2 += (l[row + k + 2] as number) * (l[other + k + 2] as number);
+        s3 += (l[row + k + 3] as number) * (l[other + k + 3] as number);
+      }
+      for (let k = whole; k < j; k++) s0 += (l[row + k] as number) * (l[other + k] as number);
+      const s =
+        (n[row + j] as number) * (scale[i] as number) * (scale[j] as number) +
+        (i === j ? damping : 0) -
+        (s0 + s1 + (s2 + s3));
       if (i !== j) l[row + j] = s / (l[other + j] as number);
       else {
         rest[i] = s;
@@ -63,9 +77,9 @@ export function solvedBy({ count, l, scale }: Factor, g: ArrayLike<number>): Flo
     x[i] = s / (l[i * count + i] as number);
   }
   for (let i = count - 1; i >= 0; i--) {
-    let s = x[i] as number;
-    for (let k = i + 1; k < count; k++) s -= (l[k * count + i] as number) * (x[k] as number);
-    x[i] = s / (l[i * count + i] as number);
+    const v = (x[i] as number) / (l[i * count + i] as number);
+    x[i] = v;
+    for (let k = 0; k < i; k++) x[k] = (x[k] as number) - (l[i * count + k] as number) * v;
   }
   return x.map((v, i) => v * (scale[i] as number));
 }
@@ -74,13 +88,17 @@ export function solvedBy({ count, l, scale }: Factor, g: ArrayLike<number>): Flo
 export function inverseOf({ count, l, scale }: Factor): Float64Array {
   // the inverse of the factor, lower, then its own square
   const m = new Float64Array(count * count);
-  for (let j = 0; j < count; j++) {
-    m[j * count + j] = 1 / (l[j * count + j] as number);
-    for (let i = j + 1; i < count; i++) {
-      let s = 0;
-      for (let k = j; k < i; k++) s -= (l[i * count + k] as number) * (m[k * count + j] as number);
-      m[i * count + j] = s / (l[i * count + i] as number);
+  for (let i = 0; i < count; i++) {
+    const row = i * count;
+    const own = 1 / (l[row + i] as number);
+    for (let k = 0; k < i; k++) {
+      const a = l[row + k] as number;
+      if (a === 0) continue;
+      const above = k * count;
+      for (let j = 0; j <= k; j++) m[row + j] = (m[row + j] as number) - a * (m[above + j] as number);
     }
+    for (let j = 0; j < i; j++) m[row + j] = (m[row + j] as number) * own;
+    m[row + i] = own;
   }
   const out = new Float64Array(count * count);
   for (let k = 0; k < count; k++)
