@@ -8,6 +8,7 @@ import {
 import { isBracket } from '@plate-fold/core/plan';
 import { fixed, formatLength, formatPercent } from '@plate-fold/core/units';
 import { useEffect, useState } from 'react';
+import { TemplateButton } from '../../shared/template-button';
 import { runCall } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useAppDispatch, useAppSelector } from '../../state/store';
@@ -15,7 +16,6 @@ import { jointSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { fitInWorker } from '../../work/fit-client';
 import { HeldUp } from './held-up';
-import { TemplateButton } from './template-button';
 
 /** A plan under this asks for a remedy. */
 const SURE = 0.95;

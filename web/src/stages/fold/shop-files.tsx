@@ -11,6 +11,7 @@ import {
   stl,
 } from '@plate-fold/core/formats';
 import { Download } from 'lucide-react';
+import { TemplateButton } from '../../shared/template-button';
 import { useFacts } from '../../state/derived';
 import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
@@ -68,6 +69,13 @@ export function ShopFiles({ folded }: { folded: FoldedPanel }) {
   return (
     <section aria-label="Files for the shop" className="mt-4">
       <h3 className="mb-1 font-bold">For the shop</h3>
+      <p className="mb-2 text-small">
+        Before metal is cut: print the plate at full size, glue it on cardboard, hold it up. What does not
+        meet goes back in on Bolt, under Will it bolt up.
+      </p>
+      <div className="mb-2">
+        <TemplateButton facts={facts} panels={[panel.id]} name={panel.mark} wide />
+      </div>
       <div className="grid grid-cols-2 gap-2">
         {files.map(([name, save]) => (
           <Button key={name} onClick={save}>

@@ -3,19 +3,21 @@ import bold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperleg
 import type { Facts } from '@plate-fold/core/derive';
 import { Ruler } from 'lucide-react';
 import { useState } from 'react';
-import { useAppDispatch, useAppSelector } from '../../state/store';
-import { noticeGiven } from '../../state/view-slice';
-import { Button } from '../../ui/button';
-import { saveFile } from '../../ui/save-file';
-import { templateInWorker } from '../../work/book-client';
+import { useAppDispatch, useAppSelector } from '../state/store';
+import { noticeGiven } from '../state/view-slice';
+import { Button } from '../ui/button';
+import { saveFile } from '../ui/save-file';
+import { templateInWorker } from '../work/book-client';
 
 /** A paper template of a plate at full size, tiled onto the sheets that the reader's printer has. */
 export function TemplateButton(props: {
   readonly facts: Facts;
   readonly panels: readonly string[];
   readonly name: string;
+  /** with its words on a phone too */
+  readonly wide?: boolean;
 }) {
-  const { facts, panels, name } = props;
+  const { facts, panels, name, wide = false } = props;
   const units = useAppSelector(s => s.view.units);
   const dispatch = useAppDispatch();
   const [busy, setBusy] = useState(false);
@@ -47,7 +49,9 @@ export function TemplateButton(props: {
       title="Full size on paper: glue it on cardboard and hold it up before metal is cut"
     >
       <Ruler size={16} aria-hidden="true" />
-      <span className="max-desk:sr-only">{busy ? 'Drawing …' : 'Template'}</span>
+      <span className={wide ? '' : 'max-desk:sr-only'}>
+        {busy ? 'Drawing …' : wide ? 'Paper template' : 'Template'}
+      </span>
     </Button>
   );
 }
