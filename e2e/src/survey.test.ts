@@ -169,7 +169,7 @@ describe('photos of the underside', () => {
     const known = before.document.rig.survey.photos.find(p => p.id === 'survey-rear')!;
     await says(page, known.name);
     await page.locator(`button ::-p-text(${known.name})`).click();
-    await press(page, 'Take the photo out');
+    await press(page, 'Remove the photo');
     await page.waitForFunction(n => !document.body.innerText.includes(n), {}, known.name);
     const upload = async (path: string): Promise<void> => {
       const input = await page.waitForSelector('input[aria-label="Photo of the underside"]');
@@ -261,7 +261,7 @@ describe('a scan of the underside', () => {
     await says(page, /torn\.ply (has no triangles|is torn).*Nothing was changed/);
     await input.uploadFile(file);
     await says(page, /heron belly: [\d,]+ triangles/);
-    await says(page, 'Which of these looks at the underside?');
+    await says(page, 'Which of these shows the underside?');
     // y is up on a phone: the first side looks up along it
     await page.locator('button[aria-label^="Side 1"]').click();
     await says(page, 'Mark on the scan');
@@ -294,12 +294,12 @@ describe('a scan of the underside', () => {
       await page.mouse.move(box.x + px[0] * k, box.y + px[1] * k, { steps: 3 });
       await page.mouse.up();
       await page.waitForSelector(`[aria-label="Mark of ${m.id}"]`);
-      if (i === 1) await says(page, 'Lay it on the vehicle');
+      if (i === 1) await says(page, 'Line it up');
     }
     // a finger's width of a pixel is some 10 mm of a vehicle that is shown whole
     await says(page, /The points are off by \d+(\.\d)? mm/);
-    await press(page, 'Lay it on the vehicle');
-    await says(page, 'heron belly, laid on 4 points');
+    await press(page, 'Line it up');
+    await says(page, 'heron belly, lined up on 4 points');
     await page
       .locator('section[aria-label="Under the map"] [role="radio"] ::-p-text(scan heron belly)')
       .click();

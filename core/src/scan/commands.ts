@@ -1,5 +1,5 @@
 import { addPart, command, type PlanDocument } from '../plan';
-import type { ComponentKind, Rig, RigScan } from '../rig';
+import { type ComponentKind, type Rig, type RigScan, wholeSurvey } from '../rig';
 import { err, ok, roundTo } from '../units';
 import type { Region } from './flood';
 
@@ -11,14 +11,14 @@ const withRig = (doc: PlanDocument, part: Partial<Rig>): PlanDocument => ({
 /** A scan laid on the vehicle; one that was there is replaced. */
 export const layScan = command<{ readonly scan: RigScan }>({
   id: 'scan.lay',
-  label: (_, { scan }) => `lay scan ${scan.name} on the vehicle`,
+  label: (_, { scan }) => `line up scan ${scan.name}`,
   run: (doc, { scan }) => withRig(doc, { scan }),
 });
 
 /** The scan taken off; its heights stay with the plan, so that this can be undone. */
 export const removeScan = command<{ readonly scan: string }>({
   id: 'scan.remove',
-  label: ({ rig }) => `take scan ${rig.scan?.name ?? ''} off`,
+  label: ({ rig }) => `remove scan ${rig.scan?.name ?? ''}`,
   run: ({ rig: { scan: _, ...rig }, ...doc }) => ({ ...doc, rig }),
 });
 
@@ -62,8 +62,11 @@ export const holeFromScan = command<{
 }>({
   id: 'scan.hole',
   label: (_, { mount }) => `take hole ${mount} from the scan`,
-  run: (doc, { mount, at }) =>
-    doc.rig.mounts.some(m => m.id === mount)
+  run: (doc, { mount, at }) => {
+    // the next reading would put it back
+    if (wholeSurvey(doc.rig.survey).points.some(p => p.mount === mount))
+      return err(`hole ${mount} is in the survey: its readings say where it is, better than a scan does`);
+    return doc.rig.mounts.some(m => m.id === mount)
       ? ok(
           withRig(doc, {
             mounts: doc.rig.mounts.map(m =>
@@ -73,7 +76,8 @@ export const holeFromScan = command<{
             ),
           }),
         )
-      : err(`there is no hole ${mount}`),
+      : err(`there is no hole ${mount}`);
+  },
 });
 
 /** A hole pressed on a scan of 4 mm is known to about this on each axis, mm: common practice, no source. */

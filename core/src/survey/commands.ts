@@ -282,7 +282,7 @@ export const markPhoto = command<{
 /** A mark taken off a picture. */
 export const unmarkPhoto = command<{ readonly photo: string; readonly point: string }>({
   id: 'survey.unmark',
-  label: (doc, { photo, point }) => `take the mark of ${nameIn(doc, point)} off ${photoIn(doc, photo)}`,
+  label: (doc, { photo, point }) => `remove the mark of ${nameIn(doc, point)} from ${photoIn(doc, photo)}`,
   run: (doc, { photo, point }) =>
     withPhoto(doc, wholeSurvey(doc.rig.survey), photo, p => ({
       ...p,
@@ -306,6 +306,6 @@ export const holdFocal = command<{ readonly photo: string; readonly focalPx: num
 /** A picture taken out with its marks; the picture itself stays with the plan, so that this can be undone. */
 export const removePhoto = command<{ readonly photo: string }>({
   id: 'survey.unphoto',
-  label: (doc, { photo }) => `take photo ${photoIn(doc, photo)} out of the survey`,
+  label: (doc, { photo }) => `remove photo ${photoIn(doc, photo)}`,
   run: (doc, { photo }) => withSurvey(doc, s => ({ ...s, photos: s.photos.filter(p => p.id !== photo) })),
 });

@@ -152,17 +152,22 @@ export const logEntries = sqliteTable(
   t => [primaryKey({ columns: [t.documentId, t.id] }), index('log_by_document').on(t.documentId, t.at)],
 );
 
+/** A file that is kept beside a plan, its id made on the device. */
+const ofDocument = () => ({
+  id: text('id').notNull(),
+  documentId: text('document_id')
+    .notNull()
+    .references(() => documents.id, { onDelete: 'cascade' }),
+  type: text('type').notNull(),
+  bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+  receivedAt: integer('received_at').notNull(),
+});
+
 /** Pictures of a plan's vehicle on which points of its survey are marked, and the heights of its scan. */
 export const surveyFiles = sqliteTable(
   'survey_files',
   {
-    id: text('id').notNull(),
-    documentId: text('document_id')
-      .notNull()
-      .references(() => documents.id, { onDelete: 'cascade' }),
-    type: text('type').notNull(),
-    bytes: blob('bytes', { mode: 'buffer' }).notNull(),
-    receivedAt: integer('received_at').notNull(),
+    ...ofDocument(),
   },
   t => [primaryKey({ columns: [t.documentId, t.id] })],
 );
@@ -171,13 +176,7 @@ export const surveyFiles = sqliteTable(
 export const logPhotos = sqliteTable(
   'log_photos',
   {
-    id: text('id').notNull(),
-    documentId: text('document_id')
-      .notNull()
-      .references(() => documents.id, { onDelete: 'cascade' }),
-    type: text('type').notNull(),
-    bytes: blob('bytes', { mode: 'buffer' }).notNull(),
-    receivedAt: integer('received_at').notNull(),
+    ...ofDocument(),
   },
   t => [primaryKey({ columns: [t.documentId, t.id] })],
 );

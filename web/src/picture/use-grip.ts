@@ -1,7 +1,8 @@
 import { useDrag } from '@use-gesture/react';
-import { type KeyboardEvent, type PointerEvent, useEffect, useRef } from 'react';
+import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import { pinchCount } from './pinch';
 import type { SheetScale } from './sheet-scale';
+import { useDrop } from './use-drop';
 
 type Spot = readonly [number, number];
 
@@ -65,18 +66,9 @@ interface Held {
  */
 export function useGrip<C>(plane: Plane, hand: Hand<C>) {
   const keys = useRef({ group: '', at: 0, what: '' });
-  const drop = useRef<(() => void) | undefined>(undefined);
+  const drop = useDrop();
   /** pinches there had been when the last thing was touched */
   const pinches = useRef(0);
-  useEffect(() => {
-    const onKey = (e: globalThis.KeyboardEvent): void => {
-      if (e.key !== 'Escape' || !drop.current) return;
-      e.stopPropagation();
-      drop.current();
-    };
-    window.addEventListener('keydown', onKey, true);
-    return () => window.removeEventListener('keydown', onKey, true);
-  }, []);
   const bind = useDrag<PointerEvent>(
     ({ args, first, last, initial, xy, event, memo, cancel, canceled, tap }): Held | undefined => {
       const [grip, at] = args as [Grip<C>, Spot];

@@ -1,4 +1,10 @@
-import { COMPONENT_KINDS, type ComponentKind, type Rig, type RigScan } from '@plate-fold/core/rig';
+import {
+  COMPONENT_KINDS,
+  type ComponentKind,
+  type Rig,
+  type RigScan,
+  wholeSurvey,
+} from '@plate-fold/core/rig';
 import { removeScan } from '@plate-fold/core/scan';
 import { spoken, tapeLength, type UnitSystem } from '@plate-fold/core/units';
 import { X } from 'lucide-react';
@@ -19,10 +25,12 @@ export function LaidScan(props: {
 }) {
   const { rig, scan, units, taking, onTaking } = props;
   const run = useRun();
+  // the survey says where its own holes are
+  const surveyed = new Set(wholeSurvey(rig.survey).points.map(p => p.mount));
   return (
     <div className="grid gap-2">
       <p className="text-small">
-        <b>{scan.name}</b>, laid on {scan.pairs.length} points, which are off by{' '}
+        <b>{scan.name}</b>, lined up on {scan.pairs.length} points, which are off by{' '}
         <span className="fig">
           {tapeLength(
             Math.sqrt(scan.pairs.reduce((s, p) => s + p.off ** 2, 0) / Math.max(1, scan.pairs.length)),
@@ -33,7 +41,7 @@ export function LaidScan(props: {
       </p>
       {props.fault && <p className="text-small text-oxide">{props.fault}</p>}
       <label className="text-note text-ink2">
-        A press on the map takes
+        Tap the map to take
         <select
           className="min-h-12 w-full rounded-edge border border-scribe bg-paper px-2 text-lead text-ink"
           value={
@@ -61,11 +69,13 @@ export function LaidScan(props: {
         >
           <option value="">nothing</option>
           <optgroup label="the place of a hole">
-            {rig.mounts.map(m => (
-              <option key={m.id} value={`hole ${m.id}`}>
-                {m.id}
-              </option>
-            ))}
+            {rig.mounts
+              .filter(m => !surveyed.has(m.id))
+              .map(m => (
+                <option key={m.id} value={`hole ${m.id}`}>
+                  {m.id}
+                </option>
+              ))}
           </optgroup>
           <optgroup label="the outline of a part">
             {rig.components.map(c => (
@@ -85,7 +95,7 @@ export function LaidScan(props: {
       </label>
       <div className="flex flex-wrap gap-2">
         <Button onClick={() => run(removeScan, { scan: scan.id })}>
-          <X size={16} aria-hidden="true" /> Take the scan off
+          <X size={16} aria-hidden="true" /> Remove the scan
         </Button>
       </div>
     </div>

@@ -134,7 +134,7 @@ export function PhotosPart(props: {
           <p className="text-small">
             {point === undefined
               ? 'Choose a point, then put your finger on it and let go where the cross is on it. Two fingers bring the picture nearer.'
-              : `Set ${names.get(point) ?? point}: hold, look through the glass, let go. With a mouse, Shift moves the picture.`}
+              : `Set ${names.get(point) ?? point}: hold, look through the magnifier, let go. With a mouse, Shift moves the picture.`}
           </p>
           {loose.map(l => (
             <p key={l.why} className="text-small text-oxide">
@@ -164,7 +164,7 @@ export function PhotosPart(props: {
             )}
             {point !== undefined && marked.has(point) && (
               <Button onClick={() => run(unmarkPhoto, { photo: opened.id, point })}>
-                <X size={16} aria-hidden="true" /> Take this mark off
+                <X size={16} aria-hidden="true" /> Remove this mark
               </Button>
             )}
             <Button
@@ -173,7 +173,7 @@ export function PhotosPart(props: {
                 props.onOpen(undefined);
               }}
             >
-              <Trash2 size={16} aria-hidden="true" /> Take the photo out
+              <Trash2 size={16} aria-hidden="true" /> Remove the photo
             </Button>
             <Button onClick={() => props.onOpen(undefined)}>Back to the map</Button>
           </div>

@@ -2,6 +2,7 @@ import type { Vec2 } from '@plate-fold/core/geometry';
 import { useDrag, useGesture } from '@use-gesture/react';
 import { Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
+import { useDrop } from '../../picture/use-drop';
 
 /** The glass over the place under the finger: how large, how far above it, and how much nearer than the picture; px. */
 const [GLASS, ABOVE, TIMES] = [62, 104, 3];
@@ -49,19 +50,10 @@ export function PictureMarker(props: {
   const [missing, setMissing] = useState(false);
   const [look, setLook] = useState<Look>({ near: 1, at: [size[0] / 2, size[1] / 2] });
   const [held, setHeld] = useState<Vec2>();
-  const drop = useRef<(() => void) | undefined>(undefined);
+  const drop = useDrop();
   // on a phone the picture is above what it was opened from
   useEffect(() => {
     box.current?.scrollIntoView({ block: 'nearest' });
-  }, []);
-  useEffect(() => {
-    const onKey = (e: globalThis.KeyboardEvent): void => {
-      if (e.key !== 'Escape' || !drop.current) return;
-      e.stopPropagation();
-      drop.current();
-    };
-    window.addEventListener('keydown', onKey, true);
-    return () => window.removeEventListener('keydown', onKey, true);
   }, []);
   const whole = Math.min(width / size[0], height / size[1]);
   const scale = whole * look.near;

@@ -141,11 +141,11 @@ export function ScanPart(props: {
       : undefined;
   const lay = async (): Promise<void> => {
     if (!laying || !on?.ok) return;
-    setBusy('Laying it on');
+    setBusy('Lining it up');
     const made = await laying.held.grid(placingOf(on.value));
     if (!made) {
       setBusy(undefined);
-      return setFault('The scan has nothing to be laid on.');
+      return setFault('There is nothing in the scan.');
     }
     const id = nanoid(10);
     const { error } = await send({ document: plan, id, heights: new Blob([made.packed]) });
@@ -153,7 +153,7 @@ export function ScanPart(props: {
     if (error)
       return setFault(
         (error as { data?: { fault?: string } }).data?.fault ??
-          'The server does not answer: the scan was not laid on. Try again when it does.',
+          'The server does not answer: the scan was not lined up. Try again when it does.',
       );
     const { from, step, width, height } = made.heights;
     run(layScan, {
@@ -181,8 +181,8 @@ export function ScanPart(props: {
       <h2 className="mb-1 font-semibold">Scan</h2>
       {!laying && !scan && (
         <p className="mb-2 text-small text-ink2">
-          A phone’s scan of the bare underside, as STL, PLY, OBJ or GLB, is laid on the vehicle by three or
-          more points. Holes and outlines of parts are then taken from it, and plates are held against it.
+          A phone’s scan of the bare underside, as STL, PLY, OBJ or GLB, lines up with the vehicle on three or
+          more points. Then tap holes and parts on it to take their places, and see how near each plate comes.
         </p>
       )}
       {scan && !laying && (
@@ -201,23 +201,24 @@ export function ScanPart(props: {
             {laying.name}: {laying.read.triangles.toLocaleString('en-US')} triangles
           </p>
           <div>
-            <p className="text-note text-ink2">Its unit</p>
+            <p className="text-note text-ink2">Unit</p>
             <Chips
-              label="Its unit"
+              label="Unit"
               value={laying.perUnit}
               choices={UNITS}
               onChoose={perUnit => onLaying({ ...laying, perUnit })}
             />
-            <p className="fig text-note text-ink2">
-              so it is {tapeLength(laying.read.longest * Number(laying.perUnit), units)} long
-              {laying.read.mmPerUnit === undefined
-                ? ', if that is its unit: its file does not say'
-                : ', as its format has it'}
+            <p className="text-note text-ink2">
+              That makes it{' '}
+              <span className="fig">{tapeLength(laying.read.longest * Number(laying.perUnit), units)}</span>{' '}
+              long.
+              {laying.read.mmPerUnit === undefined &&
+                ' The file does not say which: check it against a tape.'}
             </p>
           </div>
           {!laying.look && (
             <div>
-              <p className="mb-1 text-small">Which of these looks at the underside?</p>
+              <p className="mb-1 text-small">Which of these shows the underside?</p>
               <div className="grid grid-cols-3 gap-1">
                 {VIEWS.map((v, i) => (
                   <button
@@ -247,8 +248,8 @@ export function ScanPart(props: {
                 onChoose={id => props.onPoint(id || undefined)}
               />
               <p className="text-small">
-                Choose a point whose place is known, then hold, look through the glass, let go. {LEAST_PAIRS}{' '}
-                points lay the scan on, five are better.
+                Choose a point whose place is known, then hold, look through the magnifier, let go.{' '}
+                {LEAST_PAIRS} points line it up; five are better.
               </p>
               {laying.marks.length > 0 && (
                 <ul className="fig text-small">
@@ -301,7 +302,7 @@ export function ScanPart(props: {
                 disabled={!on?.ok || busy !== undefined || sending.isLoading}
                 onClick={() => void lay()}
               >
-                Lay it on the vehicle
+                Line it up
               </Button>
             )}
             {laying.look && (
@@ -309,7 +310,7 @@ export function ScanPart(props: {
                 Another side
               </Button>
             )}
-            <Button onClick={stop}>Leave it</Button>
+            <Button onClick={stop}>Cancel</Button>
           </div>
         </div>
       )}
@@ -319,7 +320,7 @@ export function ScanPart(props: {
           disabled={busy !== undefined}
           onClick={() => file.current?.click()}
         >
-          <ScanLine size={18} aria-hidden="true" /> {busy ?? (scan ? 'Lay another scan on' : 'Add a scan')}
+          <ScanLine size={18} aria-hidden="true" /> {busy ?? (scan ? 'Add another scan' : 'Add a scan')}
         </Button>
       )}
       <input

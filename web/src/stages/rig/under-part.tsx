@@ -39,7 +39,7 @@ export function UnderPart(props: {
       />
       {photo && (
         <MeasureInput
-          label="As if all of it were at this height"
+          label="Flattened at this height"
           value={photo.z}
           units={units}
           onEnter={z => onUnder({ ...photo, z })}

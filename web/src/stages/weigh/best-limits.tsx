@@ -67,7 +67,7 @@ export function BestLimits({
     limits.budget === undefined ? 'no budget' : `$${fixed(limits.budget, 0)} total`,
     ...(limits.maxTotalKg === undefined ? [] : [`plates ${formatMass(limits.maxTotalKg, units)} together`]),
     (limits.minRing ?? HEARD_BELOW) > 0 ? 'no drumming' : 'drumming allowed',
-    limits.least?.off ? 'any thickness' : 'no thinner than by practice',
+    limits.least?.off ? 'any thickness' : 'no thinner than is usual',
     ...(limits.materials ? [`of ${limits.materials.map(m => MATERIALS[m].short).join(', ')}`] : []),
   ];
   return (
@@ -163,7 +163,7 @@ export function BestLimits({
               else set({ least: own });
             }}
           />
-          no thinner than by practice (10 gauge under a fuel tank, 12 where it takes hits, 16 where it only
+          no thinner than is usual (10 gauge under a fuel tank, 12 where it takes hits, 16 where it only
           deters; common practice, no source)
         </label>
         {!limits.least?.off && (

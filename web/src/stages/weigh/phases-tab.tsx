@@ -161,7 +161,7 @@ function PhaseCard({
           <ul className="fig text-small">
             {hardwareList(report.bought).map(l => (
               <li key={l.part} className="flex gap-3">
-                <span className="w-8 text-right">{l.count}</span> {l.part}
+                <span className="w-8 shrink-0 text-right">{l.count}</span> {l.part}
               </li>
             ))}
           </ul>
