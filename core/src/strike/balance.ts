@@ -1,21 +1,20 @@
 import { type Bent, copied, moved, turnOf, unbent } from './bent';
 import { type Contact, contactForce, contactStiffness } from './contact';
-import { bentElement, predict } from './corotate';
-import { POINTS } from './element';
 import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
+import { takeKernel } from './kernels';
 import { restOf } from './local-deformations';
 import { incidenceOf, type ShellModel, triangleCount } from './model';
-import { keptLayers, type Layers, makeLayers, putBack, settle, type Yielding } from './plastic';
-import { nothingForetold } from './predicted';
+import { keptLayers, type Layers, putBack, settle, type Yielding } from './plastic';
 import {
   DOF_PER_NODE,
   type Factor,
   type FreeMotion,
-  factorize,
   nodesAsVertices,
   type Plan,
   planElimination,
 } from './sparse';
+import { trianglesInKernel } from './triangles-kernel';
+import { plainTriangles } from './triangles-plain';
 
 /** Moments are set against forces by this length, mm, where a imbalance is measured. */
 const ARM = 50;
@@ -47,6 +46,8 @@ export interface Balance {
   readonly goBack: (to: Kept) => void;
   /** work of a force on a move over all that is free */
   readonly work: (force: Float64Array, move: Float64Array) => number;
+  /** it is no longer needed: `inner` and `layers` are no longer to be read */
+  readonly done: () => void;
 }
 
 /** A structure as it once stood. */
@@ -63,17 +64,11 @@ export function balanceOf(
   const m = triangleCount(mesh);
   const plan = planElimination(nodesAsVertices(mesh.coordinates), incidenceOf(model), model.held);
   const rest = restOf(model);
-  const layers =
-    wish.plastic && model.yield !== undefined
-      ? makeLayers(model.elastic, model.yield, wish.hardening ?? 0, m, POINTS)
-      : undefined;
-  const force = new Float64Array(18);
-  const k = new Float64Array(324);
-  const inner = new Float64Array(load.length);
+  const kernel = takeKernel();
+  const sheet = { ...wish, plan, rest };
+  const own = kernel ? trianglesInKernel(kernel, model, sheet) : plainTriangles(model, sheet);
+  const { layers, inner } = own;
   const residual = new Float64Array(load.length);
-  const told = nothingForetold(m);
-  /** the last tangent, whose room the next takes */
-  let spent: Factor | undefined;
   const { springs = [], contacts = [] } = model;
   const risen = (node: number): number =>
     (self.bent.at[3 * node + 2] as number) - (mesh.coordinates[3 * node + 2] as number);
@@ -98,25 +93,17 @@ export function balanceOf(
     }
   };
   const gather = (): void => {
-    inner.fill(0);
-    for (let e = 0; e < m; e++) {
-      bentElement(model, rest[e] as (typeof rest)[number], e, self.bent, layers, force, undefined, told);
-      for (let i = 0; i < 3; i++) {
-        const at = DOF_PER_NODE * (mesh.triangles[3 * e + i] as number);
-        for (let c = 0; c < 6; c++) inner[at + c] = (inner[at + c] as number) + (force[6 * i + c] as number);
-      }
-    }
+    own.gather(self.bent);
     extraForce();
     for (const j of springs) jointForce(j, slid, inner);
     for (const c of contacts) contactForce(c, risen, inner);
   };
-  const tangentOf = (e: number): Float64Array => {
+  /** The stiffness of what is no triangle. */
+  const outside = (e: number): Float64Array => {
     const past = e - m - model.extra.length;
     if (past >= springs.length) return contactStiffness(contacts[past - springs.length] as Contact, risen);
     if (past >= 0) return jointStiffness(springs[past] as JointSpring, slid);
-    if (e >= m) return (model.extra[e - m] as { k: Float64Array }).k;
-    bentElement(model, rest[e] as (typeof rest)[number], e, self.bent, layers, force, k, told);
-    return k;
+    return (model.extra[e - m] as { k: Float64Array }).k;
   };
   const size = (v: Float64Array): number => {
     let s = 0;
@@ -138,28 +125,23 @@ export function balanceOf(
         residual[i] = share * (load[i] as number) - (inner[i] as number);
       return size(residual);
     },
-    tangent: () => {
-      const made = factorize(plan, tangentOf, spent);
-      spent = 'free' in made ? undefined : made;
-      return made;
-    },
+    tangent: () => own.tangent(self.bent, outside),
     move: du => {
-      predict(model, told, du);
+      own.predict(du);
       moved(self.bent, du, 1);
     },
-    forget: () => {
-      told.valid = false;
-    },
+    forget: own.forget,
     keep: () => ({ bent: copied(self.bent), ...(layers ? { yielding: keptLayers(layers) } : {}) }),
     goBack: to => {
       self.bent = copied(to.bent);
       if (layers && to.yielding) putBack(layers, to.yielding);
-      told.valid = false;
+      own.forget();
     },
     settle: () => {
-      told.valid = false;
+      own.forget();
       if (layers) settle(layers);
     },
+    done: own.done,
     work: (f, du) => {
       let s = 0;
       for (let i = 0; i < du.length; i++)

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bendingB, elementStiffness, inPlane, membraneB, POINTS, toGlobal, triangleAxes } from './element';
-import { factorize, nodesAsVertices, planElimination } from './sparse';
+import { factorize } from './factor';
+import { nodesAsVertices, planElimination } from './sparse';
 
 const steel = { E: 200_000, nu: 0.3 };
 const triangle = fc

@@ -1,5 +1,6 @@
+import { factorize } from './factor';
 import type { ShellModel } from './model';
-import { DOF_PER_NODE, type Factor, factorize, type Plan, planElimination } from './sparse';
+import { DOF_PER_NODE, type Factor, type Plan, planElimination } from './sparse';
 import { uncoupled } from './uncoupled';
 
 /** A structure that can move without being stiff against it: where, and which of u v w θx θy θz. */

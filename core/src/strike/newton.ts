@@ -72,6 +72,14 @@ const LEAST_STEP = 1 / 24;
  */
 export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Mechanism {
   const b = balanceOf(model, wish);
+  try {
+    return borne(model, b, wish);
+  } finally {
+    b.done();
+  }
+}
+
+function borne(model: ShellModel, b: Balance, wish: LargeWish): LargeAnswer | Mechanism {
   const path = new Path(model, b, wish);
   const done = path.go(1);
   if (path.mechanism && path.steps === 0) return path.mechanism;

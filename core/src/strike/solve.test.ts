@@ -3,12 +3,13 @@ import { describe, expect, it } from 'vitest';
 import type { Vec3 } from '../geometry';
 import { type Contact, contactForce, contactStiffness } from './contact';
 import { energyError } from './energy-error';
+import { factorize } from './factor';
 import { linearSolver, solved } from './linear';
 import { patchLoad } from './load';
 import { incidenceOf, type ShellModel, stiffnessOf } from './model';
 import { solveLarge } from './newton';
 import { meshShell, type ShellMesh } from './shell-mesh';
-import { factorize, nodesAsVertices, planElimination } from './sparse';
+import { nodesAsVertices, planElimination } from './sparse';
 import { elasticStress } from './stress';
 
 const steel = { E: 200_000, nu: 0.3 };

@@ -1,5 +1,4 @@
 import { adjacency, dissect, type Incidence } from './dissect';
-import { eliminate } from './front';
 
 /** Degrees of freedom of a node. */
 export const DOF_PER_NODE = 6;
@@ -13,7 +12,8 @@ export interface Vertices {
   readonly of: Int32Array;
 }
 
-interface Step {
+/** What is eliminated in one front. */
+export interface Step {
   /** unknowns of the front: its own first, then those of later steps it touches */
   readonly rows: Int32Array;
   readonly own: number;
@@ -31,9 +31,11 @@ export interface Plan {
   readonly steps: readonly Step[];
   /** unknown of every freedom, −1 where it is held */
   readonly unknownOf: Int32Array;
-  /** room for the largest front, and for what steps hand on */
-  readonly front: Float64Array;
-  readonly stack: Float64Array;
+  /** unknowns of the largest front, and the most numbers that steps have handed on at a time */
+  readonly front: number;
+  readonly stack: number;
+  /** degrees of freedom of the largest element */
+  readonly widest: number;
 }
 
 /** Every node with its six degrees of freedom, node · 6 + freedom. */
@@ -79,12 +81,17 @@ export function planElimination(vertices: Vertices, incidence: Incidence, held: 
     }
   });
   const elementsOf: number[][] = separators.map(() => []);
+  let widest = 0;
   for (let e = 0; e + 1 < incidence.from.length; e++) {
     let first = -1;
+    let width = 0;
     for (let k = incidence.from[e] as number; k < (incidence.from[e + 1] as number); k++) {
-      const s = stepOf[incidence.nodes[k] as number] as number;
+      const v = incidence.nodes[k] as number;
+      const s = stepOf[v] as number;
       if (s >= 0 && (first < 0 || s < first)) first = s;
+      width += (vertices.from[v + 1] as number) - (vertices.from[v] as number);
     }
+    widest = Math.max(widest, width);
     if (first >= 0) (elementsOf[first] as number[]).push(e);
   }
   const seen = new Int32Array(count).fill(-1);
@@ -147,13 +154,7 @@ export function planElimination(vertices: Vertices, incidence: Incidence, held: 
       places,
     });
   });
-  return {
-    unknowns,
-    steps,
-    unknownOf,
-    front: new Float64Array(front * front),
-    stack: new Float64Array(high),
-  };
+  return { unknowns, steps, unknownOf, front, stack: high, widest };
 }
 
 /** A stiffness taken apart: solves for as many loads as there are. */
@@ -164,159 +165,13 @@ export interface Factor {
   readonly solve: (load: Float64Array) => void;
   /** work of a load on its own displacement, from half a solution; overwrites the load */
   readonly work: (load: Float64Array) => number;
-  /** the columns of L of every step, and the pivots */
-  readonly panels: readonly Float64Array[];
-  readonly pivots: Float64Array;
 }
+
+/** The full stiffness of an element over the degrees of freedom of its vertices, row by row; the array may be used again between calls. */
+export type StiffnessOf = (e: number) => Float64Array;
 
 /** A freedom without any stiffness. */
 export interface FreeMotion {
   /** which of all degrees of freedom it is */
   readonly free: number;
-}
-
-/**
- * Takes a stiffness apart along a plan (multifrontal L·D·Lᵀ; Duff and Reid 1983). `element(e)` gives the full stiffness of
- * an element over the degrees of freedom of its vertices in order, row by row; the array may be used again between calls. Where `old` is
- * given its room is used again, and it is spent.
- */
-export function factorize(
-  plan: Plan,
-  element: (e: number) => Float64Array,
-  old?: Factor,
-): Factor | FreeMotion {
-  const { steps, unknowns, front: F, stack } = plan;
-  const panels: Float64Array[] = [];
-  const d = old?.pivots ?? new Float64Array(unknowns);
-  let top = 0;
-  let negative = 0;
-  for (let k = 0; k < steps.length; k++) {
-    const s = steps[k] as Step;
-    const m = s.rows.length;
-    const { own } = s;
-    for (let i = 0, row = 0; i < m; i++, row += m) F.fill(0, row, row + i + 1);
-    assemble(F, m, s, element);
-    // what the children hand on lies on the stack, the last child's on top
-    for (let c = s.places.length - 1; c >= 0; c--) {
-      const places = s.places[c] as Int32Array;
-      const n = places.length;
-      top -= (n * (n + 1)) / 2;
-      addBlock(F, m, stack, top, places);
-    }
-    const base = own > 0 ? (s.rows[0] as number) : 0;
-    const stuck = eliminate(F, m, own, d, base);
-    if (stuck >= 0) return { free: plan.unknownOf.indexOf(s.rows[stuck] as number) };
-    for (let i = 0; i < own; i++) if ((d[base + i] as number) < 0) negative++;
-    const L = old?.panels[k] ?? new Float64Array(m * own);
-    for (let i = 0; i < m; i++) {
-      const [to, from, n] = [i * own, i * m, Math.min(i, own)];
-      for (let j = 0; j < n; j++) L[to + j] = F[from + j] as number;
-    }
-    panels.push(L);
-    for (let i = own; i < m; i++) {
-      const from = i * m;
-      for (let j = own; j <= i; j++) stack[top++] = F[from + j] as number;
-    }
-  }
-  return {
-    negative,
-    panels,
-    pivots: d,
-    solve: x => {
-      forward(steps, panels, x);
-      for (let i = 0; i < unknowns; i++) x[i] = (x[i] as number) / (d[i] as number);
-      backward(steps, panels, x);
-    },
-    work: x => {
-      forward(steps, panels, x);
-      let s = 0;
-      for (let i = 0; i < unknowns; i++) s += ((x[i] as number) * (x[i] as number)) / (d[i] as number);
-      return s;
-    },
-  };
-}
-
-/** Adds the elements of a step to its front. */
-function assemble(
-  F: Float64Array,
-  m: number,
-  { elements, slots }: Step,
-  element: (e: number) => Float64Array,
-): void {
-  let at = 0;
-  for (let x = 0; x < elements.length; x++) {
-    const K = element(elements[x] as number);
-    const n = Math.round(Math.sqrt(K.length));
-    for (let i = 0; i < n; i++) {
-      const r = slots[at + i] as number;
-      if (r < 0) continue;
-      const [row, from] = [r * m, i * n];
-      for (let j = 0; j < n; j++) {
-        const c = slots[at + j] as number;
-        if (c >= 0 && c <= r) F[row + c] = (F[row + c] as number) + (K[from + j] as number);
-      }
-    }
-    at += n;
-  }
-}
-
-/** Adds a packed lower triangle to a front, its rows at the given places. */
-function addBlock(F: Float64Array, m: number, block: Float64Array, from: number, places: Int32Array): void {
-  let at = from;
-  for (let i = 0; i < places.length; i++) {
-    const r = places[i] as number;
-    const row = r * m;
-    for (let j = 0; j <= i; j++) {
-      const q = places[j] as number;
-      const f = r >= q ? row + q : q * m + r;
-      F[f] = (F[f] as number) + (block[at++] as number);
-    }
-  }
-}
-
-/** x := L⁻¹ x; steps whose unknowns are all nought hand nothing on. */
-function forward(steps: readonly Step[], panels: readonly Float64Array[], x: Float64Array): void {
-  for (let k = 0; k < steps.length; k++) {
-    const { rows, own } = steps[k] as Step;
-    if (own === 0) continue;
-    const L = panels[k] as Float64Array;
-    const base = rows[0] as number;
-    let some = false;
-    for (let i = 0; i < own && !some; i++) some = x[base + i] !== 0;
-    if (!some) continue;
-    for (let i = 1; i < own; i++) {
-      let s = 0;
-      const row = i * own;
-      for (let j = 0; j < i; j++) s += (L[row + j] as number) * (x[base + j] as number);
-      x[base + i] = (x[base + i] as number) - s;
-    }
-    for (let i = own; i < rows.length; i++) {
-      let s = 0;
-      const row = i * own;
-      for (let j = 0; j < own; j++) s += (L[row + j] as number) * (x[base + j] as number);
-      const r = rows[i] as number;
-      x[r] = (x[r] as number) - s;
-    }
-  }
-}
-
-/** x := L⁻ᵀ x. */
-function backward(steps: readonly Step[], panels: readonly Float64Array[], x: Float64Array): void {
-  for (let k = steps.length - 1; k >= 0; k--) {
-    const { rows, own } = steps[k] as Step;
-    if (own === 0) continue;
-    const L = panels[k] as Float64Array;
-    const base = rows[0] as number;
-    for (let i = rows.length - 1; i >= own; i--) {
-      const v = x[rows[i] as number] as number;
-      if (v === 0) continue;
-      const row = i * own;
-      for (let j = 0; j < own; j++) x[base + j] = (x[base + j] as number) - (L[row + j] as number) * v;
-    }
-    for (let i = own - 1; i > 0; i--) {
-      const v = x[base + i] as number;
-      const row = i * own;
-      for (let j = 0; j < i; j++) x[base + j] = (x[base + j] as number) - (L[row + j] as number) * v;
-    }
-  }
 }
