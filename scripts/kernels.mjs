@@ -1,12 +1,12 @@
 // Compiles core/kernels to WebAssembly and writes it where the core reads it, as text, so that no file has to be fetched. Run by
-// `npm run kernels` after a change there; core/src/strike/kernels.test.ts looks that what is kept is what the source gives.
+// `npm run kernels` after a change there; scripts/kernels.test.ts looks that what is kept is what the source gives.
 import { readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import asc from 'assemblyscript/asc';
 
 const FROM = join(dirname(fileURLToPath(import.meta.url)), '..', 'core', 'kernels');
-const TO = join(FROM, '..', 'src', 'strike', 'kernel-bytes.ts');
+export const TO = join(FROM, '..', 'src', 'strike', 'kernel-bytes.ts');
 
 /** The compiled kernels, bytes; throws with the compiler's words where they do not compile. */
 export async function compiled() {
@@ -51,5 +51,3 @@ if (process.argv[1] && import.meta.url === pathToFileURL(process.argv[1]).href) 
   writeFileSync(TO, asModule(bytes));
   console.log(`${bytes.length} bytes of kernels written to core/src/strike/kernel-bytes.ts`);
 }
-
-export { readFileSync as read, TO };

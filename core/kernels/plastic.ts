@@ -152,8 +152,9 @@ function layer(n: i32, ex: f64, ey: f64, gxy: f64, wantTangent: bool): void {
   const k2 = E / (1 + nu);
   const a = (s * s) / 6;
   const b = 0.5 * r * r + st * st;
-  let g: f64 = 0;
-  let equivalent: f64 = 0;
+  // as if both shrank alike: near enough that two or three rounds find it
+  let equivalent = sqrt(3 * (a + b));
+  let g = (equivalent / limit - 1) / ((k1 * a + k2 * b) / (a + b));
   for (let i = 0; i < 40; i++) {
     const m1 = 1 / (1 + k1 * g);
     const m2 = 1 / (1 + k2 * g);

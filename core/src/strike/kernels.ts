@@ -79,10 +79,7 @@ export class Kernel {
   private top: number;
 
   constructor(exports: unknown) {
-    const all = exports as KernelRoutines & {
-      readonly memory: Memory;
-      readonly __heap_base: { value: number };
-    };
+    const all = exports as KernelRoutines & { readonly memory: Memory; readonly start: () => number };
     this.run = all;
     this.memory = all.memory;
     this.start = (all.start() + 15) & ~15;
