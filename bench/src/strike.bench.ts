@@ -4,10 +4,18 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { assemble } from '@plate-fold/core/derive';
 import { isBracket } from '@plate-fold/core/plan';
-import { linearSolver, type ShellModel, strikePlate, wishOf } from '@plate-fold/core/strike';
+import {
+  linearSolver,
+  type ShellModel,
+  solveShell,
+  strikePlate,
+  useKernels,
+  wishOf,
+} from '@plate-fold/core/strike';
 import { fourZ } from '@plate-fold/core/testing';
 import { demo } from '@plate-fold/demo';
 import { cpuMedian, line } from './measure';
+import { calculixTray, coldTray, nodesOfSecond, nodesOfTray, sizeFor, tray } from './tray';
 
 /** A clamped square plate, 500 mm, struck in its middle; as many nodes as second-order shells on an N × N grid have. */
 const SIDE = 500;
@@ -133,6 +141,64 @@ for (const n of [31, 57]) {
 }
 const [a, b] = times as [{ nodes: number; ms: number }, { nodes: number; ms: number }];
 console.log(`growth: nodes to the power ${(Math.log(b.ms / a.ms) / Math.log(b.nodes / a.nodes)).toFixed(2)}`);
+
+/** The same for a folded and bolted tray, from the case to the stresses, by processor time of both programs. */
+console.log(
+  'A folded tray on six bolts, from the case to the stresses, processor time (goal: 0.33 warm, 1.0 cold)',
+);
+for (const wanted of [3000, 10_000]) {
+  const size = sizeFor(wanted, nodesOfTray);
+  const solve = (): void => {
+    const made = solveShell(tray(size), []);
+    if (!made.ok) throw new Error(made.fault);
+  };
+  const cold = coldTray(size);
+  const warm = cpuMedian(solve, 3, 2);
+  useKernels(false);
+  const plain = cpuMedian(solve, 3, 1);
+  useKernels(true);
+  const other = calculixTray(sizeFor(wanted, nodesOfSecond));
+  const of =
+    other === undefined ? 'CalculiX, which is not installed here' : `CalculiX, ${other.toFixed(0)} ms`;
+  const share = (ms: number): number => (other === undefined ? Number.NaN : ms / other);
+  line(`${nodesOfTray(size)} nodes, warm`, warm, share(warm), of);
+  line(`${nodesOfTray(size)} nodes, cold`, cold, share(cold), of);
+  line(`${nodesOfTray(size)} nodes, warm, without the kernels`, plain, share(plain), of);
+}
+
+/** Every plate of the demos, struck for the first time and again; and what the kernels save. */
+console.log(
+  'A demo plate with worst place, dent and vibration, 20 kN, processor time (goal: 0.3 s median, 1 s at most)',
+);
+const plates: { readonly ms: number; readonly plain: number }[] = [];
+for (const name of ['bramble', 'heron', 'pebble', 'wren'] as const) {
+  const facts = assemble(demo(name));
+  let [belly, plain] = [0, 0];
+  for (const folded of facts.panels) {
+    if (isBracket(folded.panel)) continue;
+    const strike = (): void => {
+      const r = strikePlate(wishOf(facts, folded, 20_000));
+      if (!r.ok) throw new Error(r.fault);
+    };
+    const ms = cpuMedian(strike, 1, 0);
+    useKernels(false);
+    const without = cpuMedian(strike, 1, 0);
+    useKernels(true);
+    plates.push({ ms, plain: without });
+    belly += ms;
+    plain += without;
+  }
+  line(
+    `${name}: its belly (goal: 2 s)`,
+    belly,
+    belly / plain,
+    `without the kernels, ${(plain / 1000).toFixed(1)} s`,
+  );
+}
+const sorted = plates.map(p => p.ms).sort((a, b) => a - b);
+console.log(
+  `${sorted.length} plates: median ${sorted[sorted.length >> 1]?.toFixed(0)} ms, most ${sorted.at(-1)?.toFixed(0)} ms`,
+);
 
 /** A fresh strike of a plate as it hangs, and of the same with its bolts held by the vehicle, each with nothing known from before. */
 function hungBy(brackets: boolean): () => void {

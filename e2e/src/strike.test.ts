@@ -251,6 +251,7 @@ describe('Strike without WebGL', () => {
     });
     await page.goto(server.at('/plan/pebble-tray/strike'));
     await allStruck(page);
+    const setDown = await figure(page, 'Deflection');
     expect(await page.$('[aria-label^="The underside from below"]')).not.toBeNull();
     expect(await page.evaluate(() => document.body.innerText.includes('in space'))).toBe(false);
     await press(page, 'custom load', 'radio');
@@ -262,6 +263,17 @@ describe('Strike without WebGL', () => {
     await allStruck(page);
     await says(page, /collapses at \d+ % of the force/);
     await says(page, 'It collapses: figures are for');
+    // what was found is kept on the device: the page opens struck where nothing can be computed any more
+    await page.evaluateOnNewDocument(() => {
+      const Real = globalThis.Worker;
+      globalThis.Worker = ((url: string | URL, options?: WorkerOptions) =>
+        String(url).includes('strike.worker')
+          ? { postMessage: () => undefined, terminate: () => undefined }
+          : new Real(url, options)) as unknown as typeof Worker;
+    });
+    await page.reload();
+    await allStruck(page);
+    expect(await figure(page, 'Deflection')).toBe(setDown);
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   }, 150_000);

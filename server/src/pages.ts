@@ -12,6 +12,8 @@ export const headers = (trusted: boolean): Middleware =>
       useDefaults: false,
       directives: {
         defaultSrc: ["'self'"],
+        // a strike's kernels are compiled from what the program itself ships; no text is ever run as a script
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", 'data:', 'blob:'],
         fontSrc: ["'self'"],

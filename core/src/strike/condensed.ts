@@ -30,6 +30,7 @@ import {
   planeOf,
   type ShellMesh,
 } from './shell-mesh';
+import { graded } from './spacing';
 import { DOF_PER_NODE } from './sparse';
 import { elasticStress, elementStress } from './stress';
 
@@ -184,11 +185,11 @@ export function condense(
     }),
     points: [...places.map(p => p.at), ...feet.map(f => put(f.at))],
     lines: [],
-    spacing: p =>
-      places.reduce(
-        (h, d) => Math.min(h, ringH(d.radius) + GROWTH * Math.max(0, length3(sub3(p, d.at)) - d.radius)),
-        H,
-      ),
+    spacing: graded(
+      places.map(d => ({ at: d.at, from: d.radius, h: ringH(d.radius) })),
+      H,
+      GROWTH,
+    ),
   });
   if ('fault' in mesh) return err(`${panel.panel.mark}: ${mesh.fault}`);
   return solved(panel, {

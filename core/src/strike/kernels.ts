@@ -116,7 +116,7 @@ export class Kernel {
 const idle: Kernel[] = [];
 /** Instances kept for the next structure: one is in work at a time, but for a test that compares two. */
 const KEPT = 2;
-let compiled: object | null | undefined;
+let compiled: object | 'none' | undefined;
 let wanted = true;
 
 /** Whether the compiled kernels are used where they can be: off for what is to be checked against the plain version. */
@@ -133,12 +133,19 @@ export function takeKernel(): Kernel | undefined {
     return kept;
   }
   const { WebAssembly: wasm, atob } = globalThis as unknown as Host;
-  if (compiled === undefined) {
-    const bytes = Uint8Array.from(atob(KERNEL_BYTES), c => c.charCodeAt(0));
-    compiled = wasm?.validate(bytes) ? new wasm.Module(bytes) : null;
-  }
-  if (!compiled || !wasm) return undefined;
+  compiled ??= compiledBy(wasm, atob);
+  if (compiled === 'none' || !wasm) return undefined;
   return new Kernel(new wasm.Instance(compiled, {}).exports);
+}
+
+/** The kernels as they are compiled here; none where there is no WebAssembly, it has no pairs of numbers, or a page may not compile it. */
+function compiledBy(wasm: Host['WebAssembly'], atob: Host['atob']): object | 'none' {
+  const bytes = Uint8Array.from(atob(KERNEL_BYTES), c => c.charCodeAt(0));
+  try {
+    return wasm?.validate(bytes) ? new wasm.Module(bytes) : 'none';
+  } catch {
+    return 'none';
+  }
 }
 
 /** Hands an instance back; what lies in its memory is no longer to be read. */

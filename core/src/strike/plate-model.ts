@@ -13,6 +13,7 @@ import type { ExtraElement, ShellModel } from './model';
 import { laid, onPlate, overPlace } from './on-plate';
 import { plateFlats } from './plate-flats';
 import { discNodes, type Flat3, inPlane2, meshShell, nodeAt, planeOf, type ShellMesh } from './shell-mesh';
+import { type Fine, graded } from './spacing';
 import { DOF_PER_NODE } from './sparse';
 import { PATCH, type StrikeWish } from './strike-wish';
 
@@ -101,33 +102,6 @@ function inwardCorners(flats: readonly Flat3[]): readonly Vec3[] {
   );
 }
 
-/** A place that is meshed finely: elements of `h` up to `from` off it, growing from there, and slower over the first `slowly`, mm. */
-interface Fine {
-  readonly at: Vec3;
-  readonly from: number;
-  readonly h: number;
-  readonly slowly?: number;
-}
-
-/** The spacing that fine places leave, at most `most`: asked for some ten thousand times a mesh. */
-function spacingBy(fine: readonly Fine[], most: number, size: number): (p: Vec3) => number {
-  const f = Float64Array.from(fine.flatMap(({ at, from, h, slowly = 0 }) => [...at, from, h, slowly]));
-  return ([x, y, z]) => {
-    let h = most;
-    for (let i = 0; i < f.length; i += 6) {
-      const least = f[i + 4] as number;
-      if (least >= h) continue;
-      const dx = x - (f[i] as number);
-      const dy = y - (f[i + 1] as number);
-      const dz = z - (f[i + 2] as number);
-      const off = Math.max(0, Math.sqrt(dx * dx + dy * dy + dz * dz) - (f[i + 3] as number));
-      const near = Math.min(off, f[i + 5] as number);
-      h = Math.min(h, least + size * (YIELDING.growth * near + GROWTH * (off - near)));
-    }
-    return h;
-  };
-}
-
 export interface Meshed {
   readonly mesh: ShellMesh;
   readonly discs: readonly (readonly number[])[];
@@ -178,7 +152,7 @@ export function meshPlate(
   for (const b of backedPlaces(backing)) fine.push({ at: b.at, from: 0, h: Math.min(H, b.h) });
   // where a flange ends beside more sheet the fold's end is a corner that points inward: stress gathers there
   for (const q of inwardCorners(flats)) fine.push({ at: q, from: 0, h: H / INWARD });
-  const spacing = spacingBy(fine, H, size);
+  const spacing = graded(fine, H, size * GROWTH, size * YIELDING.growth);
   const rings = held.map(h => {
     const plane = planeOf((flats[h.flat] as Flat3).polygon);
     return circle(inPlane2(plane, h.at), 2 * h.radius, RING).map(

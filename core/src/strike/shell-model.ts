@@ -5,6 +5,7 @@ import { lineLoad, patchLoad, pointLoad, pressureLoad } from './load';
 import type { ExtraElement, ShellModel } from './model';
 import type { Hole, ShellCase, Support } from './shell-format';
 import { type Flat3, inPlane2, meshShell, offPlane, planeOf, type ShellMesh } from './shell-mesh';
+import { type Fine, graded } from './spacing';
 import { DOF_PER_NODE } from './sparse';
 
 /** Nodes round a disc that is held, and how fast a mesh coarsens away from what is fine, mm a mm. */
@@ -34,7 +35,7 @@ export function modelOf(
     ...[0, 1, 2].map(k => Math.max(...all.map(p => p[k as 0])) - Math.min(...all.map(p => p[k as 0]))),
   );
   const H = shell.elementSize ?? size / 44;
-  const fine: { at: Vec3; from: number; h: number }[] = [];
+  const fine: Fine[] = [];
   for (const s of shell.supports)
     if (s.kind === 'disc')
       fine.push({ at: s.at, from: s.radius, h: Math.min(H, (2 * Math.PI * s.radius) / DISC_SIDES) });
@@ -52,15 +53,7 @@ export function modelOf(
       fine.push({ at: l.at, from: Math.max(...l.size) / 2, h: Math.min(H, Math.min(...l.size) / 6) });
     if (l.kind === 'point') fine.push({ at: l.at, from: 0, h: H / 4 });
   }
-  const spacing = (p: Vec3): number =>
-    fine.reduce(
-      (h, f) =>
-        Math.min(
-          h,
-          f.h + GROWTH * Math.max(0, Math.hypot(p[0] - f.at[0], p[1] - f.at[1], p[2] - f.at[2]) - f.from),
-        ),
-      H,
-    );
+  const spacing = graded(fine, H, GROWTH);
   const flats: Flat3[] = shell.facets.map(f => {
     const bare = { name: f.name, polygon: f.polygon, holes: [] };
     return {

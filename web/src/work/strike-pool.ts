@@ -1,5 +1,9 @@
 import type { StrikeAnswer, StrikeWish } from '@plate-fold/core/strike';
 import type { Result } from '@plate-fold/core/units';
+import workerUrl from './strike.worker.ts?worker&url';
+
+/** The file that strikes: built, its name changes with what it computes. */
+export const WORKER_URL: string = workerUrl;
 
 /** As many plates are struck at once as there are processors, and no more than four. */
 export const WORKERS = Math.max(1, Math.min(4, globalThis.navigator?.hardwareConcurrency || 2));
@@ -34,7 +38,7 @@ const queue: Waiting[] = [];
 const failed = (why: string): Answer => ({ ok: false, fault: `it could not be computed: ${why}` });
 
 function hire(hand: Hand): void {
-  hand.worker = new Worker(new URL('./strike.worker.ts', import.meta.url), { type: 'module' });
+  hand.worker = new Worker(WORKER_URL, { type: 'module' });
   hand.worker.onmessage = (e: MessageEvent<Answer>) => finish(hand, e.data);
   hand.worker.onerror = e => {
     const why = e.message || 'the worker could not be started';

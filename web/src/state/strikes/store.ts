@@ -1,7 +1,8 @@
 import type { StrikeAnswer, StrikeWish } from '@plate-fold/core/strike';
 import type { Result } from '@plate-fold/core/units';
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
-import { STOP, strikeInPool } from '../../work/strike-pool';
+import { strikeOrRecall } from '../../work/kept-strikes';
+import { STOP } from '../../work/strike-pool';
 
 type Answer = Result<StrikeAnswer>;
 
@@ -48,7 +49,7 @@ export interface Asker {
 }
 
 /** An asker of its own; its answers are kept for everybody. */
-export function makeAsker(strike: typeof strikeInPool = strikeInPool): Asker {
+export function makeAsker(strike: typeof strikeOrRecall = strikeOrRecall): Asker {
   const open = new Set<string>();
   let control = new AbortController();
   const withdraw = (reason: string): void => {

@@ -29,8 +29,20 @@ const jointText = (j: StrikeWish['joints'][number]): unknown => [
   j.joint,
   j.preloadN,
   j.layers,
-  j.thread.d,
-  j.member?.footprint,
+  j.gripMm,
+  j.lengthMm,
+  j.thread,
+  j.nut?.kind,
+  j.bearsN,
+  j.mount,
+  j.member,
+];
+
+const foldedText = (f: StrikeWish['folded']): unknown => [
+  f.panel,
+  f.sheet,
+  f.material,
+  f.facets.map(x => [x.frame, x.outline]),
 ];
 
 /** The hash of all that an answer depends on. */
@@ -38,14 +50,10 @@ export function wishKey(w: StrikeWish): string {
   const { folded } = w;
   return hashOf(
     JSON.stringify([
-      textOf(folded, () => [folded.panel, folded.sheet, folded.facets.map(f => [f.frame, f.outline])]),
+      textOf(folded, () => foldedText(folded)),
       w.joints.map(j => textOf(j, () => jointText(j))),
       (w.brackets ?? []).map(b => [
-        textOf(b.folded, () => [
-          b.folded.panel,
-          b.folded.sheet,
-          b.folded.facets.map(f => [f.frame, f.outline]),
-        ]),
+        textOf(b.folded, () => foldedText(b.folded)),
         b.joints.map(j => textOf(j, () => jointText(j))),
       ]),
       textOf(w.components, () => w.components.map(c => [c.id, c.footprint, c.zBottom, c.zTop])),
