@@ -265,11 +265,12 @@ describe('Strike without WebGL', () => {
     await says(page, 'It collapses: figures are for');
     // what was found is kept on the device: the page opens struck where nothing can be computed any more
     await page.evaluateOnNewDocument(() => {
-      const Real = globalThis.Worker;
-      globalThis.Worker = ((url: string | URL, options?: WorkerOptions) =>
-        String(url).includes('strike.worker')
-          ? { postMessage: () => undefined, terminate: () => undefined }
-          : new Real(url, options)) as unknown as typeof Worker;
+      globalThis.Worker = new Proxy(Worker, {
+        construct: (Real, [url, options]: [string | URL, WorkerOptions?]) =>
+          String(url).includes('strike.worker')
+            ? { postMessage: () => undefined, terminate: () => undefined }
+            : new Real(url, options),
+      });
     });
     await page.reload();
     await allStruck(page);
