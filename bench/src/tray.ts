@@ -1,7 +1,8 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { readShellCase, type ShellCase, type ShellModel, shellModel } from '@plate-fold/core/strike';
 
 /** The folded and bolted tray of the solved cases (11S), meshed by elements of so many mm. */
@@ -92,18 +93,8 @@ function deck(size: number): string {
 
 /** Processor time of a first solution in a fresh process, once its files are read, ms. */
 export function coldTray(size: number): number {
-  const code = `import { solveShell } from '@plate-fold/core/strike';
-import { tray } from ${JSON.stringify(new URL('./tray.ts', import.meta.url).href)};
-const shell = tray(${size});
-const { user, system } = process.cpuUsage();
-const made = solveShell(shell, []);
-const after = process.cpuUsage({ user, system });
-if (!made.ok) throw new Error(made.fault);
-console.log((after.user + after.system) / 1000);`;
-  const said = execFileSync(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', code], {
-    cwd: new URL('.', import.meta.url).pathname,
-    encoding: 'utf8',
-  });
+  const file = join(dirname(fileURLToPath(import.meta.url)), 'cold-tray.ts');
+  const said = execFileSync(process.execPath, ['--import', 'tsx', file, String(size)], { encoding: 'utf8' });
   return Number(said.trim());
 }
 
