@@ -11,6 +11,7 @@ export {
   type Words,
   wordsIn,
 } from './finding';
+export * from './fit';
 export * from './glance';
 export * from './mended';
 export { environmentOf, MOST_APART, metalsApart } from './rules/dissimilar-metals';

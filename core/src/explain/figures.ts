@@ -217,6 +217,16 @@ export const EXPLAINED = {
     source: SHELL,
     estimated: STRIKE_LEAVES_OUT,
   },
+  fall: {
+    name: 'Struck with',
+    formula:
+      'The force that stops the fall: what the plate takes up on its way (the area under force and deflection) is the weight times the height and the deflection.',
+    from: 'half the heavier axle, the height of the fall, the plate as it bends, stretches and yields',
+    source:
+      'Work and energy (Timoshenko, Strength of Materials, part I): let go as it touches, it counts twice.',
+    estimated:
+      'Nothing gives but the plate: tires, springs and frame would take some of it up. The plate’s own mass is left out.',
+  },
   'gap-struck': {
     name: 'Clearance under a strike',
     formula:

@@ -36,7 +36,7 @@ describe('the share of a load that dents', () => {
           const dent = (share: number): number => whole * (Math.max(0, share - from) / (1 - from)) ** power;
           const places = Array.from({ length: steps }, (_, i) => ({ share: (i + 1) / steps }) as Place);
           let asked = 0;
-          const found = shareThatDents(places, whole, DENT_LIMIT, p => {
+          const found = shareThatDents(places, { share: 1, dent: whole }, DENT_LIMIT, p => {
             asked++;
             return dent(p.share);
           })!;
@@ -51,8 +51,8 @@ describe('the share of a load that dents', () => {
   });
   it('is not said where the whole leaves less, and is what is known where a load could not be taken off', () => {
     const places = [0.25, 0.5, 0.75, 1].map(share => ({ share }) as Place);
-    expect(shareThatDents(places, 1.9, DENT_LIMIT, () => 1)).toBeUndefined();
-    const found = shareThatDents(places, 4, DENT_LIMIT, () => undefined)!;
+    expect(shareThatDents(places, { share: 1, dent: 1.9 }, DENT_LIMIT, () => 1)).toBeUndefined();
+    const found = shareThatDents(places, { share: 1, dent: 4 }, DENT_LIMIT, () => undefined)!;
     expect(found).toBeGreaterThan(0.5);
     expect(found).toBeLessThan(1);
   });

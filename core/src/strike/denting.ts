@@ -31,19 +31,19 @@ export interface Place {
 /**
  * Share of the load at which a dent of `limit` mm stays, from the balances of the way up: the load is taken off again from those between
  * which it lies, `dentFrom` (undefined where that fails), and what lies between two of them is taken as a power of the load. Undefined where the
- * whole load, which leaves `whole` mm, leaves less.
+ * whole load leaves less.
  */
 export function shareThatDents(
   places: readonly Place[],
-  whole: number,
+  whole: Known,
   limit: number,
   dentFrom: (p: Place) => number | undefined,
 ): number | undefined {
-  if (!(whole > limit)) return undefined;
+  if (!(whole.dent > limit)) return undefined;
   // where the structure gave way and went on, only what it bore for the first time
   const way = places.filter((p, i) => places.slice(0, i).every(q => q.share < p.share));
   let low = { share: 0, dent: 0, i: -1 };
-  let high = { share: 1, dent: whole, i: way.length - 1 };
+  let high = { ...whole, i: way.length - 1 };
   for (let tried = 0; tried < MOST_TRIED && high.i - low.i > 1; tried++) {
     // where the first look found none, the dent begins late: halfway then
     const wanted = low.i >= 0 && low.dent < NONE ? (low.share + high.share) / 2 : between(low, high, limit);

@@ -16,8 +16,10 @@ export interface LargeAnswer {
   readonly inner: Float64Array;
   readonly stress: Float64Array;
   readonly steps: number;
-  /** share of the load at which a balance was last found; 1 when all of it is borne */
+  /** share of the load at which a balance was last found; 1 when all of it is borne, of a fall what stops it */
   readonly reached: number;
+  /** true where all of it was borne, or the fall stopped */
+  readonly done: boolean;
   /** share of the load at which it first gave way and went on to where it bears more; undefined where it never did */
   readonly gaveWayAt?: number;
   /** true where some layer has passed its yield */
@@ -26,6 +28,15 @@ export interface LargeAnswer {
   readonly rest?: Float64Array;
   /** share of the load at which the dent asked for stays; undefined where the whole leaves less, or was not borne */
   readonly dentsAt?: number;
+}
+
+/**
+ * A weight, by its share of the load, that comes down from `heightMm` over the structure. One that is let go as it touches (0 mm) on what is
+ * stiff alike all the way counts twice (Timoshenko, Strength of Materials, part I). No mass but the weight's; nothing gives but the structure.
+ */
+export interface Fall {
+  readonly weight: number;
+  readonly heightMm: number;
 }
 
 export interface LargeWish {
@@ -40,6 +51,8 @@ export interface LargeWish {
   readonly longest?: number;
   /** imbalance that counts as balance, as a share of the load */
   readonly tolerance?: number;
+  /** it falls: the load is borne up to what stops it, which is found first */
+  readonly fall?: Fall;
   /** a dent whose load is asked for, mm, and how it is read from the displacements that stay */
   readonly dent?: { readonly limit: number; readonly of: (rest: Float64Array) => number };
 }
@@ -81,7 +94,8 @@ export function solveLarge(model: ShellModel, wish: LargeWish): LargeAnswer | Me
 
 function borne(model: ShellModel, b: Balance, wish: LargeWish): LargeAnswer | Mechanism {
   const path = new Path(model, b, wish);
-  const done = path.go(1);
+  const whole = wish.fall ? path.fall(wish.fall) : 1;
+  const done = whole !== undefined && path.go(whole);
   if (path.mechanism && path.steps === 0) return path.mechanism;
   b.imbalance(path.share);
   const u = movesOf(model, b.bent);
@@ -93,7 +107,8 @@ function borne(model: ShellModel, b: Balance, wish: LargeWish): LargeAnswer | Me
     inner,
     stress,
     steps: path.steps,
-    reached: done ? 1 : path.share,
+    reached: done ? whole : path.share,
+    done,
     ...(path.gaveWayAt === undefined ? {} : { gaveWayAt: path.gaveWayAt }),
     yielded,
   };
@@ -102,7 +117,7 @@ function borne(model: ShellModel, b: Balance, wish: LargeWish): LargeAnswer | Me
   const { dent } = wish;
   const dentsAt =
     dent &&
-    shareThatDents(path.places, dent.of(rest), dent.limit, place =>
+    shareThatDents(path.places, { share: whole, dent: dent.of(rest) }, dent.limit, place =>
       path.unloaded(place) ? dent.of(movesOf(model, b.bent)) : undefined,
     );
   return { ...answer, rest, ...(dentsAt === undefined ? {} : { dentsAt }) };
@@ -143,8 +158,44 @@ class Path {
     this.force = model.load.reduce((s, v, i) => s + (i % DOF_PER_NODE < 3 ? Math.abs(v) : 0), 0) || 1;
   }
 
-  /** Goes to a share of the load; false where no balance was found any more. */
-  go(to: number): boolean {
+  /**
+   * The share of the load that stops a fall, all being taken back to the last balance before it; undefined where nothing did. What has
+   * been taken up on the way (the area under load and move of its place) is then what the weight has given on its way down.
+   */
+  fall({ weight, heightMm }: Fall): number | undefined {
+    const { b, model } = this;
+    let stops: number | undefined;
+    let kept = { at: b.keep(), share: this.share, place: this.place };
+    /** what is still to be taken up, N·mm: the weight's own way down adds to it, the structure takes from it */
+    let left = weight * heightMm * this.force;
+    this.go(Number.POSITIVE_INFINITY, before => {
+      const work = b.work(model.load, this.last?.du ?? new Float64Array(0));
+      const after = left + work * (weight - (before + this.share) / 2);
+      if (after <= 0) {
+        // along the step the share grows evenly: left + work·((weight − before)·t − (share − before)·t²/2) = 0
+        const [a, p] = [((this.share - before) * work) / 2, (weight - before) * work];
+        const t =
+          Math.abs(a) > 1e-9 * Math.abs(p) ? (p + Math.sqrt(p * p + 4 * a * left)) / (2 * a) : -left / p;
+        stops = before + Math.min(1, Math.max(0, t)) * (this.share - before);
+        return true;
+      }
+      left = after;
+      kept = { at: b.keep(), share: this.share, place: this.place };
+      return false;
+    });
+    if (stops === undefined) return undefined;
+    b.goBack(kept.at);
+    this.share = kept.share;
+    this.place = kept.place;
+    if (this.keeps) this.places.pop();
+    return stops;
+  }
+
+  /**
+   * Goes to a share of the load; false where no balance was found any more. `enough` is asked after every balance, with the share before
+   * it, whether that is far enough.
+   */
+  go(to: number, enough?: (before: number) => boolean): boolean {
     const { b, model } = this;
     const sign = Math.sign(to - this.share);
     let step: number | undefined;
@@ -179,6 +230,7 @@ class Path {
       if (sign > 0 && this.keeps) this.places.push({ share: this.share, kept: b.keep() });
       this.last = this.tried;
       this.place += this.last.place;
+      if (enough?.(share)) return true;
       if (sign > 0 && this.place > this.most) return false;
       const took: number = Math.abs(this.last.place);
       step = Math.min(

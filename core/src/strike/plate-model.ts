@@ -332,9 +332,10 @@ export const plateFlatsOf = (f: FoldedPanel): readonly Flat3[] => {
   return hit;
 };
 
-export const up = (load: Float64Array, mesh: ShellMesh, at: Vec3, force: number): number => {
+/** Sets a load to a force from below at a place, dragging to the rear by `drag` of it; the share of its patch that is on the plate. */
+export const up = (load: Float64Array, mesh: ShellMesh, at: Vec3, force: number, drag = 0): number => {
   load.fill(0);
-  return patchLoad(load, mesh, at, [PATCH, PATCH], [0, 0, force], PATCH);
+  return patchLoad(load, mesh, at, [PATCH, PATCH], [drag * force, 0, force], PATCH);
 };
 
 const WAYS = [

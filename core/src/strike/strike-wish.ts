@@ -9,18 +9,24 @@ import { toVehicle } from './condensed';
 import type { JointState } from './joint-spring';
 
 /**
- * How a plate is struck: half the heavier axle set down on it; the same dropped on (a load applied at once counts twice); a jack
- * that lifts that end's wheel; or a force of the owner's own.
+ * How a plate is struck: half the heavier axle set down on it; the same fallen on it from a height, or slid over a rock; a jack that
+ * lifts that end's wheel; or a force of the owner's own.
  */
-export const STRIKE_CASES = ['set-down', 'ledge-drop', 'jack', 'own'] as const;
+export const STRIKE_CASES = ['set-down', 'ledge-drop', 'slide', 'jack', 'own'] as const;
 export type StrikeCase = (typeof STRIKE_CASES)[number];
 
 /** Side of the square of rock (or of the jack's saddle) that bears, mm: common practice, no source. */
 export const PATCH = 80;
 
+/** Friction of a plate on the rock it slides over: steel on rock, common practice, no source. */
+export const SLIDES = 0.5;
+
+/** A fall higher than this is a crash, and no question of a plate, mm. */
+export const MOST_FALL = 1000;
+
 /**
- * Force of a case, N: half the heavier axle's weight, twice that for a load applied at once (Timoshenko). A jack that lifts one
- * wheel carries half of the weight on the axle it stands nearer to, `x` behind the front one.
+ * Force of a case, N: half the heavier axle's weight (of a fall, what falls). A jack that lifts one wheel carries half of the weight on
+ * the axle it stands nearer to, `x` behind the front one.
  */
 export function strikeForce(
   rig: Pick<Rig, 'axles' | 'wheelbase'>,
@@ -34,7 +40,7 @@ export function strikeForce(
         ? front.massKg
         : rear.massKg
       : Math.max(front.massKg, rear.massKg);
-  return (mass / 2) * STANDARD_GRAVITY * (kind === 'ledge-drop' ? 2 : 1);
+  return (mass / 2) * STANDARD_GRAVITY;
 }
 
 /** Why a plate is not struck that way: it is no jacking point unless it is meant for one; undefined where it may be. */
@@ -52,7 +58,12 @@ export interface StrikeWish {
   readonly folded: FoldedPanel;
   readonly joints: readonly ResolvedJoint[];
   readonly components: readonly Component[];
+  /** N; of a fall, the weight that falls */
   readonly force: number;
+  /** the force comes down from so high over the plate, mm: 0 for one that is let go as it touches */
+  readonly fallMm?: number;
+  /** share of the force with which the rock drags the plate to the rear */
+  readonly drag?: number;
   /** the place in plan that is struck; the worst there is unless told */
   readonly at?: Vec2;
   /** what may back the plate up; nothing unless told */
@@ -104,9 +115,15 @@ export function wishOf(
   },
   folded: FoldedPanel,
   force: number,
-  how: { readonly at?: Vec2; readonly rests?: boolean; readonly hold?: Hold } = {},
+  how: {
+    readonly at?: Vec2;
+    readonly rests?: boolean;
+    readonly hold?: Hold;
+    readonly fallMm?: number;
+    readonly drag?: number;
+  } = {},
 ): StrikeWish {
-  const { at, rests = false, hold } = how;
+  const { at, rests = false, hold, fallMm, drag } = how;
   const joints = holding(folded.panel.id, of.joints, of.seats, [folded]);
   const brackets = bracketsUnder(of, joints);
   return {
@@ -118,6 +135,8 @@ export function wishOf(
     backing: { crossbars: of.document.plan.crossbars, members: rests ? of.rig.rig.members : [] },
     ...(at ? { at } : {}),
     ...(hold ? { hold } : {}),
+    ...(fallMm === undefined ? {} : { fallMm }),
+    ...(drag === undefined ? {} : { drag }),
   };
 }
 
@@ -145,7 +164,10 @@ export interface BracketForce {
 
 export interface StrikeAnswer {
   readonly panel: string;
+  /** what the plate was struck with; of a fall, what stops it */
   readonly forceN: number;
+  /** how it fell, where it did: the weight, from how high, and whether the plate takes all of it up before it gives way */
+  readonly fall?: { readonly weightN: number; readonly heightMm: number; readonly stops: boolean };
   readonly at: Vec3;
   readonly deflectionMm: number;
   /** least gap left to a part, and which; undefined where nothing stands over the plate */

@@ -66,7 +66,10 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   const worst = place ? ok(place) : worstPlace(wish, flats, held);
   if (!worst.ok) return worst;
   const at = worst.value;
-  const start = meshed(wish, flats, held, at);
+  const weight = wish.fallMm === undefined ? ok(1) : weightOf(wish, flats, held, at, wish.fallMm);
+  if (!weight.ok) return weight;
+  const force = wish.force / weight.value;
+  const start = meshed({ ...wish, force }, flats, held, at);
   if (!start.ok) return start;
   const { model, discs, solver, meshError, plateNodes } = start.value;
   const t = model.thickness;
@@ -81,13 +84,17 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   const most = (): number => mostUp(u, plateNodes);
   const peak = (): number => peakStress(model, stress, held, at);
   const leans = (model.contacts ?? []).length > 0;
-  if (leans || most() > t / 2 || peak() > folded.material.yield) {
+  const fall = wish.fallMm === undefined ? undefined : { weight: weight.value, heightMm: wish.fallMm };
+  let stops = 1;
+  let borne = true;
+  if (fall || leans || most() > t / 2 || peak() > folded.material.yield) {
     const large = solveLarge(model, {
       plastic: true,
       unload: !wish.noDent,
       hardening: folded.material.E / HARDENING,
       tolerance: 1e-3,
       most: wish.givesWayAt ?? GIVES_WAY,
+      ...(fall ? { fall } : {}),
       // a mesh that was told is a look: what it asks for is the dent itself
       ...(wish.size === undefined
         ? { dent: { limit: DENT_LIMIT, of: rest => Math.max(0, mostUp(rest, plateNodes)) } }
@@ -95,13 +102,17 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
     });
     if ('mechanism' in large) return err(loose(model, large.node, large.freedom));
     if (large.reached === 0) return err('no solution found at any load');
-    ({ u, inner, stress, reached, gaveWayAt } = large);
+    ({ u, inner, stress, gaveWayAt } = large);
+    // what a fall is stopped with is the whole of its load
+    stops = fall ? large.reached : 1;
+    borne = large.done;
+    reached = large.reached / stops;
     theory = large.yielded ? 'large deflections, elastic-plastic' : 'large deflections, elastic';
     if (large.yielded) dentMm = large.rest && Math.max(0, mostUp(large.rest, plateNodes));
     ({ dentsAt } = large);
   }
   const over = gapsLeft(wish, model, u, plateNodes);
-  const balance = { model, flats, inner, u, reached };
+  const balance = { model, flats, inner, u, reached: stops * reached };
   const reactionsN = [
     ...held.map((h, i) => reactionOf(wish, balance, h, discs[i] as readonly number[])),
     ...seatReactions(model.hung, u),
@@ -112,7 +123,8 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
     for (let k = 0; k < 3; k++) moves[3 * n + k] = u[DOF_PER_NODE * n + k] as number;
   return ok({
     panel: folded.panel.id,
-    forceN: wish.force,
+    forceN: stops * force,
+    ...(fall ? { fall: { weightN: wish.force, heightMm: fall.heightMm, stops: borne } } : {}),
     at,
     deflectionMm: most(),
     gapMm: over.gaps[0]?.gapMm,
@@ -122,10 +134,10 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
     yieldMPa: folded.material.yield,
     dentMm,
     dentForceN: dentForce(folded.material, t),
-    ...(dentsAt === undefined ? {} : { dentingN: dentsAt * wish.force }),
+    ...(dentsAt === undefined ? {} : { dentingN: dentsAt * force }),
     ringHz,
     reached,
-    ...(gaveWayAt === undefined ? {} : { gaveWayAt }),
+    ...(gaveWayAt === undefined ? {} : { gaveWayAt: gaveWayAt / stops }),
     reactionsN,
     leansOn: leantOn(wish, model, u),
     brackets: bracketForces(model.hung, u),
@@ -141,6 +153,29 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
       stress: nodeStress(model, stress, folded.material.yield, plateNodes),
     },
   });
+}
+
+/** More than this a sudden load does not count in what is meshed for it. */
+const MOST_TIMES = 30;
+
+/**
+ * What a weight that falls from so high is of the force that small deflections have stop it (Timoshenko, Strength of Materials, part I):
+ * the plate is meshed for that force, and what really stops it is looked for by the way from there.
+ */
+function weightOf(
+  wish: StrikeWish,
+  flats: readonly Flat3[],
+  held: readonly Held[],
+  at: Vec3,
+  heightMm: number,
+): Result<number> {
+  const small = solvedOn(wish, meshPlate(flats, held, wish.size ?? 1, at, wish.backing), held, at);
+  if (!small.ok) return small;
+  const { model, u } = small.value;
+  let work = 0;
+  for (let i = 0; i < u.length; i++) work += (u[i] as number) * (model.load[i] as number);
+  const sag = work / wish.force;
+  return ok(1 / Math.min(MOST_TIMES, 1 + Math.sqrt(1 + (2 * heightMm) / sag)));
 }
 
 interface Start {
@@ -206,7 +241,8 @@ function solvedOn(wish: StrikeWish, made: Result<Meshed>, held: readonly Held[],
   if (!made.ok) return made;
   const { mesh, discs } = made.value;
   const model = modelFor(wish, made.value, held);
-  if (!(up(model.load, model.mesh, at, wish.force) > 0)) return err('the rock is not under the plate');
+  if (!(up(model.load, model.mesh, at, wish.force, wish.drag) > 0))
+    return err('the rock is not under the plate');
   const solver = linearSolver(model);
   if ('mechanism' in solver) return err(loose(model, solver.node, solver.freedom));
   const u = solver.solve(model.load);

@@ -3,6 +3,7 @@ import { type Facts, gatherFacts, weighOne } from '@plate-fold/core/derive';
 import type { PlanDocument } from '@plate-fold/core/plan';
 import type { BuildWeight } from '@plate-fold/core/weigh';
 import { createSelector } from '@reduxjs/toolkit';
+import type { FitState } from './fit-slice';
 import { selectDocument, selectShown } from './select';
 import { type RootState, useAppSelector } from './store';
 import type { StruckState } from './struck-slice';
@@ -28,14 +29,21 @@ export const selectStruckNow = createSelector([selectDocument, selectStruck], (d
   doc && struck.of === doc ? struck : undefined,
 );
 
+const selectFit = (s: RootState): FitState => s.fit;
+const selectFitNow = createSelector([selectDocument, selectFit], (doc, fit) =>
+  doc && fit.of === doc ? fit : undefined,
+);
+
 const selectChecked = createSelector(
   [selectSettled, selectUnits, selectTape],
   (facts, units): readonly Finding[] => (facts ? check(facts, units) : []),
 );
 export const selectFindings = createSelector(
-  [selectChecked, selectStruckNow],
-  (checked, struck): readonly Finding[] =>
-    struck ? [...checked, ...struck.findings].sort(byGravity) : checked,
+  [selectChecked, selectStruckNow, selectFitNow],
+  (checked, struck, fit): readonly Finding[] =>
+    struck || fit
+      ? [...checked, ...(struck?.findings ?? []), ...(fit?.findings ?? [])].sort(byGravity)
+      : checked,
 );
 
 /** Weights of the builds that are not looked at; one is weighed again only when rig, shapes, joints or its own sheets change. */

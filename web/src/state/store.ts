@@ -4,6 +4,7 @@ import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
 import { makeAutosave, warnBeforeLeaving } from './autosave';
 import { documentReducer } from './document-slice';
+import { fitSlice } from './fit-slice';
 import { previewSlice } from './preview-slice';
 import { struckSlice } from './struck-slice';
 import { syncSlice } from './sync-slice';
@@ -18,6 +19,7 @@ const LARGE = [
   'sync.acknowledged',
   'sync.conflict',
   'struck.of',
+  'fit.of',
   'preview.call.args',
   /^api\.(queries|mutations)\./,
 ];
@@ -29,6 +31,7 @@ const reducers = () =>
     preview: previewSlice.reducer,
     view: viewSlice.reducer,
     struck: struckSlice.reducer,
+    fit: fitSlice.reducer,
     [api.reducerPath]: api.reducer,
   });
 

@@ -19,6 +19,7 @@ import { JointTable } from './joint-table';
 import { KitTab } from './kit-tab';
 import { ToolList } from './tool-list';
 import { TorqueTab } from './torque-tab';
+import { FitProvider, useFit } from './use-fit';
 
 const LISTS = [
   ['choose', 'Choose for me', ChooseTab],
@@ -64,6 +65,7 @@ export function BoltStage() {
   const dispatch = useAppDispatch();
   const chosenId = useAppSelector(s => s.view.joint);
   const panel = useAppSelector(s => s.view.panel);
+  const fit = useFit();
   const list = panel === undefined ? facts.joints : facts.joints.filter(j => j.joint.panels.includes(panel));
   const chosen = facts.joints.find(j => j.id === chosenId) ?? list[0] ?? facts.joints[0];
   return (
@@ -102,7 +104,9 @@ export function BoltStage() {
               value={value}
               className="relative min-h-0 flex-1 overflow-auto bg-paper"
             >
-              <List />
+              <FitProvider value={fit}>
+                <List />
+              </FitProvider>
             </Tabs.Content>
           ))}
         </Tabs.Root>

@@ -1,3 +1,4 @@
+import { fitHelps, SURE_TO_BOLT } from '@plate-fold/core/checks';
 import {
   assumedWords,
   type FitRemedy,
@@ -7,18 +8,15 @@ import {
 } from '@plate-fold/core/fitup';
 import { isBracket } from '@plate-fold/core/plan';
 import { fixed, formatLength, formatPercent } from '@plate-fold/core/units';
-import { useEffect, useState } from 'react';
 import { TemplateButton } from '../../shared/template-button';
 import { runCall } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useAppDispatch, useAppSelector } from '../../state/store';
 import { jointSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
-import { fitInWorker } from '../../work/fit-client';
 import { HeldUp } from './held-up';
+import { useTriedFit } from './use-fit';
 
-/** A plan under this asks for a remedy. */
-const SURE = 0.95;
 /** Bolts listed. */
 const LISTED = 8;
 const remedyKey = (r: FitRemedy): string => `${r.joint} ${r.what}`;
@@ -75,20 +73,8 @@ export function FitTab() {
   const units = useAppSelector(s => s.view.units);
   const chosen = useAppSelector(s => s.view.joint);
   const dispatch = useAppDispatch();
-  const { document, build } = facts;
-  const [told, setTold] = useState<{
-    readonly of: typeof document;
-    readonly report?: FitReport;
-    readonly fault?: string;
-  }>();
-  useEffect(() => {
-    const job = fitInWorker(document, build.id);
-    job.result.then(
-      report => setTold({ of: document, report }),
-      (e: Error) => setTold({ of: document, fault: e.message }),
-    );
-    return job.cancel;
-  }, [document, build.id]);
+  const { document } = facts;
+  const told = useTriedFit();
   const report = told?.report;
   const mark = (id: string): string => facts.panels.find(p => p.panel.id === id)?.panel.mark ?? id;
   if (facts.joints.length === 0) return <p className="p-4">No bolts yet: nothing holds the plates.</p>;
@@ -101,8 +87,8 @@ export function FitTab() {
     );
   const refusing = [...report.joints].filter(j => j.refuses > 0).sort((a, b) => b.refuses - a.refuses);
   const shown = refusing.find(j => j.id === chosen) ?? refusing[0];
-  const helps = report.remedies.filter(r => r.chance > report.all.chance + 2 * report.all.error).slice(0, 4);
-  const sure = report.all.chance >= SURE;
+  const helps = fitHelps(report).slice(0, 4);
+  const sure = report.all.chance >= SURE_TO_BOLT;
   return (
     <div className={`grid gap-5 p-4 ${told.of === document ? '' : 'opacity-50'}`}>
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
@@ -129,7 +115,7 @@ export function FitTab() {
               <span className="w-10 shrink-0 font-semibold">{mark(p.id)}</span>
               <span className="h-4 min-w-0 flex-1 bg-sheet">
                 <span
-                  className={`block h-full ${p.chance >= SURE ? 'bg-fluid' : 'bg-oxide'}`}
+                  className={`block h-full ${p.chance >= SURE_TO_BOLT ? 'bg-fluid' : 'bg-oxide'}`}
                   style={{ width: `${100 * p.chance}%` }}
                 />
               </span>

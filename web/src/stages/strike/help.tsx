@@ -15,7 +15,7 @@ import { FindingCard } from '../../shared/finding-card';
 import { runCall } from '../../state/commands/run';
 import { useAppDispatch } from '../../state/store';
 import { found, useAnswers, useAsker } from '../../state/strikes/store';
-import { type Blow, forceOf, type Struck } from '../../state/strikes/use-strikes';
+import { type Blow, forceOf, howOf, type Struck } from '../../state/strikes/use-strikes';
 import { wishKey } from '../../state/strikes/wish-key';
 import { Button } from '../../ui/button';
 
@@ -137,12 +137,8 @@ function tryOut(facts: Facts, remedy: StruckRemedy, blow: Blow) {
   const assembly = assemble(document, facts.build.id);
   const folded = assembly.panels.find(p => p.panel.id === remedy.panel) as Facts['panels'][number];
   const at = blow.places[remedy.panel];
-  const wish = wishOf(assembly, folded, forceOf(assembly.rig, folded, blow), {
-    // where the reader has put the rock, else at the new worst place
-    ...(at ? { at } : {}),
-    rests: blow.rests,
-    hold: blow.hold,
-  });
+  // where the reader has put the rock, else at the new worst place
+  const wish = wishOf(assembly, folded, forceOf(assembly.rig, folded, blow), howOf(blow, at));
   return {
     remedy,
     wish,

@@ -2,7 +2,7 @@ import { checkStruck } from '@plate-fold/core/checks';
 import { assemble } from '@plate-fold/core/derive';
 import type { Vec2 } from '@plate-fold/core/geometry';
 import { buildNameIn, buildOf, isBracket } from '@plate-fold/core/plan';
-import { type Hold, PATCH, type StrikeCase } from '@plate-fold/core/strike';
+import { type Hold, MOST_FALL, PATCH, SLIDES, type StrikeCase } from '@plate-fold/core/strike';
 import { fixed, lengthFigure, loadFigure, N_PER_LBF } from '@plate-fold/core/units';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { SheetScale } from '../../picture/sheet-scale';
@@ -11,7 +11,7 @@ import { hasWebGl } from '../../picture/space/webgl';
 import { Bench } from '../../shared/bench';
 import { useFacts } from '../../state/derived';
 import { useAppDispatch, useAppSelector } from '../../state/store';
-import { type Belly, type Blow, forceOf, useStrikes } from '../../state/strikes/use-strikes';
+import { type Belly, type Blow, FIRST_FALL, forceOf, useStrikes } from '../../state/strikes/use-strikes';
 import { bellyStruck } from '../../state/struck-slice';
 import { Button } from '../../ui/button';
 import { Chips } from '../../ui/chips';
@@ -26,7 +26,8 @@ import { StruckPlate } from './struck-plate';
 
 const CASES: readonly (readonly [StrikeCase, string])[] = [
   ['set-down', 'resting on a rock'],
-  ['ledge-drop', 'dropped off a ledge'],
+  ['ledge-drop', 'dropped on a rock'],
+  ['slide', 'slid over a rock'],
   ['jack', 'jacked'],
   ['own', 'custom load'],
 ];
@@ -55,6 +56,7 @@ export function StrikeStage() {
   const [blow, setBlow] = useState<Blow>({
     kind: 'set-down',
     own: OWN,
+    fallMm: FIRST_FALL,
     rests: false,
     hold: 'joints',
     places: {},
@@ -231,13 +233,17 @@ export function StrikeStage() {
                     <span className="fig">{loadFigure(greatest, units).value}</span>
                   </>
                 )}{' '}
-                {loadFigure(least, units).unit} on a square of {patch.value} {patch.unit}, at each plate’s
-                worst spot unless you move the rock.{' '}
+                {loadFigure(least, units).unit}
+                {blow.kind === 'ledge-drop' && ' that falls'} on a square of {patch.value} {patch.unit}, at
+                each plate’s worst spot unless you move the rock
+                {blow.kind === 'slide' && `, and ${fixed(SLIDES, 1)} times that to the rear`}.{' '}
               </>
             )}
             Estimate, not a certificate: welds, fatigue, loose bolts and frame flex are not included.
             {facts.panels.length > facts.plates.length &&
               ' Plates give with the brackets they hang on; a bracket that bends for good gives more than is told.'}
+            {blow.kind === 'ledge-drop' &&
+              ' Nothing but the plate stops the fall: tires and springs that take some of it up make it less.'}
             {blow.kind === 'jack' && (
               <b className="mt-1 block text-ink">
                 Never get under a vehicle that stands on a jack alone: jack where its maker says, then set it
@@ -246,6 +252,17 @@ export function StrikeStage() {
               </b>
             )}
           </p>
+          {blow.kind === 'ledge-drop' && (
+            <MeasureInput
+              label="Height of the fall"
+              className="mt-2"
+              value={blow.fallMm}
+              units={units}
+              least={0}
+              most={MOST_FALL}
+              onEnter={fallMm => setBlow(b => ({ ...b, fallMm }))}
+            />
+          )}
           {blow.kind === 'own' && (
             <MeasureInput
               label={units === 'inch' ? 'Force, lbf' : 'Force, kN'}

@@ -108,7 +108,20 @@ export function StruckPlate({
           It collapses: figures are for {fixed(v.reached * 100, 0)} % of the force, the last load it held.
         </p>
       )}
+      {v.fall && !v.fall.stops && (
+        <p role="alert" className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-body">
+          It does not stop the fall: it collapses first. Figures are for the most it held.
+        </p>
+      )}
       <dl>
+        {v.fall && (
+          <Row
+            name="Struck with"
+            how="fall"
+            of={loadFigure(v.forceN, units)}
+            meaning={`${fixed(v.forceN / v.fall.weightN, 1)} times the weight that falls`}
+          />
+        )}
         <Row name="Deflection" how="deflection" of={size(v.deflectionMm)} meaning={v.theory} />
         {v.gapMm !== undefined && (
           <Row

@@ -7,6 +7,7 @@ import type { PresentRig } from '@plate-fold/core/rig';
 import {
   type Hold,
   refusedStrike,
+  SLIDES,
   type StrikeAnswer,
   type StrikeCase,
   type StrikeWish,
@@ -33,6 +34,8 @@ export interface Blow {
   readonly kind: StrikeCase;
   /** the reader's own force, N */
   readonly own: number;
+  /** how high over the rock a fall begins, mm */
+  readonly fallMm: number;
   /** plates may come up against their members */
   readonly rests: boolean;
   readonly hold: Hold;
@@ -57,6 +60,18 @@ export function forceOf({ rig }: PresentRig, folded: FoldedPanel, blow: Blow): n
   return strikeForce(rig, blow.kind, a);
 }
 
+/** How a blow comes, and what it meets, with the rock at a place or where the plate is worst. */
+export const howOf = (blow: Blow, at: Vec2 | undefined) => ({
+  ...(at ? { at } : {}),
+  rests: blow.rests,
+  hold: blow.hold,
+  ...(blow.kind === 'ledge-drop' ? { fallMm: blow.fallMm } : {}),
+  ...(blow.kind === 'slide' ? { drag: SLIDES } : {}),
+});
+
+/** A fall that is asked for first is so high, mm: a curb's height is twice or three times as much. */
+export const FIRST_FALL = 50;
+
 /** A first look is struck on elements so much coarser, and the dent is left for the answer. */
 const LOOK = 1.6;
 const first = (key: string): string => `${key} first look`;
@@ -75,11 +90,7 @@ function tasksOf(belly: Belly, blow: Blow): readonly Task[] {
     .filter(p => !isBracket(p.panel))
     .map(folded => {
       const at = blow.places[folded.panel.id];
-      const wish = wishOf(belly, folded, forceOf(belly.rig, folded, blow), {
-        ...(at ? { at } : {}),
-        rests: blow.rests,
-        hold: blow.hold,
-      });
+      const wish = wishOf(belly, folded, forceOf(belly.rig, folded, blow), howOf(blow, at));
       const refused = refusedStrike(folded.panel, blow.kind);
       return {
         slot: `${belly.build} ${folded.panel.id}`,
@@ -92,7 +103,14 @@ function tasksOf(belly: Belly, blow: Blow): readonly Task[] {
 }
 
 /** As a belly is struck first: set down where it is worst, held as its joints hold it. */
-export const SET_DOWN: Blow = { kind: 'set-down', own: 0, rests: false, hold: 'joints', places: {} };
+export const SET_DOWN: Blow = {
+  kind: 'set-down',
+  own: 0,
+  fallMm: FIRST_FALL,
+  rests: false,
+  hold: 'joints',
+  places: {},
+};
 
 /** Answers that are known already, without asking for any. */
 export const knownStrikes = (belly: Belly, blow: Blow): readonly StrikeAnswer[] =>

@@ -62,6 +62,8 @@ export function wishKey(w: StrikeWish): string {
       Math.round(w.force),
       w.at?.map(v => Math.round(v)) ?? 'worst',
       w.hold ?? 'joints',
+      w.fallMm ?? 'set down',
+      w.drag ?? 0,
     ]),
   );
 }

@@ -1,0 +1,54 @@
+import { checkFit } from '@plate-fold/core/checks';
+import type { FitReport } from '@plate-fold/core/fitup';
+import type { PlanDocument } from '@plate-fold/core/plan';
+import { createContext, useContext, useEffect, useState } from 'react';
+import { useFacts } from '../../state/derived';
+import { fitTried } from '../../state/fit-slice';
+import { useAppDispatch, useAppSelector } from '../../state/store';
+import { fitInWorker } from '../../work/fit-client';
+
+/** What was found out of a document, or why nothing was. */
+export interface TriedFit {
+  readonly of: PlanDocument;
+  readonly report?: FitReport;
+  readonly fault?: string;
+}
+
+/** So long the plan has been let be before it is tried, ms: not at every key. */
+const QUIET = 600;
+
+/** Tries whether the plan bolts up, as often as it has changed and is let be; what it finds stands among the findings. */
+export function useFit(): TriedFit | undefined {
+  const facts = useFacts();
+  const { document, build } = facts;
+  const units = useAppSelector(s => s.view.units);
+  const dispatch = useAppDispatch();
+  const [tried, setTried] = useState<TriedFit>();
+  const none = facts.joints.length === 0;
+  useEffect(() => {
+    if (none) return;
+    let cancel: (() => void) | undefined;
+    const later = setTimeout(() => {
+      const job = fitInWorker(document, build.id);
+      ({ cancel } = job);
+      job.result.then(
+        report => setTried({ of: document, report }),
+        (e: Error) => setTried({ of: document, fault: e.message }),
+      );
+    }, QUIET);
+    return () => {
+      clearTimeout(later);
+      cancel?.();
+    };
+  }, [document, build.id, none]);
+  useEffect(() => {
+    const { of, report } = tried ?? {};
+    if (of !== document || !report) return;
+    dispatch(fitTried({ of: document, findings: checkFit(facts, report, units) }));
+  }, [tried, document, facts, units, dispatch]);
+  return tried;
+}
+
+const Tried = createContext<TriedFit | undefined>(undefined);
+export const FitProvider = Tried.Provider;
+export const useTriedFit = (): TriedFit | undefined => useContext(Tried);
