@@ -208,6 +208,18 @@ describe('Strike', () => {
     'takes the reader’s own force, warns under a jack, and lets plates lean on members',
     async ({ page }) => {
       await says(page, 'Deflection', 90_000);
+      await press(page, 'dropped', 'radio');
+      await says(page, /times the weight that falls|does not stop the fall/, 90_000);
+      const height = await page.waitForSelector('aria/Height of the fall[role="textbox"]');
+      await height?.click({ count: 3 });
+      await page.keyboard.type('0');
+      await page.keyboard.press('Enter');
+      await allStruck(page);
+      const once = Number.parseFloat(await figure(page, 'Struck with'));
+      await press(page, 'resting', 'radio');
+      await allStruck(page);
+      // let go as it touches: more than its own weight, and less than what would fall further
+      expect(once).toBeGreaterThan(2);
       await press(page, 'jacked', 'radio');
       await says(page, 'Never get under a vehicle that stands on a jack alone');
       // no plate of this plan is made for it: none is struck so

@@ -265,7 +265,7 @@ describe('a struck plate', () => {
       fault: expect.stringContaining('no sheet'),
     });
   });
-  it('is struck with half the heavier axle, and twice that dropped off a ledge', () => {
+  it('is struck with half the heavier axle, which is what falls and what slides as well', () => {
     expect(strikeForce(bramble.doc.rig, 'set-down')).toBeCloseTo(560 * 9.80665, 9);
     expect(strikeForce(bramble.doc.rig, 'ledge-drop')).toBeCloseTo(560 * 9.80665, 9);
     expect(strikeForce(bramble.doc.rig, 'slide')).toBeCloseTo(560 * 9.80665, 9);

@@ -25,9 +25,9 @@ import { StrikeTable } from './strike-table';
 import { StruckPlate } from './struck-plate';
 
 const CASES: readonly (readonly [StrikeCase, string])[] = [
-  ['set-down', 'resting on a rock'],
-  ['ledge-drop', 'dropped on a rock'],
-  ['slide', 'slid over a rock'],
+  ['set-down', 'resting'],
+  ['ledge-drop', 'dropped'],
+  ['slide', 'sliding over'],
   ['jack', 'jacked'],
   ['own', 'custom load'],
 ];

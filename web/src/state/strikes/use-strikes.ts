@@ -69,8 +69,8 @@ export const howOf = (blow: Blow, at: Vec2 | undefined) => ({
   ...(blow.kind === 'slide' ? { drag: SLIDES } : {}),
 });
 
-/** A fall that is asked for first is so high, mm: a curb's height is twice or three times as much. */
-export const FIRST_FALL = 50;
+/** A fall that is asked for first is so high, mm: 2 in. */
+export const FIRST_FALL = 50.8;
 
 /** A first look is struck on elements so much coarser, and the dent is left for the answer. */
 const LOOK = 1.6;
