@@ -302,13 +302,19 @@ export function addBDB(
   }
 }
 
+const elasticD = new Float64Array(9);
+
 /** Stiffness of an elastic element in its own plane's axes, 18 × 18 row by row. Thickness in mm. */
 export function elementStiffness(c: Flat, thickness: number, elastic: Elastic, out: Float64Array): void {
   out.fill(0);
   membraneB(c, elastic.nu, bm);
   bendingB(c, thickness, elastic.nu, bb, bs);
-  const D = planeStress(elastic);
   const area = doubleArea(c) / 2;
+  const E = elastic.E / (1 - elastic.nu * elastic.nu);
+  elasticD[0] = elasticD[4] = E;
+  elasticD[1] = elasticD[3] = E * elastic.nu;
+  elasticD[8] = (E * (1 - elastic.nu)) / 2;
+  const D = elasticD;
   const [wm, wb] = [(area / POINTS) * thickness, ((area / POINTS) * thickness ** 3) / 12];
   const ws = (area / POINTS) * shearStiffness(elastic, thickness);
   for (let p = 0; p < POINTS; p++) {

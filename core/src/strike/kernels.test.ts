@@ -192,7 +192,7 @@ describe('the kernels', () => {
           fast.done();
         }
       }),
-      { numRuns: Number(process.env['SOAK_STRIKES'] ?? 15) },
+      { numRuns: Number(process.env.SOAK_STRIKES ?? 15) },
     );
     expect(stiff).toBeGreaterThan(30);
   });

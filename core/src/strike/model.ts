@@ -110,29 +110,42 @@ export function forceOn(load: Float64Array, nodes: Iterable<number>): Vec3 {
   return [x, y, z];
 }
 
+/** Stiffness times displacement, node · 6 + freedom, element by element as `k` gives them. */
+function times({ from, nodes }: Incidence, k: (e: number) => Float64Array, u: Float64Array): Float64Array {
+  const out = new Float64Array(u.length);
+  let own = new Float64Array(3 * DOF_PER_NODE);
+  let places = new Int32Array(3 * DOF_PER_NODE);
+  for (let e = 0; e + 1 < from.length; e++) {
+    const a = from[e] as number;
+    const n = ((from[e + 1] as number) - a) * DOF_PER_NODE;
+    if (n > own.length) [own, places] = [new Float64Array(n), new Int32Array(n)];
+    let some = false;
+    for (let i = 0; i < n; i++) {
+      const at = DOF_PER_NODE * (nodes[a + Math.floor(i / DOF_PER_NODE)] as number) + (i % DOF_PER_NODE);
+      places[i] = at;
+      own[i] = u[at] as number;
+      some ||= own[i] !== 0;
+    }
+    if (!some) continue;
+    const K = k(e);
+    for (let i = 0; i < n; i++) {
+      let s = 0;
+      for (let j = 0; j < n; j++) s += (K[i * n + j] as number) * (own[j] as number);
+      const at = places[i] as number;
+      out[at] = (out[at] as number) + s;
+    }
+  }
+  return out;
+}
+
 /** Multiplies displacements by the stiffness of a structure, node · 6 + freedom; its elements are made once. */
 export function multiplierOf(model: ShellModel): (u: Float64Array) => Float64Array {
-  const { from, nodes } = incidenceOf(model);
+  const incidence = incidenceOf(model);
   const k = stiffnessOf(model);
-  const elements = Array.from({ length: from.length - 1 }, (_, e) => k(e).slice());
-  return u => {
-    const out = new Float64Array(u.length);
-    elements.forEach((K, e) => {
-      const a = from[e] as number;
-      const n = ((from[e + 1] as number) - a) * DOF_PER_NODE;
-      const at = (i: number): number =>
-        DOF_PER_NODE * (nodes[a + Math.floor(i / DOF_PER_NODE)] as number) + (i % DOF_PER_NODE);
-      const own = Float64Array.from({ length: n }, (_, i) => u[at(i)] as number);
-      if (own.every(v => v === 0)) return;
-      for (let i = 0; i < n; i++) {
-        let s = 0;
-        for (let j = 0; j < n; j++) s += (K[i * n + j] as number) * (own[j] as number);
-        out[at(i)] = (out[at(i)] as number) + s;
-      }
-    });
-    return out;
-  };
+  const elements = Array.from({ length: incidence.from.length - 1 }, (_, e) => k(e).slice());
+  return u => times(incidence, e => elements[e] as Float64Array, u);
 }
 
 /** Stiffness times displacement, node · 6 + freedom: what the structure pushes back with. */
-export const pushedBack = (model: ShellModel, u: Float64Array): Float64Array => multiplierOf(model)(u);
+export const pushedBack = (model: ShellModel, u: Float64Array): Float64Array =>
+  times(incidenceOf(model), stiffnessOf(model), u);

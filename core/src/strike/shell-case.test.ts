@@ -74,7 +74,7 @@ function agrees(s: Solved): void {
 
 /** What the plain version is tried on when it is not asked for all: a flat plate, a tray, and one that stretches. */
 const SOME: readonly string[] = ['05c', '11S', '16-5kN'];
-const all = process.env['SOAK_SOLVED'] !== undefined;
+const all = process.env.SOAK_SOLVED !== undefined;
 
 describe.each([
   ['compiled', true],

@@ -152,6 +152,42 @@ function withPointsOn(polygon: readonly Vec3[], points: readonly Vec3[]): readon
 const cutRing = (ring: readonly Vec3[], spacing: MeshWish['spacing']): readonly Vec3[] =>
   ring.flatMap((a, i) => [a, ...cutLine(a, ring[(i + 1) % ring.length] as Vec3, spacing)]);
 
+/** Nodes this near along every axis are one, mm. */
+const SAME = 3e-3;
+
+/** The node at a place: one that is known there, or a new one, put after the coordinates. Nodes are found by cells of a millimeter. */
+function sharedNodes(coordinates: number[]): (p: Vec3) => number {
+  const cells = new Map<number, number[]>();
+  const cell = (x: number, y: number, z: number): number =>
+    (Math.floor(x) * 65_536 + Math.floor(y)) * 65_536 + Math.floor(z);
+  const off = (n: number, p: Vec3): number =>
+    Math.max(
+      Math.abs((coordinates[3 * n] as number) - p[0]),
+      Math.abs((coordinates[3 * n + 1] as number) - p[1]),
+      Math.abs((coordinates[3 * n + 2] as number) - p[2]),
+    );
+  return p => {
+    const [x, y, z] = p;
+    // a place on the border of two cells looks into both
+    for (let d = 0; d < 8; d++) {
+      const [dx, dy, dz] = [d & 1 ? SAME : -SAME, d & 2 ? SAME : -SAME, d & 4 ? SAME : -SAME];
+      const first =
+        (!(d & 1) || Math.floor(x + dx) !== Math.floor(x - SAME)) &&
+        (!(d & 2) || Math.floor(y + dy) !== Math.floor(y - SAME)) &&
+        (!(d & 4) || Math.floor(z + dz) !== Math.floor(z - SAME));
+      if (!first) continue;
+      const hit = cells.get(cell(x + dx, y + dy, z + dz))?.find(n => off(n, p) < SAME);
+      if (hit !== undefined) return hit;
+    }
+    const n = coordinates.push(x, y, z) / 3 - 1;
+    const own = cell(x, y, z);
+    const there = cells.get(own);
+    if (there) there.push(n);
+    else cells.set(own, [n]);
+    return n;
+  };
+}
+
 /** Meshes the flats of a shell so that they share their nodes along common edges. */
 export function meshShell(wish: MeshWish): ShellMesh | ShellMeshFault {
   const { spacing } = wish;
@@ -160,20 +196,7 @@ export function meshShell(wish: MeshWish): ShellMesh | ShellMeshFault {
   const coordinates: number[] = [];
   const triangles: number[] = [];
   const flatOf: number[] = [];
-  const known = new Map<string, number>();
-  const nodeAt = (p: Vec3): number => {
-    const key = p.map(v => Math.round(v / 2e-3)).join();
-    // a coordinate on the border of two cells of the grid must not make two nodes
-    const hit = known.get(key);
-    if (hit !== undefined) return hit;
-    for (let d = 0; d < 27; d++) {
-      const near = known.get(p.map((v, i) => Math.round(v / 2e-3) + (Math.floor(d / 3 ** i) % 3) - 1).join());
-      if (near !== undefined) return near;
-    }
-    const n = coordinates.push(...p) / 3 - 1;
-    known.set(key, n);
-    return n;
-  };
+  const nodeAt = sharedNodes(coordinates);
   for (const [index, flat] of wish.flats.entries()) {
     const plane = planeOf(flat.polygon);
     const lies = (p: Vec3): boolean => Math.abs(offPlane(plane, p)) < TOUCH;
