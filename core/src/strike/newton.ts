@@ -74,6 +74,10 @@ const CUT = 0.5;
 const SEARCH = 3;
 const ASTRAY = 1.3;
 const STALLS = 0.6;
+/** On the way of a fall, whose work is summed step by step, steps grow by no more; what is left of it counts as none under this share. */
+const FALLS_BY = 1.25;
+const STOPPED = 3e-3;
+const MOST_STOPS = 6;
 /** Steps shorter than this share of the thickness are given up: what such a step still bears is no longer the plate, it is how well its balance is found. */
 const LEAST_STEP = 1 / 24;
 
@@ -138,6 +142,8 @@ class Path {
   /** the same for the step that is being tried */
   private tried = { du: new Float64Array(0), place: 0, share: 0 };
   private ready: Factor | undefined;
+  /** a step is at most so many times the one before */
+  private growth = 2;
   private readonly tolerance: number;
   private readonly most: number;
   private readonly longest: number;
@@ -163,39 +169,52 @@ class Path {
    * been taken up on the way (the area under load and move of its place) is then what the weight has given on its way down.
    */
   fall({ weight, heightMm }: Fall): number | undefined {
-    const { b, model } = this;
-    let stops: number | undefined;
+    const { b, model, force } = this;
+    this.growth = FALLS_BY;
     let kept = { at: b.keep(), share: this.share, place: this.place };
+    const given = weight * heightMm * force;
     /** what is still to be taken up, N·mm: the weight's own way down adds to it, the structure takes from it */
-    let left = weight * heightMm * this.force;
-    this.go(Number.POSITIVE_INFINITY, before => {
-      const work = b.work(model.load, this.last?.du ?? new Float64Array(0));
-      const after = left + work * (weight - (before + this.share) / 2);
-      if (after <= 0) {
-        // along the step the share grows evenly: left + work·((weight − before)·t − (share − before)·t²/2) = 0
-        const [a, p] = [((this.share - before) * work) / 2, (weight - before) * work];
-        const t =
-          Math.abs(a) > 1e-9 * Math.abs(p) ? (p + Math.sqrt(p * p + 4 * a * left)) / (2 * a) : -left / p;
-        stops = before + Math.min(1, Math.max(0, t)) * (this.share - before);
+    let left = given;
+    let part = 0;
+    const after = (du: Float64Array): number =>
+      left + b.work(model.load, du) * (weight - (kept.share + this.share) / 2);
+    const stopped = this.go(Number.POSITIVE_INFINITY, () => {
+      const { du, place } = this.last ?? { du: new Float64Array(0), place: 0 };
+      const now = after(du);
+      if (now <= 0) {
+        part = (place * left) / (left - now);
         return true;
       }
-      left = after;
+      left = now;
       kept = { at: b.keep(), share: this.share, place: this.place };
       return false;
     });
-    if (stops === undefined) return undefined;
-    b.goBack(kept.at);
-    this.share = kept.share;
-    this.place = kept.place;
+    if (!stopped) return undefined;
     if (this.keeps) this.places.pop();
-    return stops;
+    // within the last step its place is looked for until what is left is nought
+    for (let tries = 1; ; tries++) {
+      b.goBack(kept.at);
+      this.share = kept.share;
+      this.ready = undefined;
+      if (this.balance(part, undefined) === undefined) return undefined;
+      const off = after(this.tried.du);
+      if (Math.abs(off) < STOPPED * (given + weight * force * this.place) || tries === MOST_STOPS) break;
+      part -= off / (force * (weight - this.share));
+    }
+    b.settle();
+    this.steps++;
+    this.place = kept.place + this.tried.place;
+    if (this.balance(0, this.share) === undefined) return undefined;
+    b.settle();
+    if (this.keeps) this.places.push({ share: this.share, kept: b.keep() });
+    return this.share;
   }
 
   /**
-   * Goes to a share of the load; false where no balance was found any more. `enough` is asked after every balance, with the share before
-   * it, whether that is far enough.
+   * Goes to a share of the load; false where no balance was found any more. `enough` is asked after every balance
+   * whether that is far enough.
    */
-  go(to: number, enough?: (before: number) => boolean): boolean {
+  go(to: number, enough?: () => boolean): boolean {
     const { b, model } = this;
     const sign = Math.sign(to - this.share);
     let step: number | undefined;
@@ -230,11 +249,11 @@ class Path {
       if (sign > 0 && this.keeps) this.places.push({ share: this.share, kept: b.keep() });
       this.last = this.tried;
       this.place += this.last.place;
-      if (enough?.(share)) return true;
+      if (enough?.()) return true;
       if (sign > 0 && this.place > this.most) return false;
       const took: number = Math.abs(this.last.place);
       step = Math.min(
-        took * (rounds <= 3 ? 2 : rounds <= 4 ? 1.6 : rounds <= 6 ? 1.3 : 0.8),
+        took * Math.min(this.growth, rounds <= 3 ? 2 : rounds <= 4 ? 1.6 : rounds <= 6 ? 1.3 : 0.8),
         Math.max(took, 0.75 * tooLong),
         this.longest,
       );
