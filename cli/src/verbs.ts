@@ -267,6 +267,7 @@ const strikeVerb: Verb = (facts, units) => {
           dentMm: a.value.dentMm ?? null,
           dentingN: a.value.dentingN ?? null,
           ringHz: a.value.ringHz,
+          shakenShare: a.value.shakenShare ?? null,
           reactionsN: a.value.reactionsN,
           brackets: a.value.brackets,
           nodes: a.value.nodes,

@@ -274,6 +274,15 @@ export const EXPLAINED = {
     source: 'Inverse iteration on the same shell, with lumped mass.',
     estimated: 'That what is below 40 Hz may drum is common practice.',
   },
+  shaken: {
+    name: 'Shaken by the road',
+    formula:
+      'The stress round its bolts as the road shakes the plate in its lowest vibration, three times the rms, by the endurance limit of its sheet.',
+    from: 'the lowest vibration and its shape; a car body’s shaking; 0.4 of the tensile strength of steel, 0.35 of aluminum',
+    source: 'Miles 1954; ISO 16750-3, random vibration of sprung masses, from memory.',
+    estimated:
+      'It compares sheets and builds and predicts no life: damping of 3 % is assumed, edges of holes, loose bolts and rust are not in it.',
+  },
   'joint-share': {
     name: 'Joint under a strike',
     formula:

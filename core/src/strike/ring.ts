@@ -4,8 +4,15 @@ import type { ShellModel } from './model';
 import { nodeAt } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
 
-/** First natural frequency, Hz, by inverse iteration with the sheet's mass lumped to its nodes. */
-export function ring(model: ShellModel, solver: LinearSolver, density: number): number {
+/** How a plate vibrates at its lowest: Hz, the moves of its nodes as they bear a unit of mass (a tonne), and the mass of every node. */
+export interface Shape {
+  readonly hz: number;
+  readonly shape: Float64Array;
+  readonly mass: Float64Array;
+}
+
+/** First natural frequency and its shape, by inverse iteration with the sheet's mass lumped to its nodes. */
+export function ring(model: ShellModel, solver: LinearSolver, density: number): Shape {
   const { mesh } = model;
   const mass = new Float64Array(mesh.coordinates.length / 3);
   for (let e = 0; e < mesh.flatOf.length; e++) {
@@ -43,5 +50,5 @@ export function ring(model: ShellModel, solver: LinearSolver, density: number): 
     }
     omega2 = next;
   }
-  return Math.sqrt(omega2) / (2 * Math.PI);
+  return { hz: Math.sqrt(omega2) / (2 * Math.PI), shape: x, mass };
 }

@@ -183,6 +183,8 @@ export interface StrikeAnswer {
   /** force at that place that leaves 2 mm, N; undefined where the whole force leaves less, or its dent was not found */
   readonly dentingN?: number;
   readonly ringHz: number;
+  /** stress of the road's shaking round its bolts by the sheet's endurance limit: a ranking, no life; undefined for plastics */
+  readonly shakenShare?: number;
   readonly reactionsN: readonly StrikeReaction[];
   /** brackets that it hangs on */
   readonly brackets: readonly BracketForce[];

@@ -23,6 +23,7 @@ import {
   up,
 } from './plate-model';
 import { ring } from './ring';
+import { shakenShare } from './road';
 import { type Flat3, middleOf, nodeAt, type ShellMesh } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
 import { elasticStress, elementStress, faceStressAt } from './stress';
@@ -73,7 +74,8 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   if (!start.ok) return start;
   const { model, discs, solver, meshError, plateNodes } = start.value;
   const t = model.thickness;
-  const ringHz = ring(model, solver, folded.material.density);
+  const rings = ring(model, solver, folded.material.density);
+  const shaken = shakenShare(model, rings, folded.material, held);
   let { u, stress } = start.value;
   let inner: Float64Array = pushedBack(model, u);
   let theory = 'small deflections, elastic';
@@ -135,7 +137,8 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
     dentMm,
     dentForceN: dentForce(folded.material, t),
     ...(dentsAt === undefined ? {} : { dentingN: dentsAt * force }),
-    ringHz,
+    ringHz: rings.hz,
+    ...(shaken === undefined ? {} : { shakenShare: shaken }),
     reached,
     ...(gaveWayAt === undefined ? {} : { gaveWayAt: gaveWayAt / stops }),
     reactionsN,

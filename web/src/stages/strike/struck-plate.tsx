@@ -180,6 +180,14 @@ export function StruckPlate({
           of={{ value: fixed(v.ringHz, 0), unit: 'Hz' }}
           meaning={v.ringHz < HEARD_BELOW ? <b>may drum on the road</b> : 'natural frequency'}
         />
+        {v.shakenShare !== undefined && (
+          <Row
+            name="Shaken by the road"
+            how="shaken"
+            of={{ value: fixed(v.shakenShare * 100, 0), unit: '%' }}
+            meaning="of the sheet’s endurance limit at its bolts; compares builds, predicts no life"
+          />
+        )}
         {v.brackets.length > 0 && <Hangers answer={v} size={size} />}
         {worst && (
           <Row

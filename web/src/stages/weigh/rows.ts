@@ -254,6 +254,21 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
         worse: 'less',
       },
       {
+        name: 'Shaken by the road',
+        how: 'shaken',
+        about: 'stress at bolts by the sheet’s endurance limit; compares builds, predicts no life',
+        value: c => {
+          const share = worst(c, s => s.shakenShare, true)?.shakenShare;
+          return share === undefined ? undefined : 100 * share;
+        },
+        show: number('%'),
+        note: c => {
+          const s = worst(c, x => x.shakenShare, true);
+          return s ? `plate ${markOf(c, s.panel)}` : '';
+        },
+        worse: 'more',
+      },
+      {
         name: 'Plates that collapse',
         how: 'collapse',
         value: c => c.struck?.filter(s => s.reached < 1).length,
