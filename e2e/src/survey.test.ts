@@ -335,13 +335,15 @@ describe('a scan of the underside', () => {
     expect(plan.document.rig.scan?.pairs).toHaveLength(4);
     const kept = await fetch(server.at(`/api/documents/heron-autumn/scans/${plan.document.rig.scan?.id}`));
     expect(kept.status).toBe(200);
-    if (process.env.SHOT) await page.screenshot({ path: '/tmp/t/scan.png' });
     // and a plate against it
     await page.goto(server.at('/plan/heron-autumn/cover'));
     await press(page, 'Plate A, engine and front differential');
-    if (process.env.SHOT)
-      await new Promise(d => setTimeout(d, 1500)).then(() => page.screenshot({ path: '/tmp/t/scan2.png' }));
     await says(page, /To the scan\s*−?\d+(\.\d)?\s*mm/);
+    // what was scanned is seen under the plates
+    await press(page, 'Scan');
+    await page.waitForSelector('svg[aria-label="Map of the underside"] image[data-ground]');
+    await press(page, 'Scan');
+    await page.waitForFunction(() => !document.querySelector('image[data-ground]'));
     expect(page.faults).toEqual([]);
     await page.browserContext().close();
   });

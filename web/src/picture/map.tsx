@@ -6,6 +6,7 @@ import { isBracket } from '@plate-fold/core/plan';
 import { fixed, MM_PER_INCH, spoken, type UnitSystem } from '@plate-fold/core/units';
 import { memo, type ReactNode } from 'react';
 import { HatchDefs, hatch } from './hatch';
+import { type GroundPhoto, LaidOut } from './laid-out';
 import { flatsFromAbove, holesFromAbove, markPlace, openingsFromAbove, paintOrder, pathOf } from './paths';
 import type { SheetScale } from './sheet-scale';
 import { SideNotes, Tires } from './vehicle';
@@ -19,6 +20,8 @@ export interface MapProps {
   readonly joint?: string;
   readonly onPanel?: (id: string) => void;
   readonly onJoint?: (id: string) => void;
+  /** a scan of the underside, laid under all that is drawn: plates are seen through */
+  readonly under?: GroundPhoto;
   /** drawn over everything: handles, what is being drawn, a proposal */
   readonly children?: ReactNode;
 }
@@ -204,6 +207,7 @@ const Drawing = memo(function Drawing(props: Omit<MapProps, 'children'>) {
     <>
       <HatchDefs id="map" />
       <rect width={scale.width} height={height} fill="var(--paper)" />
+      <LaidOut ground={props.under} put={put} />
       <Grid scale={scale} height={height} units={units} />
       <Vehicle facts={facts} scale={scale} height={height} />
       <g aria-hidden="true">
@@ -211,7 +215,7 @@ const Drawing = memo(function Drawing(props: Omit<MapProps, 'children'>) {
           <path
             key={c.id}
             d={pathOf([c.footprint], put)}
-            fill={c.moves ? 'none' : 'var(--ghost)'}
+            fill={c.moves || props.under ? 'none' : 'var(--ghost)'}
             fillOpacity="0.55"
             stroke="var(--ghostline)"
             strokeDasharray={c.moves ? '5 4' : undefined}
@@ -258,7 +262,7 @@ const Drawing = memo(function Drawing(props: Omit<MapProps, 'children'>) {
                   )}
                   fillRule="evenodd"
                   fill={hatch('map', p.material.family)}
-                  fillOpacity="0.92"
+                  fillOpacity={props.under ? 0.35 : 0.92}
                   stroke={chosen ? 'var(--fluid)' : 'var(--ink)'}
                   strokeWidth={chosen ? 2.6 : 1.3}
                 />

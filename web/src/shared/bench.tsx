@@ -1,6 +1,6 @@
 import type { Facts } from '@plate-fold/core/derive';
 import { useDrag, useGesture } from '@use-gesture/react';
-import { ChevronDown, ChevronUp, Maximize2, ZoomIn, ZoomOut } from 'lucide-react';
+import { ChevronDown, ChevronUp, Maximize2, ScanLine, ZoomIn, ZoomOut } from 'lucide-react';
 import { type ReactNode, useEffect, useMemo, useRef } from 'react';
 import { useLocation } from 'react-router';
 import { pinchBegan } from '../picture/pinch';
@@ -89,9 +89,17 @@ export function Pannable({ sheet, children }: { sheet: ReturnType<typeof useShee
 const ZOOM =
   'grid size-10 place-items-center rounded-edge border border-scribe bg-sheet/90 hover:border-ink2';
 
-export function ZoomButtons({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
+export function ZoomButtons({
+  sheet,
+  children,
+}: {
+  readonly sheet: ReturnType<typeof useSheet>;
+  /** what else the map is looked at by */
+  readonly children?: ReactNode;
+}) {
   return (
     <div data-tools className="absolute right-2 bottom-7 flex gap-1">
+      {children}
       <button
         type="button"
         className={ZOOM}
@@ -223,5 +231,27 @@ export function Bench({
         {aside}
       </aside>
     </div>
+  );
+}
+
+/** A scan under the map, seen or not. */
+export function ScanButton({
+  seen,
+  onSeen,
+}: {
+  readonly seen: boolean;
+  readonly onSeen: (seen: boolean) => void;
+}) {
+  return (
+    <button
+      type="button"
+      className={`${ZOOM} ${seen ? 'border-fluid! bg-fluid! text-onfluid' : ''}`}
+      aria-label="Scan"
+      title="The scan under the map"
+      aria-pressed={seen}
+      onClick={() => onSeen(!seen)}
+    >
+      <ScanLine size={18} aria-hidden="true" />
+    </button>
   );
 }

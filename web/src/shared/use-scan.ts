@@ -1,6 +1,8 @@
 import type { RigScan } from '@plate-fold/core/rig';
-import { type Heights, heightsFrom } from '@plate-fold/core/scan';
+import { type Heights, heightsFrom, relief } from '@plate-fold/core/scan';
 import { useEffect, useState } from 'react';
+import type { GroundPhoto } from '../picture/laid-out';
+import { pictureUrl } from '../ui/picture-url';
 
 /** The heights of a plan's scan; what is wrong where they are not there. */
 export interface ScanHeights {
@@ -49,5 +51,32 @@ export function useScanHeights(plan: string, scan: RigScan | undefined): ScanHei
       gone = true;
     };
   }, [plan, scan]);
+  return made;
+}
+
+/** A scan's heights as a shaded picture on the ground plane; empty while it is made, and where there are none. */
+export function useGroundScan(heights: Heights | undefined): GroundPhoto {
+  const [made, setMade] = useState<GroundPhoto>({});
+  useEffect(() => {
+    setMade({});
+    if (!heights) return;
+    let gone = false;
+    let url: string | undefined;
+    pictureUrl(relief(heights)).then(shown => {
+      if (!shown) return;
+      if (gone) return URL.revokeObjectURL(shown);
+      url = shown;
+      const { from, step, width, height } = heights;
+      // a height's place is the middle of its pixel
+      setMade({
+        url,
+        ground: { from: [from[0] - step / 2, from[1] - step / 2], mmPerPx: step, width, height },
+      });
+    });
+    return () => {
+      gone = true;
+      if (url) URL.revokeObjectURL(url);
+    };
+  }, [heights]);
   return made;
 }

@@ -1,7 +1,7 @@
 import type { Vec2 } from '@plate-fold/core/geometry';
 import { isBracket } from '@plate-fold/core/plan';
 import type { Proposal } from '@plate-fold/core/propose';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useSearchParams } from 'react-router';
 import { AngleLines } from '../../picture/angle-lines';
@@ -9,7 +9,8 @@ import { DrawLayer, ProposalLayer } from '../../picture/draw-layer';
 import { UndersideMap } from '../../picture/map';
 import { PickLayer } from '../../picture/pick-layer';
 import { PlateStrip, stripHeight } from '../../picture/plate-strip';
-import { Bench, Pannable, ZoomButtons } from '../../shared/bench';
+import { Bench, Pannable, ScanButton, ZoomButtons } from '../../shared/bench';
+import { useGroundScan, useScanHeights } from '../../shared/use-scan';
 import { useFacts } from '../../state/derived';
 import { useAppDispatch, useAppSelector } from '../../state/store';
 import { jointSelected, panelSelected } from '../../state/view-slice';
@@ -33,6 +34,14 @@ export function CoverStage() {
   const dispatch = useAppDispatch();
   const { panel, joint, units } = useAppSelector(s => s.view);
   const [mode, setMode] = useState<'shape' | 'draw' | 'propose' | Pick>('shape');
+  const [seen, setSeen] = useState(false);
+  const { scan } = facts.document.rig;
+  const scanned = useScanHeights(facts.document.plan.id, seen ? scan : undefined);
+  const laid = useGroundScan(scanned.heights);
+  const under = useMemo(
+    () => (seen && scan ? { ...laid, ...(scanned.fault ? { fault: scanned.fault } : {}) } : undefined),
+    [seen, scan, laid, scanned.fault],
+  );
   const [barId, setBarId] = useState<string>();
   const bar = facts.document.plan.crossbars.find(b => b.id === barId);
   const [proposal, setProposal] = useState<Proposal>();
@@ -104,6 +113,7 @@ export function CoverStage() {
                 joint={joint}
                 onPanel={choosePlate}
                 onJoint={chooseJoint}
+                {...(under ? { under } : {})}
               >
                 <BarLayer
                   facts={facts}
@@ -153,7 +163,7 @@ export function CoverStage() {
                   <ProposalLayer proposal={proposal} scale={sheet.scale} height={mapHeight} />
                 )}
               </UndersideMap>
-              <ZoomButtons sheet={sheet} />
+              <ZoomButtons sheet={sheet}>{scan && <ScanButton seen={seen} onSeen={setSeen} />}</ZoomButtons>
             </Pannable>
             <div className="border-t border-scribe bg-sheet">
               <PlateStrip

@@ -4,10 +4,10 @@ import { presentRig } from '@plate-fold/core/rig';
 import { type Adjustment, pointName } from '@plate-fold/core/survey';
 import { fixed } from '@plate-fold/core/units';
 import type { ReactNode } from 'react';
+import { type GroundPhoto, LaidOut } from '../../picture/laid-out';
 import { pathOf } from '../../picture/paths';
 import type { SheetScale } from '../../picture/sheet-scale';
 import { SideNotes, Tires } from '../../picture/vehicle';
-import type { GroundPhoto } from './use-ground-photo';
 
 /** The largest doubt is drawn about this large, px. */
 const DRAWN = 26;
@@ -25,30 +25,6 @@ export function ellipseOf([[xx, xy], [, yy]]: readonly [
     b: Math.sqrt(Math.max(0, middle - half)),
     turn: 0.5 * Math.atan2(2 * xy, xx - yy),
   };
-}
-
-/** A picture as it lies on the ground plane, whichever way the map is turned. */
-function LaidOut({ ground, put }: { ground: GroundPhoto | undefined; put: (p: Vec2) => Vec2 }) {
-  if (ground?.fault)
-    return (
-      <text x="10" y="22" fontSize="13" fill="var(--oxide)">
-        {ground.fault}
-      </text>
-    );
-  if (!ground?.url || !ground.ground) return null;
-  const { from, mmPerPx: k, width, height } = ground.ground;
-  const o = put(from);
-  const [x, y] = [put([from[0] + k, from[1]]), put([from[0], from[1] + k])];
-  return (
-    <image
-      href={ground.url}
-      width={width}
-      height={height}
-      transform={`matrix(${x[0] - o[0]} ${x[1] - o[1]} ${y[0] - o[0]} ${y[1] - o[1]} ${o[0]} ${o[1]})`}
-      data-ground
-      aria-hidden="true"
-    />
-  );
 }
 
 /** The underside with the points of the survey, what was taped between them, and how well each is known. */

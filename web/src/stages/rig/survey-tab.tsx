@@ -22,7 +22,7 @@ import { useMemo, useState } from 'react';
 import { PickLayer } from '../../picture/pick-layer';
 import { useSize } from '../../picture/use-size';
 import { Pannable, ZoomButtons } from '../../shared/bench';
-import { useScanHeights } from '../../shared/use-scan';
+import { useGroundScan, useScanHeights } from '../../shared/use-scan';
 import { useRun } from '../../state/commands/run';
 import { useAppSelector } from '../../state/store';
 import { Button } from '../../ui/button';
@@ -38,7 +38,7 @@ import { type Laying, ScanPart } from './scan-part';
 import { SurveyMap } from './survey-map';
 import { SurveyPrint } from './survey-print';
 import { type Under, UnderPart } from './under-part';
-import { photoAt, useGroundPhoto, useGroundScan } from './use-ground-photo';
+import { photoAt, useGroundPhoto } from './use-ground-photo';
 import { useSurveySheet } from './use-survey-sheet';
 
 /** Survey: what the tape reads from hole to hole, adjusted; how well each hole is known, which reading is wrong, what to measure next. */

@@ -1,6 +1,6 @@
-import { type Heights, relief } from '@plate-fold/core/scan';
-import { type Adjustment, type Ground, groundRound, type Picture } from '@plate-fold/core/survey';
+import { type Adjustment, groundRound, type Picture } from '@plate-fold/core/survey';
 import { useEffect, useState } from 'react';
+import type { GroundPhoto } from '../../picture/laid-out';
 import { pictureUrl } from '../../ui/picture-url';
 import { rectifyInWorker } from '../../work/rectify-client';
 
@@ -24,13 +24,6 @@ async function pixelsOf(url: string): Promise<Picture> {
   bitmap.close();
   const { width, height, data } = pen.getImageData(0, 0, canvas.width, canvas.height);
   return { width, height, rgba: data as Uint8ClampedArray<ArrayBuffer> };
-}
-
-export interface GroundPhoto {
-  /** a picture as it lies on the ground plane, and where */
-  readonly url?: string;
-  readonly ground?: Ground;
-  readonly fault?: string;
 }
 
 /** A picture of the survey as it looks from straight below at a height, mm; empty while it is made, and where none is asked for. */
@@ -79,32 +72,5 @@ export function useGroundPhoto(
       if (url) URL.revokeObjectURL(url);
     };
   }, [plan, a, photo, z]);
-  return made;
-}
-
-/** A scan's heights as a shaded picture on the ground plane; empty while it is made, and where there are none. */
-export function useGroundScan(heights: Heights | undefined): GroundPhoto {
-  const [made, setMade] = useState<GroundPhoto>({});
-  useEffect(() => {
-    setMade({});
-    if (!heights) return;
-    let gone = false;
-    let url: string | undefined;
-    pictureUrl(relief(heights)).then(shown => {
-      if (!shown) return;
-      if (gone) return URL.revokeObjectURL(shown);
-      url = shown;
-      const { from, step, width, height } = heights;
-      // a height's place is the middle of its pixel
-      setMade({
-        url,
-        ground: { from: [from[0] - step / 2, from[1] - step / 2], mmPerPx: step, width, height },
-      });
-    });
-    return () => {
-      gone = true;
-      if (url) URL.revokeObjectURL(url);
-    };
-  }, [heights]);
   return made;
 }
