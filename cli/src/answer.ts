@@ -1,4 +1,5 @@
 import type { Facts } from '@plate-fold/core/derive';
+import type { Heights } from '@plate-fold/core/scan';
 import type { Figure, UnitSystem } from '@plate-fold/core/units';
 
 export interface Answer {
@@ -15,6 +16,8 @@ interface Asked {
   readonly before?: Facts;
   /** how often a fit is tried */
   readonly trials?: number;
+  /** what a scan of the underside shows over the plates */
+  readonly heights?: Heights;
 }
 
 /** A figure with its unit. */

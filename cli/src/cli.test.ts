@@ -10,6 +10,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { main } from './main';
 
 const DEMO = demoPath('bramble');
+const SCAN = DEMO.replace('.platefold.json', '.scan.bin');
 const call = async (...args: string[]) => {
   let [out, err] = ['', ''];
   const code = await main(args, { out: t => (out += t), err: t => (err += t) });
@@ -72,6 +73,15 @@ describe('platefold', () => {
     expect((await call('service', DEMO)).out).toMatch(/transfer case fill +drop +plate-c +6 +1/);
   });
 
+  it('holds plates against a scan that lies beside the plan', async () => {
+    const { code, out } = await call('cover', DEMO, '--heights', SCAN, '--json');
+    expect(code).toBe(0);
+    const { scan } = JSON.parse(out) as { scan: { id: string; scanGapMm: number | null }[] };
+    expect(scan.length).toBeGreaterThan(3);
+    // the demo's scan shows its own parts, and plates clear them
+    expect(scan.every(s => s.scanGapMm === null || (s.scanGapMm > -6 && s.scanGapMm < 400))).toBe(true);
+    expect((await call('cover', DEMO, '--heights', SCAN)).out).toMatch(/to the scan/);
+  });
   it.each(['check', 'cover', 'weigh', 'bolts', 'sequence', 'fold', 'service'])(
     'says %s in the units asked for, and keeps keys and figures of --json metric',
     async verb => {
@@ -265,6 +275,10 @@ describe('platefold', () => {
     [['cover'], 'needs a file'],
     [['cover', '/no/such/file'], 'there is no file'],
     [['cover', DEMO, '--loud'], 'unknown option --loud'],
+    [['fold', DEMO, '--heights', SCAN], '--heights belongs to cover and strike'],
+    [['cover', demoPath('heron'), '--heights', SCAN], 'has no scan'],
+    [['cover', DEMO, '--heights', DEMO], 'heights of the scan are torn'],
+    [['cover', DEMO, '--heights', '/no/such/file'], 'cannot be read (ENOENT)'],
   ])('refuses %j with one line and exit 2', async (args, reason) => {
     const { code, err, out } = await call(...args);
     expect(code).toBe(2);

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { gatherFacts } from '@plate-fold/core/derive';
 import { readDocument, upToPhase } from '@plate-fold/core/plan';
+import { type Heights, heightsFrom } from '@plate-fold/core/scan';
 import type { UnitSystem } from '@plate-fold/core/units';
 import { ARCHIVE_USAGE, runArchive } from './archive';
 import { EXPORTS, exportFiles } from './export';
@@ -15,7 +16,7 @@ const KINDS = Object.keys(EXPORTS).join('|');
 const MOST_TRIALS = 100_000;
 /** Verbs that read other files than a plan, or write some. */
 const OTHERS = ['export', 'shell', 'survey'];
-const USAGE = `platefold VERB FILE [--build NAME] [--phase NAME] [--trials N] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, survey, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
+const USAGE = `platefold VERB FILE [--build NAME] [--phase NAME] [--trials N] [--heights FILE] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, survey, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
 
 interface Call {
   readonly verb: string;
@@ -27,11 +28,13 @@ interface Call {
   readonly out?: string;
   readonly units: UnitSystem;
   readonly trials?: number;
+  /** a file of a scan's heights, as the server keeps them beside the plan */
+  readonly heights?: string;
 }
 
 function parseCall(args: readonly string[]): Call | string {
   const call = readOptions(args, {
-    words: ['build', 'phase', 'as', 'out', 'units', 'trials'],
+    words: ['build', 'phase', 'as', 'out', 'units', 'trials', 'heights'],
     flags: ['json'],
   });
   if (typeof call === 'string') return call;
@@ -41,7 +44,7 @@ function parseCall(args: readonly string[]): Call | string {
   if (!VERBS[verb] && !OTHERS.includes(verb)) return `there is no verb "${verb}". ${USAGE}`;
   if (!file) return `${verb} needs a file. ${USAGE}`;
   if (rest.length > 0) return `one file at a time: "${rest.join(' ')}" is too much`;
-  const { build, phase, as, out, units = 'metric' } = given;
+  const { build, phase, as, out, units = 'metric', heights } = given;
   const trials = given.trials === undefined ? undefined : Number(given.trials);
   if (
     trials !== undefined &&
@@ -51,11 +54,13 @@ function parseCall(args: readonly string[]): Call | string {
       ? `--trials is "${given.trials}", but must be a whole number from 1 to ${MOST_TRIALS}`
       : `--trials belongs to fitup, not to ${verb}`;
   if (units !== 'inch' && units !== 'metric') return `--units is "${units}", but must be inch or metric`;
+  if (heights !== undefined && verb !== 'cover' && verb !== 'strike')
+    return `--heights belongs to cover and strike, not to ${verb}`;
   if (verb === 'export') {
     if (as === undefined || !EXPORTS[as]) return `--as must be one of ${Object.keys(EXPORTS).join(', ')}`;
     if (out === undefined) return 'export needs --out DIR';
   } else if (as !== undefined || out !== undefined) return `--as and --out belong to export, not to ${verb}`;
-  return { verb, file, build, phase, json: flags.has('json'), as, out, units, trials };
+  return { verb, file, build, phase, json: flags.has('json'), as, out, units, trials, heights };
 }
 
 /** Runs the command line. Returns the exit code: 0, 1 with findings of severity "stop", 2 for a bad file or call. */
@@ -118,9 +123,22 @@ export async function main(args: readonly string[], { out, err }: Streams): Prom
       );
     }
   }
+  let heights: Heights | undefined;
+  if (call.heights !== undefined) {
+    const { scan } = read.document.rig;
+    if (!scan) return fail('this plan has no scan that --heights could belong to');
+    try {
+      const made = heightsFrom(scan, await readFile(call.heights));
+      if (!made.ok) return fail(`${call.heights}: ${made.fault}`);
+      heights = made.value;
+    } catch (e) {
+      return fail(`${call.heights} cannot be read (${(e as NodeJS.ErrnoException).code})`);
+    }
+  }
   const answer = VERBS[call.verb]?.(facts, call.units, {
     ...(at > 0 ? { before: until(at - 1) } : {}),
     ...(call.trials === undefined ? {} : { trials: call.trials }),
+    ...(heights ? { heights } : {}),
   });
   if (!answer) return fail(USAGE);
   out(`${call.json ? JSON.stringify(answer.json, null, 1) : answer.text}\n`);

@@ -10,7 +10,9 @@ import {
 import { check } from '@plate-fold/core/checks';
 import { type Facts, weighAll } from '@plate-fold/core/derive';
 import { bendDeduction, brakeOrder, type FoldedPanel, shopOf } from '@plate-fold/core/fold';
+import type { Vec2 } from '@plate-fold/core/geometry';
 import type { PlanDocument } from '@plate-fold/core/plan';
+import { type ScanGap, scanGap, scanGapStruck } from '@plate-fold/core/scan';
 import { phaseSequence, stepTorque } from '@plate-fold/core/sequence';
 import { serviceList } from '@plate-fold/core/service';
 import { type StrikeAnswer, strikeForce, strikePlate, wishOf } from '@plate-fold/core/strike';
@@ -37,27 +39,58 @@ const checkVerb: Verb = (facts, units) => {
   return { json: { findings }, text, code: findings.some(f => f.severity === 'stop') ? 1 : 0 };
 };
 
-const coverVerb: Verb = ({ coverage, lowest, angles }, units) => ({
-  json: {
-    components: coverage.components.map(({ bare: _, ...c }) => c),
-    fraction: coverage.fraction,
-    fromAheadFraction: coverage.fromAheadFraction,
-    lowestPoint: lowest,
-    approachDeg: angles.approachDeg,
-    breakoverDeg: angles.breakoverDeg,
-    departureDeg: angles.departureDeg,
-  },
-  text: [
-    rows([
-      ['part', 'from below', 'from ahead'],
-      ...coverage.components.map(c => [c.id, formatPercent(c.fraction), formatPercent(c.fromAheadFraction)]),
-      ['all', formatPercent(coverage.fraction), formatPercent(coverage.fromAheadFraction)],
-    ]),
-    `lowest point ${formatLength(lowest.z, units)}${lowest.panel ? ` (${lowest.panel})` : ''}`,
-    `approach ${formatAngle(angles.approachDeg)}, breakover ${formatAngle(angles.breakoverDeg)}, departure ${formatAngle(angles.departureDeg)}`,
-  ].join('\n'),
-  code: 0,
+/** What a scan shows over a plate, as it prints. */
+const scanned = (
+  gap: ScanGap | undefined,
+): { readonly scanGapMm: number | null; readonly scanAt: Vec2 | null } => ({
+  scanGapMm: gap?.gapMm ?? null,
+  scanAt: gap?.at ?? null,
 });
+const scannedRow = (gap: ScanGap | undefined, units: UnitSystem): readonly string[] =>
+  gap
+    ? [
+        formatLength(gap.gapMm, units, true),
+        `${formatLength(gap.at[0], units)} behind the front axle, ${formatLength(Math.abs(gap.at[1]), units)} ${gap.at[1] < 0 ? 'left' : 'right'}`,
+      ]
+    : ['–', 'nothing over it'];
+
+const coverVerb: Verb = ({ coverage, lowest, angles, plates, rig }, units, { heights } = {}) => {
+  const gaps = heights && plates.map(p => ({ panel: p.panel, gap: scanGap(heights, p, rig.members) }));
+  return {
+    json: {
+      components: coverage.components.map(({ bare: _, ...c }) => c),
+      fraction: coverage.fraction,
+      fromAheadFraction: coverage.fromAheadFraction,
+      lowestPoint: lowest,
+      approachDeg: angles.approachDeg,
+      breakoverDeg: angles.breakoverDeg,
+      departureDeg: angles.departureDeg,
+      ...(gaps ? { scan: gaps.map(g => ({ id: g.panel.id, ...scanned(g.gap) })) } : {}),
+    },
+    text: [
+      rows([
+        ['part', 'from below', 'from ahead'],
+        ...coverage.components.map(c => [
+          c.id,
+          formatPercent(c.fraction),
+          formatPercent(c.fromAheadFraction),
+        ]),
+        ['all', formatPercent(coverage.fraction), formatPercent(coverage.fromAheadFraction)],
+      ]),
+      `lowest point ${formatLength(lowest.z, units)}${lowest.panel ? ` (${lowest.panel})` : ''}`,
+      `approach ${formatAngle(angles.approachDeg)}, breakover ${formatAngle(angles.breakoverDeg)}, departure ${formatAngle(angles.departureDeg)}`,
+      ...(gaps
+        ? [
+            rows([
+              ['plate', 'to the scan', 'at'],
+              ...gaps.map(g => [g.panel.mark, ...scannedRow(g.gap, units)]),
+            ]),
+          ]
+        : []),
+    ].join('\n'),
+    code: 0,
+  };
+};
 
 const weighVerb: Verb = (facts, units) => {
   const builds = weighAll(facts).map(({ crossbarKg: _, sideKg: __, unsprungKg: ___, ...b }) => b);
@@ -244,8 +277,12 @@ const bracketRows = (
 };
 
 /** Every plate struck at its worst place with half the heavier axle set down on it. */
-const strikeVerb: Verb = (facts, units) => {
+const strikeVerb: Verb = (facts, units, { heights } = {}) => {
   const { plates: panels, document } = facts;
+  const over = (v: StrikeAnswer): ScanGap | undefined => {
+    const folded = panels.find(p => p.panel.id === v.panel);
+    return heights && folded && scanGapStruck(heights, v.picture, folded.sheet.thickness, facts.rig.members);
+  };
   const force = strikeForce(document.rig, 'set-down');
   const made = panels.map(folded => ({
     folded,
@@ -261,6 +298,7 @@ const strikeVerb: Verb = (facts, units) => {
           deflectionMm: a.value.deflectionMm,
           gapMm: a.value.gapMm ?? null,
           gapTo: a.value.gapTo ?? null,
+          ...(heights ? scanned(over(a.value)) : {}),
           vonMisesMPa: a.value.vonMisesMPa,
           yieldMPa: a.value.yieldMPa,
           dentForceN: a.value.dentForceN,
@@ -307,6 +345,16 @@ const strikeVerb: Verb = (facts, units) => {
         units,
         made.flatMap(m => (m.answer.ok ? [m.answer.value] : [])),
       ),
+      ...(heights
+        ? [
+            rows([
+              ['plate', 'to the scan', 'at'],
+              ...made.flatMap(({ folded, answer: a }) =>
+                a.ok ? [[folded.panel.mark, ...scannedRow(over(a.value), units)]] : [],
+              ),
+            ]),
+          ]
+        : []),
       'Estimates, not certificates: welds, fatigue, loose bolts and frame flex are not included.',
     ].join('\n'),
     code: 0,

@@ -42,14 +42,12 @@ describe('a plan fitted in phases', () => {
     await field?.type('spring');
     await page.keyboard.press('Enter');
     await page.waitForSelector('[aria-label="Phase 2, spring"]');
-    if (process.env.SHOT) await page.screenshot({ path: '/tmp/t/phases.png' });
 
     await page.goto(server.at('/plan/bramble-winter/run'));
     await press(page, 'What is fitted', 'combobox');
     await press(page, 'phase “spring”', 'option');
     await says(page, /Raise plate C/);
     expect(await words(page)).not.toMatch(/Raise plate A/);
-    if (process.env.SHOT) await page.screenshot({ path: '/tmp/t/phase-run.png' });
     await press(page, 'Start a run');
     await page.waitForFunction(() => location.pathname.startsWith('/run/'));
     expect(page.faults).toEqual([]);
@@ -61,7 +59,6 @@ describe('a plan fitted in phases', () => {
     await phone.goto(server.at(`/run/${id}`));
     await onward(phone);
     await walkUntil(phone, /One bolt out, the new one in/);
-    if (process.env.SHOT) await phone.screenshot({ path: '/tmp/t/phase-phone.png' });
     expect(phone.faults).toEqual([]);
     await phone.browserContext().close();
   });
