@@ -156,6 +156,16 @@ describe('a struck plate', () => {
     // what is left under it shrinks by what it gives more
     expect(b.gapMm).toBeGreaterThan(c.gapMm!);
   }, 60_000);
+  it('has the same worst place on any mesh, and struck there is struck as if it had been looked for', () => {
+    for (const folded of bramble.panels.slice(1, 4)) {
+      const how = { folded, noDent: true };
+      const look = struck({ ...how, size: 1.6 });
+      const whole = struck({ ...how, size: 1 });
+      expect(look.at).toEqual(whole.at);
+      const there = struck({ ...how, size: 1, at: [look.at[0], look.at[1]] });
+      expect(there.deflectionMm).toBe(whole.deflectionMm);
+    }
+  }, 60_000);
   it('its worst place leaves no more gap than its middle', () => {
     const worst = struck();
     expect(worst.gapMm!).toBeLessThanOrEqual(struck({ at: [2200, -290] }).gapMm! + 0.5);

@@ -85,6 +85,12 @@ interface Task {
   readonly refused?: Result<StrikeAnswer>;
 }
 
+/** A question with the worst place that its first look has found: the search is the same on any mesh, and is not made twice. */
+function placed({ wish, key }: Task): StrikeWish {
+  const look = found(first(key));
+  return wish.at || !look?.ok ? wish : { ...wish, at: [look.value.at[0], look.value.at[1]] };
+}
+
 function tasksOf(belly: Belly, blow: Blow): readonly Task[] {
   return belly.panels
     .filter(p => !isBracket(p.panel))
@@ -141,7 +147,7 @@ export function useStrikes(bellies: readonly Belly[], blow: Blow, { wait = false
       // a first look comes before the answer itself, and before any other plate's answer
       const look = !found(first(t.key));
       const key = look ? first(t.key) : t.key;
-      const wish = look ? { ...t.wish, size: LOOK, noDent: true } : t.wish;
+      const wish = look ? { ...t.wish, size: LOOK, noDent: true } : placed(t);
       asked.current.set(t.slot, key);
       asker.ask({ key, wish, soon: look });
     }
