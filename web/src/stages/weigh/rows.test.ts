@@ -24,6 +24,7 @@ describe('the rows that builds are compared by', () => {
       'Clearance under a strike',
       'Deepest dent',
       'Lowest vibration',
+      'Shaken by the road',
       'Plates that collapse',
       'Stock sheets',
     ]);
@@ -43,6 +44,7 @@ describe('the rows that builds are compared by', () => {
           gapTo: facts.rig.components[0]?.id,
           dentMm: i,
           ringHz: 60 - i,
+          ...(i === 0 ? {} : { shakenShare: i / 10 }),
           reached: i === 2 ? 0.6 : 1,
         }) as unknown as StrikeAnswer,
     );
@@ -52,6 +54,7 @@ describe('the rows that builds are compared by', () => {
     expect(row('Clearance under a strike')?.value?.(column)).toBe(30 - struck.length + 1);
     expect(row('Clearance under a strike')?.note?.(column, undefined)).toMatch(new RegExp(`^${last} to `));
     expect(row('Deepest dent')?.value?.(column)).toBe(struck.length - 1);
+    expect(row('Shaken by the road')?.value?.(column)).toBeCloseTo(10 * (struck.length - 1), 9);
     expect(row('Plates that collapse')?.value?.(column)).toBe(1);
     expect(row('Plates that collapse')?.note?.(column, undefined)).toBe(facts.panels[2]?.panel.mark);
   });
