@@ -12,11 +12,21 @@ describe('whether it will bolt up', () => {
     await says(page, 'is the chance that every bolt starts by hand');
     const chance = async (): Promise<number> => Number(/(\d+) % is the chance/.exec(await words(page))?.[1]);
     expect(await chance()).toBeLessThan(80);
+    // it stands among the findings of the stage, and goes with its remedy
+    const waiting = (): Promise<number> =>
+      page.$eval('nav[aria-label="Stages"] a[href$="/bolt"]', a =>
+        Number(/\d+/.exec(a.textContent ?? '')?.[0] ?? 0),
+      );
+    await page.waitForFunction(() =>
+      /\d/.test(document.querySelector('nav[aria-label="Stages"] a[href$="/bolt"]')?.textContent ?? ''),
+    );
+    const before = await waiting();
     await says(page, 'Leave the plate’s hole for j-17 to be drilled where the vehicle’s own hole marks it.');
     await page.locator('[aria-label="What would help"] button ::-p-text(Do it)').click();
     await page.waitForFunction(
       () => Number(/(\d+) % is the chance/.exec(document.body.innerText.replace(/\s+/g, ' '))?.[1]) > 95,
     );
+    expect(await waiting()).toBe(before - 1);
     await saved(page);
     const plan = await storedPlan(server, page, 'pebble-tray');
     expect(plan.joints.find(j => j.id === 'j-17')?.cut).toBe('none');
