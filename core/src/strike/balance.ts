@@ -1,7 +1,7 @@
 import { type Bent, copied, moved, turnOf, unbent } from './bent';
 import { type Contact, contactForce, contactStiffness } from './contact';
 import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
-import { takeKernel } from './kernels';
+import { inKernel } from './kernels';
 import { restOf } from './local-deformations';
 import { incidenceOf, type ShellModel, triangleCount } from './model';
 import { keptLayers, type Layers, putBack, settle, type Yielding } from './plastic';
@@ -64,9 +64,13 @@ export function balanceOf(
   const m = triangleCount(mesh);
   const plan = planElimination(nodesAsVertices(mesh.coordinates), incidenceOf(model), model.held);
   const rest = restOf(model);
-  const kernel = takeKernel();
   const sheet = { ...wish, plan, rest };
-  const own = kernel ? trianglesInKernel(kernel, model, sheet) : plainTriangles(model, sheet);
+  // they have the kernel until they are done
+  const own =
+    inKernel(
+      k => trianglesInKernel(k, model, sheet),
+      () => undefined,
+    ) ?? plainTriangles(model, sheet);
   const { layers, inner } = own;
   const residual = new Float64Array(load.length);
   const { springs = [], contacts = [] } = model;

@@ -138,6 +138,25 @@ export function takeKernel(): Kernel | undefined {
   return new Kernel(new wasm.Instance(compiled, {}).exports);
 }
 
+/**
+ * What a kernel makes; undefined where there is none, or where it has no room for so large a structure: the plain version has to make it
+ * then. `after` is told of the kernel once it has made it.
+ */
+export function inKernel<T>(make: (kernel: Kernel) => T, after: (kernel: Kernel) => void): T | undefined {
+  const kernel = takeKernel();
+  if (!kernel) return undefined;
+  let made: T;
+  try {
+    made = make(kernel);
+  } catch (fault) {
+    giveBack(kernel);
+    if (fault instanceof RangeError) return undefined;
+    throw fault;
+  }
+  after(kernel);
+  return made;
+}
+
 /** The kernels as they are compiled here; none where there is no WebAssembly, it has no pairs of numbers, or a page may not compile it. */
 function compiledBy(wasm: Host['WebAssembly'], atob: Host['atob']): object | 'none' {
   const bytes = Uint8Array.from(atob(KERNEL_BYTES), c => c.charCodeAt(0));
