@@ -95,7 +95,7 @@ describe('a fall', () => {
 describe('a plate that is fallen on, or slid over', () => {
   const facts = assemble(demo('bramble'));
   const folded = facts.panels.find(p => p.panel.mark === 'D')!;
-  const force = strikeForce(facts.rig.rig, 'ledge-drop');
+  const force = strikeForce(facts.rig.rig, 'drop');
   const struck = (how: Parameters<typeof wishOf>[3], over: Partial<StrikeWish> = {}): StrikeAnswer => {
     const r = strikePlate({ ...wishOf(facts, folded, force, how), size: 1.6, noDent: true, ...over });
     if (!r.ok) throw new Error(r.fault);

@@ -12,7 +12,7 @@ import type { JointState } from './joint-spring';
  * How a plate is struck: half the heavier axle set down on it; the same fallen on it from a height, or slid over a rock; a jack that
  * lifts that end's wheel; or a force of the owner's own.
  */
-export const STRIKE_CASES = ['set-down', 'ledge-drop', 'slide', 'jack', 'own'] as const;
+export const STRIKE_CASES = ['set-down', 'drop', 'slide', 'jack', 'own'] as const;
 export type StrikeCase = (typeof STRIKE_CASES)[number];
 
 /** Side of the square of rock (or of the jack's saddle) that bears, mm: common practice, no source. */

@@ -277,7 +277,7 @@ describe('a struck plate', () => {
   });
   it('is struck with half the heavier axle, which is what falls and what slides as well', () => {
     expect(strikeForce(bramble.doc.rig, 'set-down')).toBeCloseTo(560 * 9.80665, 9);
-    expect(strikeForce(bramble.doc.rig, 'ledge-drop')).toBeCloseTo(560 * 9.80665, 9);
+    expect(strikeForce(bramble.doc.rig, 'drop')).toBeCloseTo(560 * 9.80665, 9);
     expect(strikeForce(bramble.doc.rig, 'slide')).toBeCloseTo(560 * 9.80665, 9);
     const { axles, wheelbase } = bramble.doc.rig;
     // a jack carries one wheel of the axle it stands nearer to

@@ -26,7 +26,7 @@ import { StruckPlate } from './struck-plate';
 
 const CASES: readonly (readonly [StrikeCase, string])[] = [
   ['set-down', 'resting'],
-  ['ledge-drop', 'dropped'],
+  ['drop', 'dropped'],
   ['slide', 'sliding over'],
   ['jack', 'jacked'],
   ['own', 'custom load'],
@@ -234,7 +234,7 @@ export function StrikeStage() {
                   </>
                 )}{' '}
                 {loadFigure(least, units).unit}
-                {blow.kind === 'ledge-drop' && ' that falls'} on a square of {patch.value} {patch.unit}, at
+                {blow.kind === 'drop' && ' that falls'} on a square of {patch.value} {patch.unit}, at
                 each plate’s worst spot unless you move the rock
                 {blow.kind === 'slide' && `, and ${fixed(SLIDES, 1)} times that to the rear`}.{' '}
               </>
@@ -242,7 +242,7 @@ export function StrikeStage() {
             Estimate, not a certificate: welds, fatigue, loose bolts and frame flex are not included.
             {facts.panels.length > facts.plates.length &&
               ' Plates give with the brackets they hang on; a bracket that bends for good gives more than is told.'}
-            {blow.kind === 'ledge-drop' &&
+            {blow.kind === 'drop' &&
               ' Nothing but the plate stops the fall: tires and springs that take some of it up make it less.'}
             {blow.kind === 'jack' && (
               <b className="mt-1 block text-ink">
@@ -252,7 +252,7 @@ export function StrikeStage() {
               </b>
             )}
           </p>
-          {blow.kind === 'ledge-drop' && (
+          {blow.kind === 'drop' && (
             <MeasureInput
               label="Height of the fall"
               className="mt-2"

@@ -65,7 +65,7 @@ export const howOf = (blow: Blow, at: Vec2 | undefined) => ({
   ...(at ? { at } : {}),
   rests: blow.rests,
   hold: blow.hold,
-  ...(blow.kind === 'ledge-drop' ? { fallMm: blow.fallMm } : {}),
+  ...(blow.kind === 'drop' ? { fallMm: blow.fallMm } : {}),
   ...(blow.kind === 'slide' ? { drag: SLIDES } : {}),
 });
 
