@@ -234,8 +234,8 @@ export function StrikeStage() {
                   </>
                 )}{' '}
                 {loadFigure(least, units).unit}
-                {blow.kind === 'drop' && ' that falls'} on a square of {patch.value} {patch.unit}, at
-                each plate’s worst spot unless you move the rock
+                {blow.kind === 'drop' && ' that falls'} on a square of {patch.value} {patch.unit}, at each
+                plate’s worst spot unless you move the rock
                 {blow.kind === 'slide' && `, and ${fixed(SLIDES, 1)} times that to the rear`}.{' '}
               </>
             )}
