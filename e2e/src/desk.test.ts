@@ -195,6 +195,7 @@ describe('the frame', () => {
     // nothing moves while it saves, and no build is cut
     const left = (): Promise<number> =>
       page.$eval('[aria-label="Menu"]', e => e.getBoundingClientRect().left);
+    await page.waitForSelector('[aria-label="Menu"]');
     const stood = await left();
     await page.keyboard.press('b');
     expect(await left()).toBe(stood);
