@@ -3,43 +3,18 @@ import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { assemble } from '../derive';
+import { clampedSquare } from '../testing';
 import { SLIDES, type StrikeAnswer, type StrikeWish, strikeForce, strikePlate, wishOf } from './index';
 import { linearSolver } from './linear';
-import { patchLoad } from './load';
 import type { ShellModel } from './model';
 import { type LargeAnswer, solveLarge } from './newton';
-import { meshShell, nearestNode } from './shell-mesh';
+import { nearestNode } from './shell-mesh';
 
 /** A square sheet clamped on its four edges, with a weight on a square in its middle. */
-function clamped(side: number, thickness: number, weight: number, patch: number, h: number): ShellModel {
-  const mesh = meshShell({
-    flats: [
-      {
-        name: 'sheet',
-        polygon: [
-          [0, 0, 0],
-          [side, 0, 0],
-          [side, side, 0],
-          [0, side, 0],
-        ],
-        holes: [],
-      },
-    ],
-    rings: [],
-    points: [[side / 2, side / 2, 0]],
-    lines: [],
-    spacing: () => h,
-  });
-  if ('fault' in mesh) throw new Error(mesh.fault);
-  const count = mesh.coordinates.length / 3;
-  const held = new Uint8Array(6 * count);
-  for (let n = 0; n < count; n++)
-    if ([0, 1].some(k => [0, side].some(v => Math.abs(mesh.coordinates[3 * n + k]! - v) < 1e-6)))
-      held.fill(1, 6 * n, 6 * n + 6);
-  const load = new Float64Array(6 * count);
-  patchLoad(load, mesh, [side / 2, side / 2, 0], [patch, patch], [0, 0, weight], 1);
-  return { mesh, thickness, elastic: { E: 200_000, nu: 0.3 }, yield: 1e6, held, extra: [], load };
-}
+const clamped = (side: number, thickness: number, weight: number, patch: number, h: number): ShellModel =>
+  clampedSquare(side, thickness, h, [
+    { kind: 'patch', at: [side / 2, side / 2, 0], size: [patch, patch], force: [0, 0, weight] },
+  ]);
 const fallen = (model: ShellModel, heightMm: number): LargeAnswer => {
   const made = solveLarge(model, { plastic: true, tolerance: 1e-4, fall: { weight: 1, heightMm } });
   if ('mechanism' in made || !made.done) throw new Error('it was not stopped');

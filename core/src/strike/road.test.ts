@@ -3,12 +3,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { assemble } from '../derive';
 import { MATERIALS } from '../sheet';
+import { clampedSquare } from '../testing';
 import { strikePlate, wishOf } from './index';
 import { linearSolver } from './linear';
-import type { ShellModel } from './model';
 import { ring } from './ring';
 import { DAMPING, roadDensity, shaken, shakenShare } from './road';
-import { meshShell } from './shell-mesh';
 
 /** ∫ of a function from a to b, in even steps. */
 const sum = (f: (x: number) => number, a: number, b: number, steps: number): number => {
@@ -48,44 +47,10 @@ describe('the road', () => {
 
 describe('a plate that is shaken', () => {
   const side = 400;
-  const clamped = (thickness: number): ShellModel => {
-    const mesh = meshShell({
-      flats: [
-        {
-          name: 'sheet',
-          polygon: [
-            [0, 0, 0],
-            [side, 0, 0],
-            [side, side, 0],
-            [0, side, 0],
-          ],
-          holes: [],
-        },
-      ],
-      rings: [],
-      points: [],
-      lines: [],
-      spacing: () => 25,
-    });
-    if ('fault' in mesh) throw new Error(mesh.fault);
-    const count = mesh.coordinates.length / 3;
-    const held = new Uint8Array(6 * count);
-    for (let n = 0; n < count; n++)
-      if ([0, 1].some(k => [0, side].some(v => Math.abs(mesh.coordinates[3 * n + k]! - v) < 1e-6)))
-        held.fill(1, 6 * n, 6 * n + 6);
-    return {
-      mesh,
-      thickness,
-      elastic: { E: 200_000, nu: 0.3 },
-      held,
-      extra: [],
-      load: new Float64Array(6 * count),
-    };
-  };
   // closed form: a clamped square under its own weight times a, w = 0.00126·q·a⁴/D, at the edge 0.0513·q·a² of moment (Timoshenko and
   // Woinowsky-Krieger); its first shape alone is some per cent off
   it('is stressed at its edges as by its own mass so many times, and so by all that go into it', () => {
-    const model = clamped(4);
+    const model = clampedSquare(side, 4, 25, []);
     const solver = linearSolver(model);
     if ('mechanism' in solver) throw new Error('loose');
     const steel = MATERIALS['steel-hr36'];

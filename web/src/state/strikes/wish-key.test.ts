@@ -23,6 +23,11 @@ describe('what an answer depends on', () => {
       { ...wish, joints: wish.joints.slice(1) },
       { ...wish, components: wish.components.slice(1) },
       wishOf(facts, facts.panels[1]!, 5000, { rests: true }),
+      { ...wish, fallMm: 0 },
+      { ...wish, fallMm: 50 },
+      { ...wish, drag: 0.5 },
+      { ...wish, folded: { ...wish.folded, material: { ...wish.folded.material, yield: 1 } } },
+      { ...wish, joints: wish.joints.map(j => ({ ...j, lengthMm: j.lengthMm + 5 })) },
       { ...wish, folded: { ...wish.folded, sheet: { ...wish.folded.sheet, thickness: 6 } } },
     ];
     expect(new Set([wish, ...others].map(wishKey)).size).toBe(others.length + 1);
