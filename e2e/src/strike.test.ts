@@ -209,8 +209,8 @@ describe('Strike', () => {
     async ({ page }) => {
       await says(page, 'Deflection', 90_000);
       await press(page, 'dropped', 'radio');
-      await says(page, /times the weight that falls|does not stop the fall/, 90_000);
-      const height = await page.waitForSelector('aria/Height of the fall[role="textbox"]');
+      await says(page, /times the falling weight|does not stop the fall/, 90_000);
+      const height = await page.waitForSelector('aria/Drop height[role="textbox"]');
       await height?.click({ count: 3 });
       await page.keyboard.type('0');
       await page.keyboard.press('Enter');

@@ -15,7 +15,7 @@ describe('a plan that may not bolt up', () => {
       expect(report.all.chance).toBeLessThan(SURE_TO_BOLT);
       const [f] = checkFit(facts, report);
       expect(f).toMatchObject({ rule: 'may-not-bolt-up', severity: 'fix', where: 'bolt' });
-      expect(f?.text).toMatch(/chance of \d+ %/);
+      expect(f?.text).toMatch(/\d+ % chance that/);
       expect(facts.joints.some(j => f?.about.includes(j.id))).toBe(true);
       for (const mend of [f?.mend, ...(f?.more ?? []).map(m => m.mend)]) {
         if (!mend) continue;

@@ -29,9 +29,9 @@ export function checkFit(facts: Facts, report: FitReport, system: UnitSystem = '
       where: 'bolt',
       about: worst ? [worst.id, ...panels] : [],
       text: [
-        `All bolts start by hand with a chance of ${formatPercent(report.all.chance)}.`,
+        `There is a ${formatPercent(report.all.chance)} chance that every bolt starts by hand.`,
         worst
-          ? `Bolt ${worst.id}${panels[0] === undefined ? '' : ` of ${plateWord(facts, panels[0])}`} refuses most: its holes leave ${words.fine(worst.clearanceMm)}, and lie true to ${words.fine(worst.sigmaMm)}.`
+          ? `Bolt ${worst.id}${panels[0] === undefined ? '' : ` of ${plateWord(facts, panels[0])}`} refuses most: its holes leave ${words.fine(worst.clearanceMm)} of play, and their places are known to ${words.fine(worst.sigmaMm)}.`
           : '',
       ]
         .filter(Boolean)

@@ -234,16 +234,16 @@ export function StrikeStage() {
                   </>
                 )}{' '}
                 {loadFigure(least, units).unit}
-                {blow.kind === 'drop' && ' that falls'} on a square of {patch.value} {patch.unit}, at each
+                {blow.kind === 'drop' && ' dropped'} on a square of {patch.value} {patch.unit}, at each
                 plate’s worst spot unless you move the rock
-                {blow.kind === 'slide' && `, and ${fixed(SLIDES, 1)} times that to the rear`}.{' '}
+                {blow.kind === 'slide' && `, dragging it rearward with ${fixed(SLIDES, 1)} times that`}.{' '}
               </>
             )}
             Estimate, not a certificate: welds, fatigue, loose bolts and frame flex are not included.
             {facts.panels.length > facts.plates.length &&
               ' Plates give with the brackets they hang on; a bracket that bends for good gives more than is told.'}
             {blow.kind === 'drop' &&
-              ' Nothing but the plate stops the fall: tires and springs that take some of it up make it less.'}
+              ' The plate alone is taken to stop the fall; tires and springs would soften it.'}
             {blow.kind === 'jack' && (
               <b className="mt-1 block text-ink">
                 Never get under a vehicle that stands on a jack alone: jack where its maker says, then set it
@@ -254,7 +254,7 @@ export function StrikeStage() {
           </p>
           {blow.kind === 'drop' && (
             <MeasureInput
-              label="Height of the fall"
+              label="Drop height"
               className="mt-2"
               value={blow.fallMm}
               units={units}

@@ -119,7 +119,7 @@ export function StruckPlate({
             name="Struck with"
             how="fall"
             of={loadFigure(v.forceN, units)}
-            meaning={`${fixed(v.forceN / v.fall.weightN, 1)} times the weight that falls`}
+            meaning={`${fixed(v.forceN / v.fall.weightN, 1)} times the falling weight`}
           />
         )}
         <Row name="Deflection" how="deflection" of={size(v.deflectionMm)} meaning={v.theory} />
@@ -167,7 +167,8 @@ export function StruckPlate({
           meaning={
             punch < v.forceN ? (
               <b className="text-oxide">
-                this force on a nose of {lengthFigure(SHARP_NOSE, units).value} goes through
+                this force on a {lengthFigure(SHARP_NOSE, units).value} {lengthFigure(SHARP_NOSE, units).unit}{' '}
+                nose goes through
               </b>
             ) : (
               `punches a hole of ${lengthFigure(SHARP_NOSE, units).value} ${lengthFigure(SHARP_NOSE, units).unit}; a ragged rock tears sooner`
