@@ -1,9 +1,22 @@
-import { mkdtemp, readdir, readFile, writeFile } from 'node:fs/promises';
+import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { DESK, downloadsOf, openPage, PHONE, press, saved, says, summary, undo, words } from './browser';
+import {
+  closePage,
+  DESK,
+  downloadsOf,
+  openPage,
+  PHONE,
+  press,
+  saved,
+  savedFile,
+  says,
+  summary,
+  undo,
+  words,
+} from './browser';
 import { it } from './fixtures';
 
 interface Saved {
@@ -135,7 +148,7 @@ describe('an own vehicle, from nothing', () => {
     for (let i = 0; i < 60 && (await left()); i++) await undo(page);
     expect(await stored(page)).toEqual(begun);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('a stroke is one step to undo, a proposal another', async ({ browser, server }) => {
@@ -165,7 +178,7 @@ describe('an own vehicle, from nothing', () => {
     expect((await stored(page)).plan.panels).toEqual([]);
     await undoByKey(page);
     expect((await stored(page)).rig.measures.wheelbase).not.toBe(start.rig.measures.wheelbase);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('by keyboard alone', async ({ browser, server }) => {
@@ -214,7 +227,7 @@ describe('an own vehicle, from nothing', () => {
     await page.keyboard.press('Delete');
     expect((await stored(page)).plan.panels[0]?.base.outline).toHaveLength(4);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -227,7 +240,7 @@ describe('the rig', () => {
     await page.waitForFunction(() => !document.querySelector('[data-save="saved"]'));
     const { rig } = await stored(page);
     expect(rig.measures.frontAxleKg).toBeCloseTo(907.18, 1);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('its holes go out as CSV, come back from a spreadsheet, and are refused by row and column', async ({
@@ -240,9 +253,7 @@ describe('the rig', () => {
     await press(page, 'Holes', 'tab');
     await press(page, 'Save CSV');
     const name = 'heron-autumn-holes.csv';
-    for (let i = 0; i < 50 && !(await readdir(folder)).includes(name); i++)
-      await new Promise(done => setTimeout(done, 100));
-    const text = await readFile(join(folder, name), 'utf8');
+    const text = await readFile(await savedFile(folder, name), 'utf8');
     expect(text).toMatch(/^id,x mm,y mm,z mm,thread,kind,condition/);
     const input = (await page.waitForSelector(
       'input[aria-label="Holes as CSV"]',
@@ -268,7 +279,7 @@ describe('the rig', () => {
     expect(doc.rig.mounts.find(m => m.id === 'extra-1')?.at[0]).toBeCloseTo(254, 6);
     expect(doc.rig.mounts.find(m => m.id === 'h1lo')?.condition).toBe('broken-nut');
     await says(page, 'flange nut where a hand reaches');
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('is weighed on the simulated scales, which may fail', async ({ browser, server }) => {
@@ -282,7 +293,7 @@ describe('the rig', () => {
     await press(page, 'Read');
     await press(page, 'Use these axle loads');
     expect(Math.abs((await stored(page)).rig.axles.front.massKg - 830)).toBeLessThan(3);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('options that do not fit together are refused by name', async ({ browser, server }) => {
@@ -291,7 +302,7 @@ describe('the rig', () => {
     await choose(page, 'Front differential', 'lowered 1/2 in');
     await choose(page, 'Sway-bar links', 'drop kit');
     await says(page, 'No longer fits: These options do not go together');
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('has an empty sheet for the garage', async ({ browser, server }) => {
@@ -299,7 +310,7 @@ describe('the rig', () => {
     await page.goto(server.at('/sheet/side-by-side'));
     await says(page, 'Measuring sheet, side-by-side');
     expect((await words(page)).match(/_____________/g)?.length).toBeGreaterThan(18);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -343,7 +354,7 @@ describe('plates', () => {
     await says(page, 'New plate, mirrored');
     await press(page, 'Delete');
     expect((await stored(page)).plan.panels.map(p => p.name)).toEqual(merged);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('are shaped by a finger on a phone', async ({ browser, server }) => {
@@ -361,7 +372,7 @@ describe('plates', () => {
     const after = (await stored(page)).plan.panels.at(-1)?.base.outline[1] as number[];
     expect((after[0] ?? 0) - (before[0] ?? 0)).toBeGreaterThan(80);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('take outlines from a drawing, and say what is wrong with one', async ({ browser, server }) => {
@@ -405,7 +416,7 @@ describe('plates', () => {
     const added = (await stored(page)).plan.panels.at(-1);
     expect(Math.max(...(added?.base.outline.map(p => p[0] ?? 0) ?? []))).toBeCloseTo(508, 3);
     expect(added?.openings).toHaveLength(1);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('what cannot be is refused at its place: a corner across, an opening off the plate', async ({
@@ -427,6 +438,6 @@ describe('plates', () => {
     await says(page, 'Plate D: the opening reaches past the edge of the plate');
     await type(page, 'Length, edge 2', '80');
     expect((await stored(page)).plan.panels.find(p => p.id === 'plate-d')?.flanges[0]?.length).toBe(80);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });

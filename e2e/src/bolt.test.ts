@@ -1,6 +1,17 @@
 import type { Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { DESK, openPage, PHONE, press, says, storedPlan, type TestServer, undo, words } from './browser';
+import {
+  closePage,
+  DESK,
+  openPage,
+  PHONE,
+  press,
+  says,
+  storedPlan,
+  type TestServer,
+  undo,
+  words,
+} from './browser';
 import { it } from './fixtures';
 
 const stored = (server: TestServer, page: Page) => storedPlan(server, page, 'heron-autumn');
@@ -20,7 +31,7 @@ const onHeron = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<
       await page.waitForSelector('[aria-label="Joints"]');
       await use(page);
       expect(page.faults).toEqual([]);
-      await page.browserContext().close();
+      await closePage(page);
     },
     { scope: 'file' },
   ],
@@ -174,7 +185,7 @@ describe('the kit', () => {
         },
       ]);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -190,7 +201,7 @@ describe('Bolt, struck', () => {
     await page.waitForSelector('[role="meter"]');
     await says(page, /A strike uses \d+ %/);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   }, 180_000);
 });
 
@@ -206,6 +217,6 @@ describe('Bolt on a phone', () => {
         tab,
       ).toBeLessThanOrEqual(0);
     }
-    await page.browserContext().close();
+    await closePage(page);
   });
 });

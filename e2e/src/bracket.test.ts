@@ -1,15 +1,18 @@
+import { readFile } from 'node:fs/promises';
 import { readDxf } from '@plate-fold/core/formats';
 import { blankPlan } from '@plate-fold/core/plan';
 import { demo } from '@plate-fold/demo';
 import type { Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
 import {
+  closePage,
   DESK,
   downloadsOf,
   openPage,
   PHONE,
   press,
   saved,
+  savedFile,
   says,
   startRun,
   storedPlan,
@@ -79,20 +82,14 @@ describe('a bracket', () => {
     await press(page, 'K1 Z bracket', 'radio');
     const folder = await downloadsOf(page);
     await press(page, 'Blank, DXF');
-    const { readdir, readFile } = await import('node:fs/promises');
-    let name: string | undefined;
-    for (let i = 0; i < 100 && !name; i++) {
-      name = (await readdir(folder)).find(f => f.endsWith('.dxf'));
-      await new Promise(d => setTimeout(d, 100));
-    }
-    const read = readDxf(await readFile(`${folder}/${name}`, 'utf8'));
+    const read = readDxf(await readFile(await savedFile(folder, /\.dxf$/), 'utf8'));
     expect(read.ok && read.value.plates).toHaveLength(1);
     expect(read.ok && read.value.plates[0]?.holes.length).toBe(2);
     // and up before the plate that hangs on it
     await page.goto(server.at('/plan/bramble-winter/run'));
     await says(page, 'Hold bracket K1, Z bracket, at its hole');
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('that cannot be made is refused with the reason, on a phone too, and nothing is lost', async ({
@@ -110,7 +107,7 @@ describe('a bracket', () => {
     await says(page, /transfer case is in the way/i);
     expect(await storedPlan(server, page, 'bramble-winter')).toEqual(before);
     await press(page, 'Stop');
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('comes with a suggested set whose crossmember is too high for spacers, is made ready on the bench and hung as the run says', async ({
@@ -158,7 +155,7 @@ describe('a bracket', () => {
       await says(page, `Hold bracket ${b.mark}`);
     }
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
 
     const phone = await openPage(browser, PHONE);
     const id = await startRun(server, 'high-crossmember');
@@ -166,6 +163,6 @@ describe('a bracket', () => {
     await walkUntil(phone, /Prepare bracket K1 on the bench/);
     await walkUntil(phone, /On the underside of the .* comes .* lower/);
     expect(phone.faults).toEqual([]);
-    await phone.browserContext().close();
+    await closePage(phone);
   });
 });

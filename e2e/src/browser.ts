@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, readdir, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Plan, PlanDocument } from '@plate-fold/core/plan';
@@ -91,26 +91,65 @@ export interface View {
   readonly hasTouch?: boolean;
 }
 
-/** A page in a context of its own (its own storage), with preferences set, which fails on any script error. */
+type Watched = Page & { faults: string[] };
+
+/** Pages that were given back, by their browser: one that has run the program before starts it in half the time. */
+const idle = new WeakMap<Browser, { readonly page: Watched; readonly unset: () => Promise<void> }[]>();
+const takenBack = new WeakMap<Page, () => Promise<void>>();
+
+/** A page with a storage of its own that is empty, with preferences set, which keeps every script error. */
 export async function openPage(
   browser: Browser,
   view: View,
   prefer: { units?: 'inch' | 'metric'; theme?: 'light' | 'dark' } = {},
-): Promise<Page & { faults: string[] }> {
-  const context = await browser.createBrowserContext();
-  const page = await context.newPage();
-  page.setDefaultTimeout(PATIENCE_MS);
+): Promise<Watched> {
+  const waiting = idle.get(browser)?.pop();
+  await waiting?.unset();
+  const page = waiting?.page ?? (await newPage(browser));
   await page.setViewport(view);
-  await page.evaluateOnNewDocument(
+  const { identifier } = await page.evaluateOnNewDocument(
     p => {
       if (!localStorage.getItem('plate-fold view'))
         localStorage.setItem('plate-fold view', JSON.stringify({ side: 'head-front', ...p }));
     },
     { units: 'inch', theme: 'light', ...prefer },
   );
+  takenBack.set(page, () => page.removeScriptToEvaluateOnNewDocument(identifier));
+  return page;
+}
+
+async function newPage(browser: Browser): Promise<Watched> {
+  const page = await (await browser.createBrowserContext()).newPage();
+  page.setDefaultTimeout(PATIENCE_MS);
   const faults: string[] = [];
   page.on('pageerror', e => faults.push((e as Error).message));
   return Object.assign(page, { faults });
+}
+
+/** Takes a page out of the program, which would go on writing, and empties its storage; false where it cannot be as new again. */
+async function wiped(page: Watched): Promise<boolean> {
+  const { origin } = new URL(page.url());
+  if (page.faults.length > 0 || origin === 'null' || (await page.browserContext().pages()).length > 1)
+    return false;
+  try {
+    await page.goto(`${origin}/api/health`);
+    await page.evaluate(() => sessionStorage.clear());
+    const cdp = await page.createCDPSession();
+    await cdp.send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' });
+    await cdp.detach();
+    return true;
+  } catch {
+    // its server is gone
+    return false;
+  }
+}
+
+/** Gives a page back: what it has stored is wiped, so that the next that opens one finds it as new. Only for one that was not tampered with. */
+export async function closePage(page: Watched): Promise<void> {
+  const unset = takenBack.get(page);
+  const browser = page.browser();
+  if (unset && (await wiped(page))) idle.set(browser, [...(idle.get(browser) ?? []), { page, unset }]);
+  else await page.browserContext().close();
 }
 
 /** Presses what bears this accessible name. */
@@ -198,6 +237,16 @@ export async function downloadsOf(page: Page): Promise<string> {
     browserContextId: page.browserContext().id,
   });
   return folder;
+}
+
+/** Where a download of that name, or of the first such name, lies once it is there whole: its place is taken by an empty file first. */
+export async function savedFile(folder: string, name: string | RegExp): Promise<string> {
+  for (let waited = 0; waited < PATIENCE_MS; waited += LOOK_MS) {
+    const found = (await readdir(folder)).find(f => (typeof name === 'string' ? f === name : name.test(f)));
+    if (found && (await stat(join(folder, found))).size > 0) return join(folder, found);
+    await new Promise(d => setTimeout(d, LOOK_MS));
+  }
+  throw new Error(`no file ${name} was saved; there are: ${(await readdir(folder)).join(', ')}`);
 }
 
 /**

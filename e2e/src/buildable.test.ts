@@ -1,10 +1,21 @@
 import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
 import DxfParser from 'dxf-parser';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
-import { DESK, downloadsOf, openPage, PHONE, press, saved, says, undo, words } from './browser';
+import {
+  closePage,
+  DESK,
+  downloadsOf,
+  openPage,
+  PHONE,
+  press,
+  saved,
+  savedFile,
+  says,
+  undo,
+  words,
+} from './browser';
 import { it } from './fixtures';
 
 type Point = readonly [number, number];
@@ -140,12 +151,7 @@ describe('a plate that can be built', () => {
 
     await page.goto(page.url().replace('/cover', '/fold'));
     await press(page, 'Blank, DXF');
-    const name = 'A-new-plate.dxf';
-    for (let i = 0; i < 50; i++) {
-      if (await readFile(join(folder, name)).catch(() => undefined)) break;
-      await new Promise(done => setTimeout(done, 100));
-    }
-    const all = circles(await readFile(join(folder, name), 'utf8'));
+    const all = circles(await readFile(await savedFile(folder, 'A-new-plate.dxf'), 'utf8'));
     // what is left when the openings are told off are the four bolts' clearance holes
     const openings = panel.openings.flatMap(o => (o.shape.circle === undefined ? [] : [o.shape.circle / 2]));
     const cut = all.filter(c => !openings.some(r => Math.abs(r - c.radius) < 1e-3));
@@ -158,7 +164,7 @@ describe('a plate that can be built', () => {
     // the table beside the drawing says the same
     expect(await words(page)).toContain(joints[0]?.id);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -195,7 +201,7 @@ describe('a crossbar', () => {
     expect(after.crossbars).toHaveLength(1);
     expect(after.holes?.some(h => bar?.mounts.includes(h.id))).toBe(false);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('that a plate hides is chosen from the list, on a phone too', async ({ browser, server }) => {
@@ -207,7 +213,7 @@ describe('a crossbar', () => {
     await page.locator('[aria-label="Crossbars it is bolted to"] button').click();
     await says(page, 'Top above ground');
     expect(await seriousFaults(page)).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -279,6 +285,6 @@ describe('a measure that moves what the owner has changed', () => {
     await undo(page);
     expect(await stored(page)).toEqual(moved);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });

@@ -1,6 +1,6 @@
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { chosen, DESK, openPage, PHONE, press, saved, says, summary, toStage, words } from './browser';
+import { chosen, closePage, DESK, openPage, press, saved, says, summary, words } from './browser';
 import { it } from './fixtures';
 
 interface Plan {
@@ -69,7 +69,7 @@ describe('Weigh', () => {
     doc = await stored(page, 'bramble-winter');
     expect(doc.plan.builds.map(b => b.id)).toEqual(['A', 'C', 'B']);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('the summary leads to where its figures come from', async ({ browser, server }) => {
@@ -80,7 +80,7 @@ describe('Weigh', () => {
     await says(page, 'Axles and ride height');
     await page.locator('[aria-label="Summary"] button::-p-text(Covered)').click();
     await says(page, 'The whole set');
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -104,7 +104,7 @@ describe('Bolt', () => {
     await says(page, 'Assemble');
     await press(page, 'Tools', 'tab');
     await says(page, 'Anti-seize');
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -122,40 +122,11 @@ describe('Run', () => {
       start: 'front-to-rear',
       people: 2,
     });
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
 describe('the frame', () => {
-  it('holds from a phone to a very wide screen: nothing runs out of the page sideways', async ({
-    browser,
-    server,
-  }) => {
-    const wide = [DESK, { width: 768, height: 1024 }, { width: 2560, height: 1300 }];
-    for (const views of [[PHONE], wide]) {
-      const page = await openPage(browser, views[0] ?? DESK);
-      await page.goto(server.at('/plan/heron-autumn/rig'));
-      await page.waitForSelector('[aria-label="Summary"]');
-      for (const stage of ['rig', 'cover', 'fold', 'strike', 'weigh', 'bolt', 'run']) {
-        await toStage(page, stage);
-        await page.waitForSelector('[data-stage-scroll]');
-        for (const view of views) {
-          if (views.length > 1) await page.setViewport(view);
-          const over = await page.evaluate(
-            () =>
-              new Promise<number>(done =>
-                requestAnimationFrame(() =>
-                  requestAnimationFrame(() => done(document.documentElement.scrollWidth - window.innerWidth)),
-                ),
-              ),
-          );
-          expect(over, `${stage} at ${view.width}`).toBeLessThanOrEqual(0);
-        }
-      }
-      await page.browserContext().close();
-    }
-  });
-
   it('the side one looks from and the theme stay with the device', async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/wren-sliders/cover'));
@@ -168,7 +139,7 @@ describe('the frame', () => {
     await press(page, 'Menu');
     await press(page, 'Dark theme', 'menuitem');
     expect(await page.$eval('html', e => e.dataset.theme)).toBe('dark');
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('folds to lines, reads another tape, and tells how a figure was computed', async ({
@@ -214,7 +185,7 @@ describe('the frame', () => {
     await says(page, 'Mass of a plate: how this was computed');
     await says(page, 'neutral fiber');
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('prints a stage as one page, black on white, with what it is of', async ({ browser, server }) => {
@@ -242,7 +213,7 @@ describe('the frame', () => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/nowhere/cover'));
     await says(page, 'There is no plan "nowhere".');
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('a part dragged on the rig’s map moves for good, and a sheet chosen for all is on all', async ({
@@ -268,6 +239,6 @@ describe('the frame', () => {
     await press(page, 'Plate B, side skirt, left');
     await chosen(page, 'Aluminum 6061-T6');
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });

@@ -1,11 +1,22 @@
 // The door: the list of plans and what is done there, the tour, the palette and the help, by hand and by keyboard.
 import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
 import { demoPath } from '@plate-fold/demo';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
-import { DESK, downloadsOf, openPage, PHONE, press, says, storedPlan, summary, TestServer } from './browser';
+import {
+  closePage,
+  DESK,
+  downloadsOf,
+  openPage,
+  PHONE,
+  press,
+  savedFile,
+  says,
+  storedPlan,
+  summary,
+  TestServer,
+} from './browser';
 import { it } from './fixtures';
 
 const menuOf = async (page: Page, plan: string, item: string): Promise<void> => {
@@ -78,20 +89,20 @@ describe('the list of plans', () => {
       expect(await names(page)).toEqual(['Pebble rally set']);
       expect(await seriousFaults(page)).toEqual([]);
       // the file that was saved is here already: it asks
-      const [file] = (await import('node:fs')).readdirSync(folder).filter(f => f.endsWith('.json'));
-      const saved = JSON.parse(await readFile(join(folder, file!), 'utf8'));
+      const file = await savedFile(folder, /\.json$/);
+      const saved = JSON.parse(await readFile(file, 'utf8'));
       expect(saved.plan.name).toBe('rally set');
       const input = (await page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>;
-      await input.uploadFile(join(folder, file!));
+      await input.uploadFile(file);
       await says(page, 'You already have this plan');
       await press(page, 'Cancel');
-      await input.uploadFile(join(folder, file!));
+      await input.uploadFile(file);
       await press(page, 'Keep both');
       await page.waitForFunction(() => location.pathname.startsWith('/plan/'));
       await says(page, 'rally set, from file');
       expect(page.faults).toEqual([]);
     } finally {
-      await page.browserContext().close();
+      await closePage(page);
       await own.remove();
     }
   });
@@ -110,7 +121,7 @@ describe('the list of plans', () => {
       expect(revision).toBe(2);
       expect(page.faults).toEqual([]);
     } finally {
-      await page.browserContext().close();
+      await closePage(page);
       await own.remove();
     }
   });
@@ -155,7 +166,7 @@ describe('an own SUV, taped in inches', () => {
     await says(page, 'The whole set');
     expect(Number((await summary(page, 'Covered')).replace('%', ''))).toBeGreaterThan(80);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -188,7 +199,7 @@ describe('by keyboard', () => {
     await pick('light or dark');
     await page.waitForFunction(() => document.documentElement.matches('.dark, [data-theme=dark]'));
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('the tour goes through eight stages, a sentence each, and is skipped by Escape; the help opens and is searched', async ({
@@ -219,6 +230,6 @@ describe('by keyboard', () => {
     await says(page, /Tour/);
     expect(await page.evaluate(() => document.body.innerText.includes('New here'))).toBe(false);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });

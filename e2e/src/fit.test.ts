@@ -1,5 +1,5 @@
 import { describe, expect } from 'vitest';
-import { DESK, openPage, press, saved, says, storedPlan, words } from './browser';
+import { closePage, DESK, openPage, press, saved, says, storedPlan, words } from './browser';
 import { it } from './fixtures';
 
 describe('whether it will bolt up', () => {
@@ -34,7 +34,7 @@ describe('whether it will bolt up', () => {
     await says(page, 'Mark 1 hole on plate C from the vehicle');
     await says(page, 'Drill 1 hole in plate C where it is marked');
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('takes what a held-up template showed into the survey, and makes the template', async ({
@@ -68,6 +68,6 @@ describe('whether it will bolt up', () => {
     await page.waitForSelector('[aria-label="Paper template of A"]:not([disabled])');
     expect(await words(page)).not.toMatch(/could not be made/);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });

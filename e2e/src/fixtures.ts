@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'puppeteer-core';
 import { expect, test } from 'vitest';
-import { DESK, openBrowser, openPage, PHONE, TestServer } from './browser';
+import { closePage, DESK, openBrowser, openPage, PHONE, TestServer } from './browser';
 
 type Watched = Page & { faults: string[] };
 
@@ -34,12 +34,12 @@ export const it = test.extend<{
     const page = await openPage(browser, DESK);
     await use(page);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   },
   phone: async ({ browser }, use) => {
     const page = await openPage(browser, PHONE);
     await use(page);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   },
 });

@@ -1,4 +1,4 @@
-import { readdir, readFile, writeFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { LogEntry } from '@plate-fold/core/log';
@@ -6,6 +6,7 @@ import type { Page, Target } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
 import {
+  closePage,
   DESK,
   downloadsOf,
   goToStep,
@@ -13,6 +14,7 @@ import {
   openPage,
   PHONE,
   press,
+  savedFile,
   says,
   startRun,
   storedPlan,
@@ -156,7 +158,7 @@ describe('an installation on the phone', () => {
       opened: true,
     });
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
 
     // at the desk the torn thread is offered to the plan
     const desk = await openPage(browser, DESK);
@@ -187,7 +189,7 @@ describe('an installation on the phone', () => {
       document: { rig: { mounts: { id: string; condition: string }[] } };
     };
     expect(stored.document.rig.mounts.find(m => m.id === mount)?.condition).toBe('stripped');
-    await desk.browserContext().close();
+    await closePage(desk);
   });
 
   it('goes on without the server once it was opened, through a reload, and with a clock that was set back', async ({
@@ -224,7 +226,7 @@ describe('an installation on the phone', () => {
       expect(ticks[1]?.at).toBeGreaterThan(ticks[0]?.at ?? 0);
       expect(page.faults).toEqual([]);
     } finally {
-      await page.browserContext().close();
+      await closePage(page);
       await own.remove();
     }
   });
@@ -276,7 +278,7 @@ describe('an installation on the phone', () => {
     await onward(phone);
     await says(phone, 'kept on this device');
     expect(phone.faults.concat(desk.faults)).toEqual([]);
-    await Promise.all([desk, phone].map(p => p.browserContext().close()));
+    await Promise.all([desk, phone].map(closePage));
   });
 });
 
@@ -290,7 +292,7 @@ const onLog = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<ty
       await page.waitForSelector('[aria-label="Entries"]');
       await use(page);
       expect(page.faults).toEqual([]);
-      await page.browserContext().close();
+      await closePage(page);
     },
     { scope: 'file' },
   ],
@@ -419,18 +421,14 @@ describe('the log', () => {
     await walkUntil(walk, /Take the stands away/);
     await walkUntil(walk, /All done/);
     expect(walk.faults).toEqual([]);
-    await walk.browserContext().close();
+    await closePage(walk);
   });
 
   onLog('gives out reminders, tables and the build book', async ({ page, server }) => {
     await page.goto(server.at(`/plan/${PLAN}/log`));
     await page.waitForSelector('[aria-label="Export"]');
     const folder = await downloadsOf(page);
-    const file = async (name: string): Promise<Buffer> => {
-      for (let i = 0; i < 150 && !(await readdir(folder)).includes(name); i++)
-        await new Promise(d => setTimeout(d, 200));
-      return readFile(join(folder, name));
-    };
+    const file = async (name: string): Promise<Buffer> => readFile(await savedFile(folder, name));
     await press(page, 'Reminders');
     const ics = (await file(`${PLAN}.ics`)).toString();
     expect(ics).toContain('BEGIN:VEVENT');
@@ -495,7 +493,7 @@ describe('the run and the log hold', () => {
       await says(page, 'Moved at');
       expect(await beyond()).toEqual([0, 0]);
       expect(page.faults).toEqual([]);
-      await page.browserContext().close();
+      await closePage(page);
     },
   );
 
@@ -524,12 +522,10 @@ describe('the run and the log hold', () => {
     await says(page, 'Nothing is due until the plates are on');
     const folder = await downloadsOf(page);
     await press(page, 'Save the build book');
-    for (let i = 0; i < 100 && !(await readdir(folder)).includes('bare-build-book.pdf'); i++)
-      await new Promise(d => setTimeout(d, 100));
-    const pdf = await readFile(join(folder, 'bare-build-book.pdf'));
+    const pdf = await readFile(await savedFile(folder, 'bare-build-book.pdf'));
     expect((pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length).toBe(1);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('shows the order of the hands one bolt after another before anything starts', async ({
@@ -563,6 +559,6 @@ describe('the run and the log hold', () => {
     await page.locator('aria/Minutes per evening[role="textbox"]').fill('600');
     await page.keyboard.press('Tab');
     await says(page, /Evening 1, \d+ steps/);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });

@@ -1,10 +1,10 @@
-import { readdir, readFile } from 'node:fs/promises';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { readDxf } from '@plate-fold/core/formats';
 import { signedArea } from '@plate-fold/core/geometry';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { DESK, downloadsOf, openPage, press, saved, says, TestServer } from './browser';
+import { closePage, DESK, downloadsOf, openPage, press, saved, savedFile, says, TestServer } from './browser';
 import { it } from './fixtures';
 
 /** The size dimensioned on the blank, mm. */
@@ -48,12 +48,8 @@ async function typed(page: Page, label: string, text: string): Promise<void> {
   await page.keyboard.press('Enter');
 }
 
-/** A downloaded file, once it is there whole. */
-async function downloaded(folder: string, name: string): Promise<Buffer> {
-  for (let i = 0; i < 50 && !(await readdir(folder)).includes(name); i++)
-    await new Promise(done => setTimeout(done, 100));
-  return readFile(join(folder, name));
-}
+const downloaded = async (folder: string, name: string): Promise<Buffer> =>
+  readFile(await savedFile(folder, name));
 
 describe('Fold', () => {
   it('a demo tray is folded, its radius changed, the blank follows, goes out as DXF and opens again', async ({
@@ -109,7 +105,7 @@ describe('Fold', () => {
     // three openings, and a hole for each of its eight bolts
     expect(opened?.openings).toHaveLength(3 + 8);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('all blanks of a build are laid on stock sheets, and what is too large is named', async ({
@@ -135,7 +131,7 @@ describe('Fold', () => {
     await page.locator('::-p-text(steps of 15°)').click();
     await says(page, /\d sheets?, \d+ % used/);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('the simulated fabricator offers, and refuses a bend that would crack', async ({ browser, server }) => {
@@ -149,7 +145,7 @@ describe('Fold', () => {
     await page.keyboard.press('Enter');
     await press(page, 'Get a quote for all 4 plates of build “steel ahead, aluminum behind”');
     await says(page, /They cannot make it: .*would crack/);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('K comes from a test bend, and figures that cannot be are refused', async ({ browser, server }) => {
@@ -171,7 +167,7 @@ describe('Fold', () => {
     await saved(page);
     await set('Flat length', '160');
     await says(page, 'These figures give no K');
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('the plate in space turns by keys, is cut open, goes with and without its neighbors and parts, and out as GLB', async ({
@@ -212,7 +208,7 @@ describe('Fold', () => {
     expect(glb.subarray(0, 4).toString()).toBe('glTF');
     expect(glb.readUInt32LE(8)).toBe(glb.length);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('without WebGL the plate is drawn in projection, and the slider still folds it', async ({
@@ -261,7 +257,7 @@ describe('Fold', () => {
     await page.keyboard.press('Escape');
     await says(page, 'DIN 6935');
     expect(await blank(page)).toBe(before);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('a shop with a low punch has no order for the tray and says what stands in the way; flanges that meet are mitred', async ({
@@ -290,7 +286,7 @@ describe('Fold', () => {
     // the walls are trimmed by a sheet's thickness: the blank's size stays, its outline does not
     expect(await blank(page)).toBe(before);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
     await own.remove();
   });
 });

@@ -1,10 +1,10 @@
-import { readdir, readFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { readFile } from 'node:fs/promises';
 import type { PlanDocument } from '@plate-fold/core/plan';
 import type { Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
 import {
+  closePage,
   DESK,
   downloadsOf,
   goToStep,
@@ -13,6 +13,7 @@ import {
   PHONE,
   press,
   saved,
+  savedFile,
   says,
   startRun,
   TestServer,
@@ -96,7 +97,7 @@ describe('a run', () => {
       await press(page, 'Bolt 1, j-10, done');
       expect(await page.$eval('#reading', e => Number((e as HTMLInputElement).placeholder))).toBe(target);
       expect(page.faults).toEqual([]);
-      await page.browserContext().close();
+      await closePage(page);
     } finally {
       await own.remove();
     }
@@ -131,7 +132,7 @@ describe('a run', () => {
         timeout: 90_000,
       });
       expect(await ticksOf(own, id)).toHaveLength(2);
-      await page.browserContext().close();
+      await closePage(page);
     } finally {
       await own.remove();
     }
@@ -168,7 +169,7 @@ describe('a run', () => {
     ).toEqual([`plate-fold aside ${id} bad`]);
     await onward(page);
     await says(page, /3 of \d+/);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -207,7 +208,7 @@ describe('edits', () => {
       );
       expect((await stored(own, 'pebble-tray')).plan.id).toBe('pebble-tray');
       expect(page.faults).toEqual([]);
-      await page.browserContext().close();
+      await closePage(page);
     } finally {
       await own.remove();
     }
@@ -230,7 +231,7 @@ describe('edits', () => {
       expect((await stored(own, 'bramble-winter')).plan.builds[0]?.sheets['plate-d']?.material).toBe(
         'al-5052-h32',
       );
-      await page.browserContext().close();
+      await closePage(page);
     } finally {
       await own.remove();
     }
@@ -254,7 +255,7 @@ describe('edits', () => {
     await page.reload();
     await page.waitForSelector('[aria-label="Summary"]');
     expect(await page.evaluate(() => sessionStorage.getItem('plate-fold tab'))).toBe(name);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -302,7 +303,7 @@ describe('versions', () => {
       await undo(page);
       await expect.poll(builds, { timeout: 60_000 }).not.toEqual(before.builds);
       expect(page.faults).toEqual([]);
-      await page.browserContext().close();
+      await closePage(page);
     } finally {
       await own.remove();
     }
@@ -318,13 +319,7 @@ describe('an archive', () => {
       await page.goto(own.at(COVER));
       await press(page, 'Menu');
       await press(page, 'Save with runs, log and photos (zip)', 'menuitem');
-      let file: string | undefined;
-      for (let i = 0; i < 100 && !file; i++) {
-        await new Promise(d => setTimeout(d, 100));
-        file = (await readdir(folder)).find(f => f.endsWith('.platefold.zip'));
-      }
-      expect(file).toMatch(/^bramble-winter-.*\.platefold\.zip$/);
-      const path = join(folder, file as string);
+      const path = await savedFile(folder, /^bramble-winter-.*\.platefold\.zip$/);
       expect((await readFile(path)).subarray(0, 2).toString()).toBe('PK');
       const plans = async () =>
         ((await (await fetch(own.at('/api/documents'))).json()) as { id: string }[]).map(d => d.id);
@@ -355,7 +350,7 @@ describe('an archive', () => {
         'al-5052-h32',
       );
       expect(page.faults).toEqual([]);
-      await page.browserContext().close();
+      await closePage(page);
     } finally {
       await own.remove();
     }

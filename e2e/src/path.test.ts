@@ -1,9 +1,10 @@
-import { readdir, readFile, writeFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { demoText } from '@plate-fold/demo';
 import { describe, expect } from 'vitest';
 import {
   chosen,
+  closePage,
   DESK,
   downloadsOf,
   goToStep,
@@ -12,6 +13,7 @@ import {
   PHONE,
   press,
   saved,
+  savedFile,
   says,
   startRun,
   summary,
@@ -92,7 +94,7 @@ describe.each([
 
       // closed and started again: the plan and the run are as they were left
       const run = page.url();
-      await page.browserContext().close();
+      await closePage(page);
       await own.stop();
       await own.start();
       const again = await openPage(browser, view);
@@ -106,7 +108,7 @@ describe.each([
       await press(again, 'Bolt 1, j11, done');
       expect(await again.$eval('#reading', e => Number((e as HTMLInputElement).placeholder))).toBe(target);
       expect([...page.faults, ...again.faults]).toEqual([]);
-      await again.browserContext().close();
+      await closePage(again);
     } finally {
       await own.remove();
     }
@@ -138,7 +140,7 @@ describe('the run', () => {
     await press(desk, 'End the run with steps open');
     await says(desk, 'This run is ended');
     expect(desk.faults.concat(phone.faults)).toEqual([]);
-    await Promise.all([desk, phone].map(p => p.browserContext().close()));
+    await Promise.all([desk, phone].map(closePage));
   });
 });
 
@@ -162,7 +164,7 @@ describe('edits', () => {
       document: { plan: { builds: { sheets: Record<string, { material: string }> }[] } };
     };
     expect(document.plan.builds[0]?.sheets['plate-d']?.material).toBe('al-5052-h32');
-    await page.browserContext().close();
+    await closePage(page);
     await own.remove();
   });
 
@@ -185,7 +187,7 @@ describe('edits', () => {
     await two.keyboard.up('Control');
     await says(two, '12 ga stainless');
     await saved(two);
-    await Promise.all([one, two].map(p => p.browserContext().close()));
+    await Promise.all([one, two].map(closePage));
   });
 
   it('undo, redo, builds, units and sides go by keyboard', async ({ browser, server }) => {
@@ -214,7 +216,7 @@ describe('edits', () => {
     await says(page, 'Axles and ride height');
     await page.keyboard.press('?');
     await says(page, 'plate after');
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('refuse a thickness and a torque that cannot be meant, where they are typed', async ({
@@ -242,7 +244,7 @@ describe('edits', () => {
     await press(page, 'Enter');
     await says(page, 'Limited by: value entered');
     await saved(page);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -271,16 +273,10 @@ describe('files', () => {
     await page.goto(server.at('/plan/bramble-spring/bolt'));
     await page.locator('::-p-text(Hardware list)').click();
     await page.locator('::-p-text(CSV)').click();
-    const bag = join(folder, 'Bramble-spring-3-16-steel-hardware-list.csv');
-    for (
-      let i = 0;
-      i < 50 && !(await readdir(folder)).includes('Bramble-spring-3-16-steel-hardware-list.csv');
-      i++
-    )
-      await new Promise(done => setTimeout(done, 100));
+    const bag = await savedFile(folder, 'Bramble-spring-3-16-steel-hardware-list.csv');
     expect(await readFile(bag, 'utf8')).toMatch(
       /^part,count,what I have,missing,packs to buy,in a pack\r\n"flange bolt M10x1\.5/,
     );
-    await page.browserContext().close();
+    await closePage(page);
   });
 });

@@ -1,5 +1,6 @@
 import { describe, expect } from 'vitest';
 import {
+  closePage,
   DESK,
   onward,
   openPage,
@@ -51,7 +52,7 @@ describe('a plan fitted in phases', () => {
     await press(page, 'Start a run');
     await page.waitForFunction(() => location.pathname.startsWith('/run/'));
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
 
     // its bolts are changed one by one, on the phone under the vehicle
     const phone = await openPage(browser, PHONE);
@@ -60,7 +61,7 @@ describe('a plan fitted in phases', () => {
     await onward(phone);
     await walkUntil(phone, /One bolt out, the new one in/);
     expect(phone.faults).toEqual([]);
-    await phone.browserContext().close();
+    await closePage(phone);
   });
 
   it('refuses a run of a phase that the plan does not have', async ({ browser, server }) => {
@@ -76,6 +77,6 @@ describe('a plan fitted in phases', () => {
     });
     expect(answer[0]).toBe(422);
     expect(answer[1]).toContain('There is no phase');
-    await page.browserContext().close();
+    await closePage(page);
   });
 });

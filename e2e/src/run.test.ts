@@ -1,10 +1,10 @@
 // The run as a mechanic has it: on the floor, on a phone, with what goes wrong there.
-import { readdir, readFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { readFile } from 'node:fs/promises';
 import type { Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
 import {
+  closePage,
   DESK,
   downloadsOf,
   goToStep,
@@ -12,6 +12,7 @@ import {
   openPage,
   PHONE,
   press,
+  savedFile,
   says,
   startRun,
   TestServer,
@@ -78,7 +79,7 @@ describe('a whole installation at 390 by 844', () => {
       6,
     );
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('of Pebble with a rivet nut that strips: repaired on the way, and the record true', async ({
@@ -125,9 +126,7 @@ describe('a whole installation at 390 by 844', () => {
     await says(page, 'Pebble, ');
     await sent(page);
     await press(page, 'CSV');
-    for (let i = 0; i < 50 && !(await readdir(folder)).includes('pebble-tray-as-built.csv'); i++)
-      await new Promise(d => setTimeout(d, 100));
-    const csv = await readFile(join(folder, 'pebble-tray-as-built.csv'), 'utf8');
+    const csv = await readFile(await savedFile(folder, 'pebble-tray-as-built.csv'), 'utf8');
     const rows = csv.split('\r\n').filter(r => r.includes(',j-10,'));
     // four rounds and the one that brought it to the others
     expect(rows.length).toBe(5);
@@ -139,7 +138,7 @@ describe('a whole installation at 390 by 844', () => {
       'j-10',
     ]);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -178,7 +177,7 @@ describe('on the floor', () => {
     }, gap);
     await page.waitForSelector('[data-bolt="j-10"][data-look="done"]');
     expect(await page.$eval('[data-bolt="j-13"]', e => e.getAttribute('data-look'))).toBe('now');
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('a step says what of its parts the kit check did not find, and what goes in each hole', async ({
@@ -200,7 +199,7 @@ describe('on the floor', () => {
       all => all.filter(li => li.getClientRects().length > 0).length,
     );
     expect(seen).toBe(6);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('the wrench goes on by itself from bolt to bolt while its pulls are good', async ({
@@ -222,7 +221,7 @@ describe('on the floor', () => {
       expect(t.torqueNm).toBeGreaterThan(5);
       expect(t.wrench).toBe('digital wrench, simulated');
     }
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('two devices see one another at once, and divide the plates', async ({ browser, server }) => {
@@ -252,7 +251,7 @@ describe('on the floor', () => {
     // the other one is led past plate A's bench
     await onward(two);
     await says(two, 'Prepare plate B on the bench', 5000);
-    await Promise.all([one, two].map(p => p.browserContext().close()));
+    await Promise.all([one, two].map(closePage));
   });
 
   it('begun by mistake is set aside and no longer offered, on a phone that opens on go on', async ({
@@ -268,7 +267,7 @@ describe('on the floor', () => {
     await press(page, 'started by mistake: set it aside');
     await says(page, 'resume');
     await page.waitForFunction(() => !/Continue the run/.test(document.body.innerText));
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('what a phone ticked after the sharing had ended comes in when it is taken up again', async ({
@@ -303,7 +302,7 @@ describe('on the floor', () => {
       await sent(phone);
       const ticks = await ticksOf(own, id);
       expect(ticks.map(t => t.stepId)).toEqual(['options']);
-      await phone.browserContext().close();
+      await closePage(phone);
     } finally {
       await own.remove();
     }
@@ -318,7 +317,7 @@ describe('on the floor', () => {
     await walkUntil(page, /Fill in new oil/);
     await walkUntil(page, /Look for leaks before anything is closed/);
     await walkUntil(page, /All done/);
-    await page.browserContext().close();
+    await closePage(page);
 
     const run = await startRun(server, 'pebble-tray');
     const floor = await openPage(browser, PHONE, { units: 'metric' });
@@ -340,19 +339,19 @@ describe('on the floor', () => {
     await sent(floor);
     await press(floor, 'End the run with steps open');
     await says(floor, 'it stands in the log');
-    await floor.browserContext().close();
+    await closePage(floor);
     const desk = await openPage(browser, DESK);
     await desk.goto(server.at('/plan/pebble-tray/log'));
     await says(desk, `Repair the bolt at ${joint}`);
     await says(desk, 'extractor comes on Monday');
-    await desk.browserContext().close();
+    await closePage(desk);
     // the next run has its repair among its steps
     const next = await startRun(server, 'pebble-tray');
     const again = await openPage(browser, PHONE);
     await again.goto(server.at(`/run/${next}`));
     await again.waitForSelector('footer button');
     await goToStep(again, `Get the sheared bolt out at ${joint}`);
-    await again.browserContext().close();
+    await closePage(again);
   });
 });
 
@@ -399,6 +398,6 @@ describe.each(SMALL)('on $name', ({ width, height }) => {
     await press(page, 'Problem');
     expect(await seriousFaults(page)).toEqual([]);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });

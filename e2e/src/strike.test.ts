@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { describe, expect, onTestFinished } from 'vitest';
-import { DESK, openBrowser, openPage, press, saved, says, summary } from './browser';
+import { closePage, DESK, openBrowser, openPage, press, saved, says, summary } from './browser';
 import { it } from './fixtures';
 
 /** The figure beside a name in the first plate's card. */
@@ -66,7 +66,7 @@ const onWren = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<t
       const page = await openPage(browser, DESK, { units: 'metric' });
       await page.goto(server.at('/plan/wren-sliders/strike'));
       await use(page);
-      await page.browserContext().close();
+      await closePage(page);
     },
     { scope: 'file' },
   ],

@@ -8,7 +8,7 @@ import { phoneAxes, scannedUnderside, stlOf } from '@plate-fold/core/testing';
 import { demo, demoPath } from '@plate-fold/demo';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { DESK, downloadsOf, openPage, PHONE, press, saved, says, storedPlan } from './browser';
+import { closePage, DESK, downloadsOf, openPage, PHONE, press, saved, says, storedPlan } from './browser';
 import { it } from './fixtures';
 
 type At = readonly [number, number, number];
@@ -95,7 +95,7 @@ describe('a tape net under the vehicle', () => {
       expect(Math.abs(x - (at.get('h2li')?.[k] as number))).toBeLessThan(4);
     });
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 
   it('of Bramble shows the tape that was misread on the map, and what to measure next fills the form', async ({
@@ -120,7 +120,7 @@ describe('a tape net under the vehicle', () => {
     const plan = await storedPlan(server, page, 'bramble-winter');
     expect(plan.id).toBe('bramble-winter');
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -235,7 +235,7 @@ describe('photos of the underside', () => {
     await upload(told);
     await says(page, 'Focal length held at 751 px, as its file tells');
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });
 
@@ -344,6 +344,6 @@ describe('a scan of the underside', () => {
     await press(page, 'Scan');
     await page.waitForFunction(() => !document.querySelector('image[data-ground]'));
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   });
 });

@@ -1,6 +1,6 @@
 import type { Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { DESK, openPage, press, saved, says, storedPlan, summary, undo } from './browser';
+import { closePage, DESK, openPage, press, saved, says, storedPlan, summary, undo } from './browser';
 import { it } from './fixtures';
 
 const climbed = (page: Page): Promise<unknown> =>
@@ -11,105 +11,114 @@ const climbed = (page: Page): Promise<unknown> =>
 const rows = (page: Page): Promise<readonly string[]> =>
   page.$$eval('tbody tr', all => all.map(r => (r as HTMLElement).innerText.replace(/\s+/g, ' ')));
 
-describe('Weigh: every sheet for a plate', () => {
-  it('comes in as it is struck, sorts, and puts the taken sheet into the build', async ({
-    browser,
-    server,
-  }) => {
-    const page = await openPage(browser, DESK, { units: 'metric' });
-    await page.goto(server.at('/plan/wren-sliders/weigh'));
-    await press(page, 'every sheet for a plate', 'radio');
-    // points stand in the chart before the last sheet is struck
-    await page.waitForSelector('.apexcharts-canvas', { timeout: 60_000 });
-    await says(page, 'striking');
-    await climbed(page);
-    const all = await rows(page);
-    expect(all.length).toBeGreaterThanOrEqual(40);
-    expect(all.filter(r => r.includes('best trade-off')).length).toBeGreaterThan(1);
-    // what is thinner than a sheet that hits is left out until it is asked for
-    const markers = async (): Promise<number> => (await page.$$('.apexcharts-marker')).length;
-    const first = await markers();
-    expect(first).toBeGreaterThan(15);
-    await press(page, 'Strike them too');
-    await says(page, 'striking');
-    await climbed(page);
-    expect(await markers()).toBeGreaterThan(first);
-    await press(page, 'Clearance');
-    const up = (await rows(page)).map(r => r.match(/(−?\d+\.\d) mm/)?.[1]).filter(Boolean);
-    expect(up.length).toBeGreaterThan(30);
-    const before = await summary(page, 'Net mass');
-    const row = await page.waitForSelector('::-p-xpath(//tr[th[contains(., "1/4 in 5052")]]//button)');
-    await row?.click();
-    await saved(page);
-    expect(await summary(page, 'Net mass')).not.toBe(before);
-    await page.waitForSelector('::-p-xpath(//tr[th[contains(., "1/4 in 5052")]][contains(., "current")])');
-    expect(page.faults).toEqual([]);
-    await page.browserContext().close();
-  }, 300_000);
+/** One page for what follows: what it has struck is kept. */
+const onWren = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<typeof openPage>> } }>({
+  page: [
+    async ({ browser, server }, use) => {
+      const page = await openPage(browser, DESK, { units: 'metric' });
+      await page.goto(server.at('/plan/wren-sliders/weigh'));
+      await use(page);
+      expect(page.faults).toEqual([]);
+      await closePage(page);
+    },
+    { scope: 'file' },
+  ],
+});
 
-  it('is of metric plate where the dealer has that, and of all plates at once', async ({
-    browser,
-    server,
-  }) => {
-    const page = await openPage(browser, DESK, { units: 'metric' });
-    await page.goto(server.at('/plan/wren-sliders/weigh'));
-    await press(page, 'every sheet for a plate', 'radio');
-    await press(page, 'metric sizes', 'radio');
-    await page.waitForSelector('::-p-xpath(//tr[th[contains(., "10 mm 6061")]])');
-    await press(page, 'US sizes', 'radio');
-    await press(page, 'same sheet on all plates', 'radio');
-    // what all plates together leave is known once each of them is struck in it
-    await page.waitForSelector('::-p-xpath(//tr[th[contains(., "3/8 in 6061")]]/td[2][contains(., "mm")])', {
-      timeout: 120_000,
-    });
-    const before = await summary(page, 'Net mass');
-    const take = await page.waitForSelector('::-p-xpath(//tr[th[contains(., "3/8 in 6061")]]//button)');
-    await take?.click();
-    await saved(page);
-    expect(await summary(page, 'Net mass')).not.toBe(before);
-    const made = await storedPlan(server, page, 'wren-sliders');
-    const sheets = made.builds.find(x => x.id === made.activeBuild)?.sheets ?? {};
-    expect(new Set(Object.values(sheets).map(x => x.material))).toEqual(new Set(['al-6061-t6']));
-    await undo(page);
-    await page.browserContext().close();
-  }, 200_000);
+describe('Weigh: every sheet for a plate', () => {
+  onWren(
+    'comes in as it is struck, sorts, and puts the taken sheet into the build',
+    async ({ page }) => {
+      await press(page, 'every sheet for a plate', 'radio');
+      // points stand in the chart before the last sheet is struck
+      await page.waitForSelector('.apexcharts-canvas', { timeout: 60_000 });
+      await says(page, 'striking');
+      await climbed(page);
+      const all = await rows(page);
+      expect(all.length).toBeGreaterThanOrEqual(40);
+      expect(all.filter(r => r.includes('best trade-off')).length).toBeGreaterThan(1);
+      // what is thinner than a sheet that hits is left out until it is asked for
+      const markers = async (): Promise<number> => (await page.$$('.apexcharts-marker')).length;
+      const first = await markers();
+      expect(first).toBeGreaterThan(15);
+      await press(page, 'Strike them too');
+      await says(page, 'striking');
+      await climbed(page);
+      expect(await markers()).toBeGreaterThan(first);
+      await press(page, 'Clearance');
+      const up = (await rows(page)).map(r => r.match(/(−?\d+\.\d) mm/)?.[1]).filter(Boolean);
+      expect(up.length).toBeGreaterThan(30);
+      const before = await summary(page, 'Net mass');
+      const row = await page.waitForSelector('::-p-xpath(//tr[th[contains(., "1/4 in 5052")]]//button)');
+      await row?.click();
+      await saved(page);
+      expect(await summary(page, 'Net mass')).not.toBe(before);
+      await page.waitForSelector('::-p-xpath(//tr[th[contains(., "1/4 in 5052")]][contains(., "current")])');
+    },
+    300_000,
+  );
+
+  onWren(
+    'is of metric plate where the dealer has that, and of all plates at once',
+    async ({ page, server }) => {
+      await press(page, 'every sheet for a plate', 'radio');
+      await press(page, 'metric sizes', 'radio');
+      await page.waitForSelector('::-p-xpath(//tr[th[contains(., "10 mm 6061")]])');
+      await press(page, 'US sizes', 'radio');
+      await press(page, 'same sheet on all plates', 'radio');
+      // what all plates together leave is known once each of them is struck in it
+      await page.waitForSelector(
+        '::-p-xpath(//tr[th[contains(., "3/8 in 6061")]]/td[2][contains(., "mm")])',
+        {
+          timeout: 120_000,
+        },
+      );
+      const before = await summary(page, 'Net mass');
+      const take = await page.waitForSelector('::-p-xpath(//tr[th[contains(., "3/8 in 6061")]]//button)');
+      await take?.click();
+      await saved(page);
+      expect(await summary(page, 'Net mass')).not.toBe(before);
+      const made = await storedPlan(server, page, 'wren-sliders');
+      const sheets = made.builds.find(x => x.id === made.activeBuild)?.sheets ?? {};
+      expect(new Set(Object.values(sheets).map(x => x.material))).toEqual(new Set(['al-6061-t6']));
+      await undo(page);
+    },
+    200_000,
+  );
 });
 
 describe('Weigh: the best build', () => {
-  it('keeps its limits, says what stops it, and goes into the plan; summary and stance follow', async ({
-    browser,
-    server,
-  }) => {
-    const page = await openPage(browser, DESK, { units: 'metric' });
-    await page.goto(server.at('/plan/wren-sliders/weigh'));
-    await press(page, 'best build', 'radio');
-    await page.locator('::-p-text(no drumming)').click();
-    // only aluminum may be bought
-    for (const short of ['steel', 'steel 50', 'AR 400', 'stainless', 'UHMW'])
-      await page.locator(`::-p-xpath(//label[normalize-space(.)="${short}"]/input)`).click();
-    await says(page, 'of 5052, 6061');
-    await page.waitForSelector('[aria-label="Best build"]', { timeout: 200_000 });
-    await says(page, /thinner sheets skipped|One step cheaper/, 200_000);
-    await press(page, 'no contact', 'radio');
-    await says(page, 'Limits: no contact');
-    const plates = await page.$$eval('[aria-label="Best build"] tbody tr', all =>
-      all.map(r => (r as HTMLElement).innerText),
-    );
-    expect(plates.length).toBe(5);
-    for (const p of plates) expect(p).toMatch(/5052|6061/);
-    const before = await summary(page, 'Net mass');
-    const stance = await page.$eval('aside', e => e.innerText);
-    await page.locator('::-p-xpath(//button[starts-with(., "Use it for build")])').click();
-    await saved(page);
-    expect(await summary(page, 'Net mass')).not.toBe(before);
-    expect(await page.$eval('aside', e => e.innerText)).not.toBe(stance);
-    const { limits, builds, activeBuild } = await storedPlan(server, page, 'wren-sliders');
-    expect(limits).toMatchObject({ materials: ['al-5052-h32', 'al-6061-t6'], minGap: 0 });
-    for (const s of Object.values(builds.find(x => x.id === activeBuild)?.sheets ?? {}))
-      expect(s.material).toMatch(/^al-/);
-    expect(page.faults).toEqual([]);
-    await page.browserContext().close();
-  }, 400_000);
+  onWren(
+    'keeps its limits, says what stops it, and goes into the plan; summary and stance follow',
+    async ({ page, server }) => {
+      await press(page, 'best build', 'radio');
+      await page.locator('::-p-text(no drumming)').click();
+      // only aluminum may be bought
+      for (const short of ['steel', 'steel 50', 'AR 400', 'stainless', 'UHMW'])
+        await page.locator(`::-p-xpath(//label[normalize-space(.)="${short}"]/input)`).click();
+      await says(page, 'of 5052, 6061');
+      await page.waitForSelector('[aria-label="Best build"]', { timeout: 200_000 });
+      await says(page, /thinner sheets skipped|One step cheaper/, 200_000);
+      await press(page, 'no contact', 'radio');
+      await says(page, 'Limits: no contact');
+      const plates = await page.$$eval('[aria-label="Best build"] tbody tr', all =>
+        all.map(r => (r as HTMLElement).innerText),
+      );
+      expect(plates.length).toBe(5);
+      for (const p of plates) expect(p).toMatch(/5052|6061/);
+      const before = await summary(page, 'Net mass');
+      const stance = await page.$eval('aside', e => e.innerText);
+      await page.locator('::-p-xpath(//button[starts-with(., "Use it for build")])').click();
+      await saved(page);
+      expect(await summary(page, 'Net mass')).not.toBe(before);
+      expect(await page.$eval('aside', e => e.innerText)).not.toBe(stance);
+      const { limits, builds, activeBuild } = await storedPlan(server, page, 'wren-sliders');
+      expect(limits).toMatchObject({ materials: ['al-5052-h32', 'al-6061-t6'], minGap: 0 });
+      for (const s of Object.values(builds.find(x => x.id === activeBuild)?.sheets ?? {}))
+        expect(s.material).toMatch(/^al-/);
+    },
+    400_000,
+  );
 });
 
 describe('Weigh: builds side by side', () => {
@@ -142,7 +151,7 @@ describe('Weigh: builds side by side', () => {
     for (const c of await cells('Stock sheets')) expect(c).toMatch(/^\d/);
     expect((await cells('Hardware that changes')).some(c => /→|none/.test(c))).toBe(true);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   }, 200_000);
 
   it('follow the owner\u2019s rates, an offer and the tax, and refuse what is no price', async ({
@@ -189,7 +198,7 @@ describe('Weigh: builds side by side', () => {
     });
     expect(costs[0]).toBeGreaterThan(550);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   }, 100_000);
 
   it('stand beside each other in what matters, ranked by the owner, without a score', async ({
@@ -218,7 +227,7 @@ describe('Weigh: builds side by side', () => {
     ]);
     await page.waitForSelector('.apexcharts-bar-series');
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   }, 100_000);
 
   it('keeps a note on a build, and takes wheel rates from heights measured before and after', async ({
@@ -257,6 +266,6 @@ describe('Weigh: builds side by side', () => {
     // the rig now sinks in front by what was measured
     await says(page, /−10(\.\d+)? mm|−10\.\d/);
     expect(page.faults).toEqual([]);
-    await page.browserContext().close();
+    await closePage(page);
   }, 100_000);
 });

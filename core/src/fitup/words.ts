@@ -27,6 +27,6 @@ export function assumedWords({ joints }: Pick<Assembly, 'joints'>, units: UnitSy
   return bare.length === 0
     ? []
     : [
-        `${bare.length === 1 ? 'One hole is' : `${bare.length} holes are`} taken to be known to ${formatLength(MOUNT_SIGMA, units, true)}, a guess, as nothing is said of how they were measured. Survey them on Rig, or hold a cardboard template up before metal is cut.`,
+        `${bare.length === 1 ? 'One hole is' : `${bare.length} holes are`} taken to be known to ${formatLength(MOUNT_SIGMA, units, true)}, an estimate: nothing is said of how they were measured. Survey them on Rig, or hold a cardboard template up before metal is cut.`,
       ];
 }

@@ -238,12 +238,14 @@ describe('a struck plate', () => {
     expect(stopped.leansOn).toEqual(['m']);
     expect(stopped.deflectionMm).toBeLessThan(backed.deflectionMm);
   }, 90_000);
-  it('every demo plate answers, in every build', () => {
+  // every build in a soak, the chosen one each time
+  it('every demo plate answers', () => {
     for (const name of ['bramble', 'heron', 'pebble', 'wren']) {
       const { doc } = load(name);
       const rig = presentRig(doc.rig);
       const seen = new Set<string>();
       for (const build of doc.plan.builds) {
+        if (!process.env.SOAK_STRIKES && build.id !== doc.plan.activeBuild) continue;
         const panels = doc.plan.panels.map(p => fold(p, sheetOf(build, p)));
         const joints = resolveJoints(doc.plan.joints, rig, panels);
         for (const folded of panels.filter(p => !isBracket(p.panel))) {

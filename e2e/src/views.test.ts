@@ -1,14 +1,19 @@
-// What a screen reader and a weak eye meet: every main view, at a desk by day and on a phone by night, one test a view.
+// Every main view, one test each, at a desk by day and on a phone by night: what a screen reader and a weak eye meet, its words and units, and its edges.
+
+import type { UnitSystem } from '@plate-fold/core/units';
 import type { Page } from 'puppeteer-core';
 import { afterAll, describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
 import { DESK, openPage, PHONE, press, says, toStage } from './browser';
 import { it } from './fixtures';
+import { oddOnPage } from './read-page';
 
 /** What is looked at: where, what it says when it is there, and what is opened on it one after another. */
 interface View {
   readonly path: string;
   readonly says: string | RegExp;
+  /** what stands there in the other units on purpose: a torque wrench has the scale it has */
+  readonly bothUnits?: RegExp;
   readonly open?: readonly {
     readonly press: string;
     readonly role?: string;
@@ -80,13 +85,45 @@ const VIEWS: Readonly<Record<string, View>> = {
       'Kit check',
     ),
   },
-  'a run on the floor, ended': { path: '/run/demo-install', says: 'As built' },
+  'a run on the floor, ended': {
+    path: '/run/demo-install',
+    says: 'As built',
+    bothUnits: /: [\d.]+ (?:N·m|ft·lb)$/,
+  },
 };
 
-/** A page and all that is opened on it, each swept. */
-async function sweep(page: Page, view: View): Promise<readonly string[]> {
+/** How far the page runs out of its window: to the side, and down. */
+const beyond = (page: Page): Promise<readonly [number, number]> =>
+  page.evaluate(
+    () =>
+      new Promise<[number, number]>(done =>
+        requestAnimationFrame(() =>
+          requestAnimationFrame(() => {
+            const { scrollWidth, scrollHeight } = document.documentElement;
+            done([scrollWidth - innerWidth, scrollHeight - innerHeight]);
+          }),
+        ),
+      ),
+  );
+
+/** What the page does wrong as it stands. */
+async function faultsOf(page: Page, units: UnitSystem, { bothUnits }: View): Promise<readonly string[]> {
+  const [aside] = await beyond(page);
+  return [
+    ...(await seriousFaults(page)),
+    ...(await oddOnPage(page, units)).filter(f => !bothUnits?.test(f)),
+    ...(aside > 0 ? [`runs out of the page sideways by ${aside}`] : []),
+  ];
+}
+
+/** A page and all that is opened on it, each looked at. */
+async function sweep(page: Page, view: View, units: UnitSystem): Promise<readonly string[]> {
+  const found: string[] = [];
+  const look = async (where: string): Promise<void> => {
+    found.push(...(await faultsOf(page, units, view)).map(f => `${where}: ${f}`));
+  };
   await says(page, view.says, 90_000);
-  const found = (await seriousFaults(page)).map(f => `as it opens: ${f}`);
+  await look('as it opens');
   for (const o of view.open ?? []) {
     // a button of a page that folds its head as it scrolls is pressed where it is, not where it was
     if (o.role) await press(page, o.press, o.role);
@@ -95,26 +132,42 @@ async function sweep(page: Page, view: View): Promise<readonly string[]> {
         (e as HTMLElement).click(),
       );
     if (o.says) await says(page, o.says, 90_000);
-    found.push(...(await seriousFaults(page)).map(f => `${o.press}: ${f}`));
+    await look(o.press);
   }
   return found;
 }
 
+/** Windows that a desk has besides the usual one; the smallest is 1280 by 800 with all twice as large. */
+const WINDOWS = [
+  { width: 768, height: 1024 },
+  { width: 2560, height: 1300 },
+  { width: 640, height: 400 },
+];
+
 describe.each([
-  ['at a desk by day', DESK, 'light'],
-  ['on a phone by night', PHONE, 'dark'],
-] as const)('axe finds nothing serious %s', (_, view, theme) => {
+  ['at a desk by day, in inches', DESK, 'light', 'inch'],
+  ['on a phone by night, in millimeters', PHONE, 'dark', 'metric'],
+] as const)('nothing is wrong for a screen reader, odd, or cut off %s', (_, view, theme, units) => {
   /** one page for all views; from stage to stage of a plan it goes as a reader does, with what was struck */
   let page: Awaited<ReturnType<typeof openPage>> | undefined;
   afterAll(() => page?.browserContext().close());
   it.for(Object.keys(VIEWS))('in %s', { timeout: 180_000 }, async (name, { browser, server }) => {
     const { path } = VIEWS[name]!;
-    page ??= await openPage(browser, view, { theme });
+    page ??= await openPage(browser, view, { theme, units });
     const [, , plan, stage] = path.split('/');
     const here = new URL(page.url() === 'about:blank' ? server.at('/none') : page.url()).pathname;
     if (stage !== undefined && here.startsWith(`/plan/${plan}/`)) await toStage(page, stage);
     else await page.goto(server.at(path));
-    expect(await sweep(page, VIEWS[name]!)).toEqual([]);
+    expect(await sweep(page, VIEWS[name]!, units)).toEqual([]);
+    if (view === DESK && !name.includes('photo') && !name.includes('set')) {
+      for (const w of WINDOWS) {
+        await page.setViewport(w);
+        const [aside, down] = await beyond(page);
+        expect(aside, `sideways at ${w.width}`).toBeLessThanOrEqual(0);
+        if (w.height < 500 && stage !== undefined) expect(down, `down at ${w.width}`).toBe(0);
+      }
+      await page.setViewport(view);
+    }
     expect(page.faults).toEqual([]);
   });
 });
