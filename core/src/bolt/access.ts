@@ -38,6 +38,9 @@ function lowestWithin(points: readonly Vec3[], box: Box): number | undefined {
   return inside.length === 0 ? undefined : Math.min(...inside.map(p => p[2]));
 }
 
+/** What lies between a hole's face and the head that looks down from it. */
+const STANDS: ReadonlySet<string> = new Set(['washer', 'plate', 'bar', 'spacer']);
+
 /**
  * How deep the turned end of a joint lies behind what hangs lower right beside it (a folded lip, another plate, a rail), mm,
  * 0 where it stands free, and where it does not look down: what stands beside such a head is not known. The plate the bolt goes through is
@@ -65,7 +68,8 @@ export function recessMm(j: ResolvedJoint, { panels, rig }: Around): number {
     );
     if (low !== undefined) lowest.push(low);
   }
-  return Math.max(0, z - j.gripMm - Math.min(z, ...lowest));
+  const under = j.layers.reduce((s, l) => s + (STANDS.has(l.kind) ? l.thickness : 0), 0);
+  return Math.max(0, z - under - Math.min(z, ...lowest));
 }
 
 /** The shortest extension that brings a ratchet out of the recess, mm; undefined where the socket alone does. */

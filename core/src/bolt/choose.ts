@@ -150,6 +150,9 @@ function chosen(
         `${best.name.toLowerCase()}, since the ${mount?.condition === 'stripped' ? 'thread is stripped' : 'captive nut is broken'}: ${Math.round(100 * best.ofOriginal)} % of the sound hole`,
       );
     }
+  } else if (j.joint.nut === 'post' && fixed) {
+    nut = 'post';
+    why.push('its threaded post stays');
   } else if (hole?.kind === 'through' || hole?.kind === 'slot') {
     nut = mount?.nutReach === 'none' ? 'rivet-nut' : 'flange-serrated';
     why.push(

@@ -3,6 +3,7 @@ import type { Joint } from '../plan';
 import { MATERIALS } from '../sheet';
 import { type NutElement, type NutSize, washerSize } from './elements';
 import type { HeadSize } from './heads';
+import { SPACER } from './spacer';
 import { class8Proof, REUSED_PRELOAD, STRENGTH } from './strength';
 import { internalShearArea, type Thread } from './thread';
 
@@ -10,11 +11,6 @@ const SELF_TAPPING = new Set(['thread-cutting', 'self-drilling']);
 
 /** What a spacer is of, as it is called. */
 export const SPACER_NAMES = { steel: 'steel', aluminium: 'aluminum', plastic: 'plastic' } as const;
-/** Outer diameter of a spacer in thread diameters, and what it is of: common practice, no source. */
-export const SPACER = {
-  outer: 2,
-  of: { steel: 'steel-hr36', aluminium: 'al-6061-t6', plastic: 'uhmw-pe' },
-} as const;
 /** Band of a tube clamp or a strap over an axle tube, mild steel at yield, mm: common practice, no source. */
 export const BAND = { width: 25, thickness: 3, tube: 45 } as const;
 export const disc = (d: number): number => (Math.PI * d * d) / 4;
@@ -72,8 +68,8 @@ export function clampLimits(
     // half the strip load of mild steel: common practice
     whole('tapped sheet', 0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * engaged);
   }
-  if (element === 'nut-strip' || element === 'nut-plate')
-    // a strip of mild steel tapped over its own depth, by the same half of its strip load
+  if (element === 'nut-strip' || element === 'nut-plate' || element === 'post')
+    // a strip or post of mild steel tapped over its own depth, by the same half of its strip load
     whole(
       nut?.name ?? element,
       0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * (nut?.height ?? t.d),

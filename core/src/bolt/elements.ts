@@ -2,6 +2,7 @@ import type { NutKind, WasherKind } from '../plan';
 import type { HoleKind } from '../rig';
 import { MM_PER_INCH } from '../units';
 import { nutFlats, sizeName } from './heads';
+import { SPACER } from './spacer';
 import type { Thread } from './thread';
 
 type BySize = Readonly<Record<string, number>>;
@@ -73,6 +74,7 @@ export const ELEMENTS: Readonly<Record<NutElement, Traits>> = {
   'weld-tab': { fast: true, soft: true, setFirst: true },
   'nut-plate': { fast: true },
   'nut-strip': { fast: true },
+  post: { fast: true, setFirst: true },
   'tube-clamp': {},
   'axle-strap': {},
 };
@@ -156,6 +158,14 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         diameter: 2.5 * t.d,
         flats: '',
         source: 'common practice, no source',
+      };
+    case 'post':
+      return {
+        name: 'threaded post',
+        height: t.d,
+        diameter: SPACER.outer * t.d,
+        flats: engraved,
+        source: 'engagement 1 d in steel (Machinery\u2019s Handbook); the post by common practice, no source',
       };
     case 'tube-clamp':
       return {

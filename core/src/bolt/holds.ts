@@ -14,6 +14,7 @@ export interface HoldFault {
     | 'other-thread'
     | 'too-thick'
     | 'no-thread'
+    | 'post-no-thread'
     | 'head-turns'
     | 'beside'
     | 'opening'
@@ -25,6 +26,8 @@ export interface HoldFault {
 
 /** Heads that cut a thread of their own. */
 export const SELF_TAPPING: ReadonlySet<string> = new Set(['thread-cutting', 'self-drilling']);
+/** Holes with a thread that a post's stud is screwed into. */
+const THREADED: ReadonlySet<string> = new Set(['threaded', 'captive-nut', 'rivet-nut', 'clip-nut']);
 /** Heads that nothing turns: their nut is turned. */
 export const STILL_HEADS: ReadonlySet<string> = new Set(['carriage', 't-bolt']);
 /** What keeps a joint as it stands from holding its plates; none where it holds them all. */
@@ -39,7 +42,7 @@ export function holdFaults(
   if (mount?.condition === 'blocked') out.push({ kind: 'blocked' });
   const own = mount?.hole.thread === undefined ? undefined : threadNamed(mount.hole.thread);
   if (
-    joint.nut === 'none' &&
+    (joint.nut === 'none' || joint.nut === 'post') &&
     !needsNewNut(mount) &&
     mount?.hole.kind !== 'through' &&
     mount?.hole.kind !== 'slot' &&
@@ -51,6 +54,9 @@ export function holdFaults(
     mount?.hole.kind === 'through' || mount?.hole.kind === 'slot' ? mount.hole.diameter : undefined;
   if (hole !== undefined && joint.nut !== 'rivet-nut' && j.thread.d > hole + 1e-6)
     out.push({ kind: 'too-thick' });
+  // its stud wants a sound thread in the vehicle
+  if (joint.nut === 'post' && (needsNewNut(mount) || !THREADED.has(mount?.hole.kind ?? '')))
+    out.push({ kind: 'post-no-thread' });
   const tiesPlates = mount === undefined && joint.panels.length > 1;
   if (!nut && !SELF_TAPPING.has(joint.fastener.head) && (mount !== undefined || tiesPlates))
     out.push({ kind: 'no-thread' });

@@ -3,13 +3,13 @@ import type { Vec3 } from '../geometry';
 import { type Joint, panelWord } from '../plan';
 import type { Member, Mount, PresentBar, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
-import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER, SPACER_NAMES } from './clamp';
+import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER_NAMES } from './clamp';
 import { drillsFor, needsNewNut } from './drill';
 import { type NutElement, type NutSize, nutElement, nutSize, SETTING_TOOL, washerSize } from './elements';
 import { clampScatter, nutFactor, prevailingTorque, torqueFor } from './friction';
 import { HEAD_NAMES, type HeadSize, headSize } from './heads';
 import { lengthName, stockLength } from './length';
-import { spacerName, spacerPile } from './spacer';
+import { SPACER, spacerName, spacerPile } from './spacer';
 import { NUT_CLASS, STRENGTH, WASHER_CLASS } from './strength';
 import { type Thread, threadNamed } from './thread';
 import { torqueWrench } from './wrench';
@@ -145,7 +145,7 @@ function stack(
       ? [
           {
             kind: 'spacer',
-            name: `${SPACER_NAMES[joint.spacerOf ?? 'steel']} spacer`,
+            name: element === 'post' ? 'threaded post' : `${SPACER_NAMES[joint.spacerOf ?? 'steel']} spacer`,
             thickness: joint.spacer,
             diameter: SPACER.outer * t.d,
           },
@@ -162,14 +162,12 @@ function stack(
   const layers = [...washers.filter(w => !atNut.includes(w)).map(layer), ...middle, ...atNut.map(layer)];
   // the thread starts in the wall itself where it is tapped or carries a rivet nut
   const tapped = !element || element === 'threaded' || element === 'rivet-nut';
-  const grip = layers.reduce(
-    (sum, l) =>
-      sum +
-      (tapped && (joint.threadIn === undefined ? l.kind === 'member' : l.ref === joint.threadIn)
-        ? 0
-        : l.thickness),
-    0,
-  );
+  /** what the bolt does not clamp: what has the thread, and all beyond a post */
+  const beyond = (l: Layer): boolean =>
+    element === 'post'
+      ? l.kind === 'spacer' || l.kind === 'member'
+      : tapped && (joint.threadIn === undefined ? l.kind === 'member' : l.ref === joint.threadIn);
+  const grip = layers.reduce((sum, l) => sum + (beyond(l) ? 0 : l.thickness), 0);
   return { layers, grip };
 }
 
@@ -227,21 +225,22 @@ export function resolveJoint(
     element === 'threaded'
       ? Math.min(t.d, tappedIn(joint, panelById) ?? member?.wall ?? t.d)
       : (nut?.height ?? (member ? member.wall + t.pitch : 0));
-  const neededMm = grip + engaged + 2 * t.pitch;
+  // in a post it ends blind: nothing has to stand out
+  const neededMm = grip + engaged + (element === 'post' ? 0 : 2 * t.pitch);
   const lengthMm = joint.fastener.length === 'auto' ? stockLength(neededMm, t) : joint.fastener.length;
   const turnsNut = element === 'stud' || TURNED_HEADS.has(joint.fastener.head) || !head.tool;
   const kFactor = nutFactor(joint.fastener.finish, joint.lube, turnsNut && element === 'flange-serrated');
   // what the lock takes is lost to the clamp; how much it is differs from nut to nut
   const prevailingNm = prevailingTorque(joint.nut, t) / 2;
-  const clamps = clampLimits(
-    joint,
-    t,
-    head,
-    nut,
-    panels,
-    tappedIn(joint, panelById) ?? member?.wall,
-    element,
-  );
+  const wall = tappedIn(joint, panelById) ?? member?.wall;
+  // a post bears no more than the thread its stud is in
+  const behind = element === 'post' ? nutElement('none', mount?.hole.kind) : undefined;
+  const clamps = [
+    ...clampLimits(joint, t, head, nut, panels, wall, element),
+    ...(behind ? clampLimits(joint, t, head, nutSize(behind, t), [], wall, behind) : []).filter(
+      l => l.by !== 'bolt' && l.by !== 'head',
+    ),
+  ];
   const least = clamps.reduce((a, b) => (b.force < a.force ? b : a));
   // what an element bears before it gives is more than it is tightened to
   const pulls = clamps.map(({ by, bears }): Limit => ({ by, force: bears }));
@@ -262,13 +261,13 @@ export function resolveJoint(
   // a stud is there already: it gets a nut and no bolt
   const stud = element === 'stud';
   const bolt = `${HEAD_NAMES[headKind]} ${t.designation} \u00d7 ${lengthName(lengthMm, t)}, ${grade.replace('-', ' ').replace('A2 ', 'A2-')}, ${finish}`;
-  const parts: readonly JointPart[] = [
+  const parts: JointPart[] = [
     ...(stud ? [] : [{ kind: 'bolt', name: bolt } as const]),
     ...joint.washers.map(w => ({
       kind: 'washer' as const,
       name: `${washerSize(w, t).name} ${t.size}, ${WASHER_CLASS[grade]}${coat}`,
     })),
-    ...((bought || stud) && nut
+    ...((bought || stud) && nut && element !== 'post'
       ? [
           {
             kind: 'nut',
@@ -276,11 +275,16 @@ export function resolveJoint(
           } as const,
         ]
       : []),
-    ...spacerPile(joint.spacer, t).map(mm => ({
+    ...(element === 'post' ? [] : spacerPile(joint.spacer, t)).map(mm => ({
       kind: 'spacer' as const,
       name: `${joint.spacerOf && joint.spacerOf !== 'steel' ? `${SPACER_NAMES[joint.spacerOf]} ` : ''}spacer ${spacerName(mm, t)} for ${t.size}`,
     })),
   ];
+  if (element === 'post')
+    parts.push({
+      kind: 'spacer',
+      name: `threaded post ${t.designation}, ${spacerName(joint.spacer, t)} high, with stud`,
+    });
   const wrench = torqueWrench(torqueNm);
   const toolFor: JointTools = {
     ...(head.tool && !stud ? { head: head.tool } : {}),
@@ -335,7 +339,7 @@ export function resolveJoint(
       stud ? 0 : lengthMm,
       layers,
       nut,
-      bought || stud,
+      (bought && element !== 'post') || stud,
       MATERIALS[SPACER.of[joint.spacerOf ?? 'steel']].density * 1e-9,
     ),
   };

@@ -5,7 +5,7 @@ import type { ResolvedJoint } from './joint';
 
 /** How a nut is set so that a bolt can be started in it: what it takes, move by move, how it is known to sit, and what to do if it spins. */
 export interface NutSetting {
-  readonly kind: 'rivet nut' | 'clinch nut' | 'clip nut' | 'spring nut' | 'welded tab';
+  readonly kind: 'rivet nut' | 'clinch nut' | 'clip nut' | 'spring nut' | 'welded tab' | 'threaded post';
   readonly tools: readonly string[];
   readonly moves: readonly string[];
 }
@@ -81,6 +81,19 @@ export function nutSetting(j: ResolvedJoint, units: UnitSystem): NutSetting | un
           'Slide it over the hole with its arch toward the bolt.',
           'Test it: run the screw in by hand and only snug it. A spring nut never takes torque.',
           'If it spreads, use a new one.',
+        ],
+      };
+    case 'post':
+      return {
+        kind: 'threaded post',
+        tools: [`wrench ${j.nut?.flats}`, 'threadlocker'],
+        moves: [
+          'Run a bolt into the hole by hand and out again: the thread is clean. Wipe it free of oil.',
+          `Threadlocker on the stud; screw the post in by hand until its shoulder lies flat on the frame all round. It stands ${formatLength(j.joint.spacer, units, true)} high.`,
+          `Tighten it to ${formatTorque(j.torqueNm, units)} with a wrench on its flats: the plate\u2019s bolt goes into its free end.`,
+          'Lay a straightedge over the posts of the plate: none stands askew, and none higher than its own height. Let the threadlocker set.',
+          'Run the plate\u2019s bolt in by hand for five turns and out again.',
+          'If the post turns when the bolt is taken out later: hold its flats with the wrench.',
         ],
       };
     case 'weld-tab':

@@ -1,6 +1,17 @@
 import { MM_PER_INCH, roundTo, tradeFraction } from '../units';
 import type { Thread } from './thread';
 
+/** A spacer's outer diameter, in bolt diameters, and what it is of: common practice, no source. */
+export const SPACER = {
+  outer: 2,
+  of: { steel: 'steel-hr36', aluminium: 'al-6061-t6', plastic: 'uhmw-pe' },
+} as const;
+
+/** What a threaded post keeps solid between its own thread and its stud, mm: common practice, no source. */
+export const POST_WEB = 2;
+/** How deep a threaded post of that height is tapped, mm. */
+export const postDepth = (heightMm: number): number => Math.max(0, heightMm - POST_WEB);
+
 /** Spacers and shims as sold, mm: common practice, no source. */
 const METRIC = [1, 1.5, 2, 3, 5, 6, 8, 10, 12, 15, 20, 25, 30, 35, 40, 45, 50, 60];
 const INCH = [1 / 32, 1 / 16, 1 / 8, 3 / 16, 1 / 4, 5 / 16, 3 / 8, 1 / 2, 5 / 8, 3 / 4, 1, 1.25, 1.5, 2].map(

@@ -1,5 +1,6 @@
 import { formatLength, type UnitSystem } from '../units';
 import type { ResolvedJoint } from './joint';
+import { postDepth } from './spacer';
 
 /** Something in a stack that cannot be, and where along it. */
 export interface StackFault {
@@ -9,6 +10,7 @@ export interface StackFault {
     | 'sunk-too-deep'
     | 'washer-under-sunk'
     | 'reaches-behind'
+    | 'post-shallow'
     | 'too-short';
   readonly at: 'head' | 'nut' | 'end';
   /** in a few words, for the drawing */
@@ -39,8 +41,10 @@ export function stackFaults(j: ResolvedJoint, units: UnitSystem = 'metric'): rea
   }
   const sound = j.mount?.condition === 'good' || j.mount?.condition === 'rusted';
   const hole = j.mount?.hole.kind;
+  const post = j.joint.nut === 'post';
   if (
     j.joint.nut !== 'none' &&
+    !post &&
     sound &&
     (hole === 'threaded' || hole === 'captive-nut' || hole === 'rivet-nut')
   )
@@ -56,8 +60,17 @@ export function stackFaults(j: ResolvedJoint, units: UnitSystem = 'metric'): rea
       at: 'end',
       said: `${fine(j.neededMm - j.lengthMm)} too short`,
     });
+  const inPost = j.lengthMm - j.gripMm;
+  const depth = postDepth(j.joint.spacer);
+  if (post && inPost > depth + 1e-6)
+    out.push({
+      kind: 'post-shallow',
+      at: 'end',
+      said: `the bolt goes ${fine(inPost)} into a post that is tapped ${fine(depth)} deep`,
+    });
   const behind = j.mount?.behind;
-  if (behind && j.protrusionMm + (j.nut?.height ?? 0) > behind.depth)
+  // of a post it is the stud that reaches through, by a diameter
+  if (behind && (post ? j.thread.d : j.protrusionMm + (j.nut?.height ?? 0)) > behind.depth)
     out.push({
       kind: 'reaches-behind',
       at: 'end',

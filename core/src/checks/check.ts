@@ -27,6 +27,7 @@ import { hotPart } from './rules/hot-part';
 import { hungWrong } from './rules/hung-wrong';
 import { leastThin } from './rules/least-thickness';
 import { limits } from './rules/limits';
+import { looseSpacer } from './rules/loose-spacer';
 import { movingPart } from './rules/moving-part';
 import { nutReach } from './rules/nut-reach';
 import { openingOutside } from './rules/opening-outside';
@@ -87,6 +88,7 @@ export const RULES: readonly Rule[] = [
   holeInOpening,
   holeCut,
   spacerLong,
+  looseSpacer,
   solid,
   holeBlocked,
   limits,

@@ -329,13 +329,14 @@ export const EXPLAINED = {
   },
   'bolt-length': {
     name: 'Length of the bolt',
-    formula: 'Grip, nut and two pitches, to the next length that is stocked.',
+    formula:
+      'Grip, nut and two pitches (into a threaded post: grip and one diameter), to the next length that is stocked.',
     from: 'the grip and the nut’s height',
     source: 'ISO 888 and inch series; two pitches past the nut are common practice.',
   },
   protrusion: {
     name: 'Thread past the nut',
-    formula: 'Length of the bolt less grip and nut.',
+    formula: 'Length of the bolt less grip and nut; with a threaded post, less the grip alone.',
     from: 'the bolt as bought',
     source: 'Subtraction.',
   },

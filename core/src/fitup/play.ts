@@ -85,8 +85,9 @@ export interface Model {
 function vehicleRoom(j: ResolvedJoint, e1: Vec3, e2: Vec3): Room {
   const round = (radius: number): Room => ({ radius: Math.max(0, radius), half: 0, along: [1, 0] });
   const hole = j.mount?.hole;
-  // a nut that is set anew sits fast where the old hole is
-  if (!hole || j.joint.nut === 'rivet-nut' || j.nut?.kind === 'rivet-nut') return round(0);
+  // a nut that is set anew sits fast where the old hole is; so does a post
+  if (!hole || j.joint.nut === 'rivet-nut' || j.joint.nut === 'post' || j.nut?.kind === 'rivet-nut')
+    return round(0);
   switch (hole.kind) {
     case 'captive-nut':
     case 'clip-nut':

@@ -32,6 +32,7 @@ export const NUTS = [
   'nut-plate',
   'weld-tab',
   'nut-strip',
+  'post',
   'tube-clamp',
   'axle-strap',
 ] as const;

@@ -1,6 +1,7 @@
 import { HAND_TOOLS, type ResolvedJoint, saidWay, seatsOf, toolsFor, wrongWays } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { isBracket, panelWord } from '../plan';
+import { formatLength } from '../units';
 import { coveredLater, seatWords } from './bracket-how';
 import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
@@ -54,6 +55,30 @@ function turnedHow(job: Job, p: FoldedPanel): readonly string[] {
     p.panel.wayUp
       ? `It also fits ${saidWay(way)}: the arrow FRONT points to the front, UP looks up.`
       : `It also fits ${saidWay(way)}: hold it against the picture first.`,
+  ];
+}
+
+/** How the loose spacers between a plate and the vehicle stay over their holes while it goes up; nothing where it has none. */
+function spacersHow({ joints, fitted, units }: Job, p: FoldedPanel): readonly string[] {
+  const loose = joints.filter(
+    j =>
+      j.mount !== undefined &&
+      j.joint.spacer > 0 &&
+      j.joint.nut !== 'post' &&
+      j.joint.panels.at(-1) === p.panel.id &&
+      !fitted.has(j.id),
+  );
+  const heights = [...new Set(loose.map(j => j.joint.spacer))].sort((a, b) => a - b);
+  if (heights.length === 0) return [];
+  const where = heights.map(
+    mm =>
+      `${formatLength(mm, units, true)} at ${loose
+        .filter(j => j.joint.spacer === mm)
+        .map(j => j.id)
+        .join(', ')}`,
+  );
+  return [
+    `Stick ${loose.length === 1 ? 'its spacer over its hole' : 'its spacers over their holes'} on top of the plate first, with a dab of thick grease or tape: ${where.join('; ')}.`,
   ];
 }
 
@@ -138,6 +163,7 @@ function raisePlate(
     needs: [support, ...under.map(u => `hang-${u}${tag}`)],
     hows: [
       ...turnedHow(job, p),
+      ...spacersHow(job, p),
       ...bars.map(c => `The ${c.name} goes up with it, on the same bolts: lay it in its place first.`),
     ],
     cautions: weightCaution(job, p),

@@ -155,7 +155,10 @@ export function setNutStep(job: Job, j: ResolvedJoint, needs: readonly string[])
         id: `set-${j.id}`,
         stage: repair ? 'repair' : j.mount ? 'drill' : 'bench',
         title: `Set the ${card.kind} ${j.thread.size} at ${j.id} and test it`,
-        why: 'It is tested now, by its own bolt: once the plate hangs, a nut that spins cannot be held.',
+        why:
+          card.kind === 'threaded post'
+            ? 'It stands there before its plate goes up: no loose spacer has to be held over its hole.'
+            : 'It is tested now, by its own bolt: once the plate hangs, a nut that spins cannot be held.',
         hows: card.moves,
         makes: ['nut', 'proved'],
         joints: [j.id],

@@ -123,6 +123,15 @@ const DRAWN: Readonly<Record<Drawing, ReactNode>> = {
       <Bolt from={6} to={58} />
     </>
   ),
+  post: (
+    <>
+      <rect x={10} y={10} width={100} height={10} {...SHEET} />
+      <rect x={55} y={6} width={10} height={14} {...STEEL} />
+      <path d="M48 20H72V50H65V28H55V50H48Z" {...STEEL} />
+      <rect x={10} y={50} width={100} height={8} {...SHEET} />
+      <Bolt from={34} to={58} />
+    </>
+  ),
   prying: (
     <>
       <rect x={10} y={14} width={70} height={10} {...SHEET} />

@@ -51,6 +51,7 @@ export type Drawing =
   | 'crossbar'
   | 'countersunk'
   | 'spacer'
+  | 'post'
   | 'prying';
 
 export interface Term {
@@ -148,6 +149,12 @@ export const GLOSSARY: readonly Term[] = [
     term: 'Spacer',
     means: 'A tube on the bolt that holds the plate away from the frame.',
     drawing: 'spacer',
+  },
+  {
+    term: 'Threaded post',
+    means:
+      'A spacer with a thread of its own and a stud: screwed into the hole, it stays up while the plate comes and goes.',
+    drawing: 'post',
   },
   { term: 'Wheel rate', means: 'How much load at the wheel makes the body sink by a unit of height.' },
 ];

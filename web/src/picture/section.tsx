@@ -1,11 +1,11 @@
-import { type JointSeat, type ResolvedJoint, stackFaults } from '@plate-fold/core/bolt';
+import { type JointSeat, POST_WEB, type ResolvedJoint, stackFaults } from '@plate-fold/core/bolt';
 import type { FoldedPanel } from '@plate-fold/core/fold';
 import { panelWord } from '@plate-fold/core/plan';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { sheetName } from '../ui/names';
 import { HatchDefs, hatch } from './hatch';
 import { NutShape } from './nut-shape';
-import { type DrawnLayer, isSunk, isTapped, layOutStack, spreadLabels } from './stack-layout';
+import { type DrawnLayer, isPost, isSunk, isTapped, layOutStack, spreadLabels } from './stack-layout';
 
 interface SectionProps {
   readonly joint: ResolvedJoint;
@@ -79,6 +79,36 @@ function labelOf(part: DrawnLayer, { joint, panels, units }: SectionProps): read
   }
 }
 
+/** A threaded post: tapped toward the head, solid at its foot, its stud in the thread of the hole. */
+function Post({
+  j,
+  cx,
+  k,
+  part,
+  Y,
+  ink,
+}: {
+  readonly j: ResolvedJoint;
+  readonly cx: number;
+  readonly k: number;
+  readonly part: DrawnLayer;
+  readonly Y: (s: number) => number;
+  readonly ink: object;
+}) {
+  const [r, w] = [(j.thread.d / 2) * k, (part.layer.diameter / 2) * k];
+  const foot = Math.max(part.from, part.to - POST_WEB);
+  const end = part.to + (j.member?.wall ?? 0) + 0.8 * j.thread.d;
+  const nut = j.mount?.hole.kind === 'captive-nut' ? part.to + (j.member?.wall ?? 0) : end;
+  return (
+    <g fill="var(--stainless)" {...ink}>
+      <path d={box(cx - 1.6 * r, cx + 1.6 * r, Y(nut), Y(end))} />
+      <path
+        d={`${box(cx - w, cx - r, Y(part.from), Y(foot))}${box(cx + r, cx + w, Y(part.from), Y(foot))}${box(cx - w, cx + w, Y(foot), Y(part.to))}${box(cx - r, cx + r, Y(part.to), Y(end))}`}
+      />
+    </g>
+  );
+}
+
 /** A joint in section, to scale: as it lies in the vehicle, up is up. Tight, or pulled apart in its order. */
 export function Section(props: SectionProps) {
   const { joint: j, panels, units, width, height, exploded } = props;
@@ -127,7 +157,7 @@ export function Section(props: SectionProps) {
       <HatchDefs id="section" />
       {sheets.map(p => {
         const clear =
-          p.layer.kind === 'member' && isTapped(j)
+          p.layer.kind === 'member' && (isTapped(j) || isPost(j))
             ? r
             : p.layer.kind === 'member' && j.nut && p.to > j.gripMm && !exploded
               ? half(j.nut.diameter) * 0.8
@@ -148,6 +178,8 @@ export function Section(props: SectionProps) {
         .map(p => {
           const w = half(p.layer.diameter);
           const inner = p.layer.kind === 'nut' ? r : hole * 0.98;
+          if (p.layer.kind === 'spacer' && isPost(j))
+            return <Post key="post" {...{ j, cx, k, part: p, Y, ink }} />;
           if (p.layer.kind === 'nut' && j.nut)
             return (
               <NutShape

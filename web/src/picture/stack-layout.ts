@@ -35,8 +35,11 @@ const ROUND_TUBE = new Set(['tube-clamp', 'axle-strap']);
 export const isRoundTube = (j: ResolvedJoint): boolean => j.nut !== undefined && ROUND_TUBE.has(j.nut.kind);
 
 export const isSunk = (j: ResolvedJoint): boolean => SUNK.has(j.joint.fastener.head);
+/** Its spacer is a post that has the thread, with a stud into the hole. */
+export const isPost = (j: ResolvedJoint): boolean => j.nut?.kind === 'post';
 export const isTapped = (j: ResolvedJoint): boolean => j.nut?.kind === 'threaded' || !j.nut;
-export const nutIsDrawn = (j: ResolvedJoint): boolean => j.nut !== undefined && j.nut.kind !== 'threaded';
+export const nutIsDrawn = (j: ResolvedJoint): boolean =>
+  j.nut !== undefined && j.nut.kind !== 'threaded' && !isPost(j);
 
 /**
  * Lays a stack out along its bolt: from the head through the layers to the nut, tight or pulled apart by `apart` mm.

@@ -90,6 +90,7 @@ export const NUT_NAMES = {
   'nut-plate': 'nut plate',
   'weld-tab': 'tab with welded nut',
   'nut-strip': 'nut strip in the channel',
+  post: 'threaded post instead of a spacer',
   'tube-clamp': 'tube clamp with nut',
   'axle-strap': 'strap over the axle tube',
 } as const;

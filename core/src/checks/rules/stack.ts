@@ -18,6 +18,7 @@ const MENDS: Readonly<
       part: { washers: j.washers.filter(w => w !== 'flat' && w !== 'fender' && w !== 'tapered') },
     }),
   },
+  'post-shallow': { remedy: 'Use a loose spacer there.', mend: () => ({ part: { nut: 'none' } }) },
   'reaches-behind': { remedy: 'Use a shorter bolt, a lower nut, or another hole.' },
 };
 

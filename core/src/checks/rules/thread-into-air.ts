@@ -77,6 +77,15 @@ export const threadIntoAir: Rule = {
                 ],
               },
             ];
+          case 'post-no-thread':
+            return [
+              {
+                ...at,
+                text: `bolt ${j.id}: there is no sound thread for the stud of its post.`,
+                remedy: 'Use a rivet nut and a loose spacer.',
+                mend: nutted(j.id, 'rivet-nut'),
+              },
+            ];
           case 'head-turns':
             return [
               {

@@ -1,5 +1,12 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { drillName, jointNotes, type ResolvedJoint, toolName, toolsFor } from '@plate-fold/core/bolt';
+import {
+  drillName,
+  jointNotes,
+  postDepth,
+  type ResolvedJoint,
+  toolName,
+  toolsFor,
+} from '@plate-fold/core/bolt';
 import { changeJoints, type Lube, panelNamed } from '@plate-fold/core/plan';
 import { memberName } from '@plate-fold/core/rig';
 import { nutReaches } from '@plate-fold/core/sequence';
@@ -14,6 +21,7 @@ import {
 import { useMemo } from 'react';
 import { useForm } from 'react-hook-form';
 import * as yup from 'yup';
+import { isPost } from '../../picture/stack-layout';
 import { FindingCard } from '../../shared/finding-card';
 import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
@@ -140,12 +148,21 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
           of={lengthFigure(j.lengthMm, j.thread.system === 'inch' ? 'inch' : 'metric')}
           meaning={`stock; ${lengthFigure(j.neededMm, units, true).value} ${lengthFigure(j.neededMm, units, true).unit} needed`}
         />
-        <Row
-          name="Thread past the nut"
-          how="protrusion"
-          of={lengthFigure(j.protrusionMm, units, true)}
-          meaning="past the nut or tapped hole"
-        />
+        {isPost(j) ? (
+          <Row
+            name="Into the post"
+            how="protrusion"
+            of={lengthFigure(j.lengthMm - j.gripMm, units, true)}
+            meaning={`of ${formatLength(postDepth(j.joint.spacer), units, true)} tapped`}
+          />
+        ) : (
+          <Row
+            name="Thread past the nut"
+            how="protrusion"
+            of={lengthFigure(j.protrusionMm, units, true)}
+            meaning="past the nut or tapped hole"
+          />
+        )}
       </dl>
       <ul className="mt-1.5 grid gap-1 text-small leading-snug">
         <li>{notes.direction}</li>
