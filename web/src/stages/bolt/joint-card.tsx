@@ -12,6 +12,7 @@ import { memberName } from '@plate-fold/core/rig';
 import { nutReaches } from '@plate-fold/core/sequence';
 import {
   fixed,
+  formatLength,
   formatTorque,
   lengthFigure,
   N_PER_LBF,
