@@ -60,7 +60,7 @@ describe('platefold', () => {
       }[];
     };
     const { plan, rig } = JSON.parse(await readFile(DEMO, 'utf8')) as {
-      plan: { joints: { id: string; panels: string[] }[] };
+      plan: { joints: { id: string; panels: string[]; nut: string }[] };
       rig: { servicePoints: { id: string }[] };
     };
     expect(points.map(p => p.id)).toEqual(rig.servicePoints.map(s => s.id));
@@ -163,10 +163,12 @@ describe('platefold', () => {
       const rows = (await readFile(join(dir, 'holes.csv'), 'utf8')).trim().split(/\r?\n/).slice(1);
       const { joints } = (
         JSON.parse(await readFile(file, 'utf8')) as {
-          plan: { joints: { id: string; panels: string[] }[] };
+          plan: { joints: { id: string; panels: string[]; nut: string }[] };
         }
       ).plan;
-      expect(rows).toHaveLength(joints.reduce((n, j) => n + j.panels.length, 0));
+      // a strap has two legs
+      const holes = (nut: string): number => (nut === 'axle-strap' ? 2 : 1);
+      expect(rows).toHaveLength(joints.reduce((n, j) => n + holes(j.nut) * j.panels.length, 0));
       for (const row of rows) {
         const [mark = '', bolt = ''] = row.split(',');
         const drawing = drawings.find(f => f.includes(`/${mark}-`)) ?? '';

@@ -362,14 +362,15 @@ describe('plates', () => {
     await page.goto(server.at('/plan/heron-autumn/cover'));
     await press(page, 'Plate D, fuel tank');
     const corner = await page.waitForSelector('[aria-label^="Corner 2 of plate D"]');
-    const before = (await stored(page)).plan.panels.at(-1)?.base.outline[1] as number[];
+    const before = (await stored(page)).plan.panels.find(p => p.id === 'plate-4')?.base
+      .outline[1] as number[];
     const box = await (corner as ElementHandle).boundingBox();
     if (!box) throw new Error('no corner');
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
     await page.touchscreen.touchStart(x, y);
     for (const d of [4, 9, 14, 20]) await page.touchscreen.touchMove(x + d, y);
     await page.touchscreen.touchEnd();
-    const after = (await stored(page)).plan.panels.at(-1)?.base.outline[1] as number[];
+    const after = (await stored(page)).plan.panels.find(p => p.id === 'plate-4')?.base.outline[1] as number[];
     expect((after[0] ?? 0) - (before[0] ?? 0)).toBeGreaterThan(80);
     expect(page.faults).toEqual([]);
     await closePage(page);

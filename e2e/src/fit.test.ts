@@ -44,8 +44,8 @@ describe('whether it will bolt up', () => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at('/plan/wren-sliders/bolt'));
     await press(page, 'Will it bolt up', 'tab');
-    // what was never measured is said to be a guess
-    await says(page, /holes are taken to be known to .+, a guess/);
+    // what was never measured is said to be an estimate
+    await says(page, /holes are taken to be known to .+, an estimate/);
     await says(page, 'Held a template up');
     const across = await page.waitForSelector('aria/Across[role="textbox"]');
     await across?.click({ count: 3 });

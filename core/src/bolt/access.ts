@@ -2,7 +2,7 @@ import { type FoldedPanel, facetInSpace } from '../fold';
 import { type Box, boxesMeet, boxOf, type Vec3 } from '../geometry';
 import type { PresentRig } from '../rig';
 import type { ResolvedJoint } from './joint';
-import { looksDown } from './seat';
+import { looksDown } from './outward';
 
 /** What stands around a joint and may be in a ratchet's way. */
 export interface Around {

@@ -5,6 +5,7 @@ import {
   inPlan,
   type Joint,
   jointFor,
+  memberOf,
   type PlanDocument,
   presentOf,
   sheetOf,
@@ -61,7 +62,7 @@ export function attached(
   if (there?.panels.includes(panel)) return err(`plate ${mark} is bolted to ${mountId} already`);
   const draft: Joint = there
     ? { ...there, panels: [...there.panels, panel] }
-    : jointFor(freshId('j', doc.plan.joints), mount, [panel]);
+    : jointFor(freshId('j', doc.plan.joints), mount, [panel], memberOf(doc, mount));
   const byId = new Map(panels.map(p => [p.panel.id, p]));
   const mine = stand({ ...draft, spacer: 0 }, mount, rig, byId).plates.find(s => s.panel === panel);
   if (mine?.where !== 'flat') return err(`hole ${mountId} is not above a flat part of plate ${mark}`);

@@ -2,6 +2,7 @@ import { type FoldedPanel, openingOutline } from '../fold';
 import { contains, distanceToOutline, underGround, type Vec2 } from '../geometry';
 import { panelWord } from '../plan';
 import { MATERIALS, type Material, type MaterialFamily } from '../sheet';
+import { goesRound } from './drill';
 import type { ResolvedJoint } from './joint';
 
 /** One thing that can give in a joint, and at what force, N. */
@@ -85,10 +86,12 @@ export function jointCapacity(j: ResolvedJoint, panels: readonly FoldedPanel[]):
   const { d, clearance } = j.thread;
   const plates = j.joint.panels.flatMap(id => panels.find(p => p.panel.id === id) ?? []);
   const under = j.layers.find(l => l.kind === 'washer')?.diameter ?? j.head.bearing;
+  // a strap holds by both its legs, each through a hole of its own
+  const legs = j.joint.nut === 'axle-strap' ? 2 : 1;
   const elements: CapacityElement[] = j.pulls.map(l => ({
     what: l.by,
     acts: 'pull',
-    force: l.force,
+    force: legs * l.force,
     source: PULL_SOURCE,
   }));
   for (const p of plates) {
@@ -97,14 +100,14 @@ export function jointCapacity(j: ResolvedJoint, panels: readonly FoldedPanel[]):
     elements.push({
       what: `${name}, head pulled through`,
       acts: 'pull',
-      force: Math.PI * under * thickness * p.material.shear,
+      force: legs * Math.PI * under * thickness * p.material.shear,
       source: 'punching shear round head or washer (mechanics of materials)',
     });
     const bearing = BEARING[p.material.family];
     elements.push({
       what: `${name}, hole stretched`,
       acts: 'shear',
-      force: bearing.holds(d, thickness, p.material),
+      force: legs * bearing.holds(d, thickness, p.material),
       source: bearing.sources[0],
     });
     const clear = clearToEdge(p, j.at, clearance);
@@ -119,10 +122,10 @@ export function jointCapacity(j: ResolvedJoint, panels: readonly FoldedPanel[]):
   elements.push({
     what: 'bolt',
     acts: 'shear',
-    force: j.bearsN.shear,
+    force: legs * j.bearsN.shear,
     source: '0.577 of proof on the thread (Shigley eq. 5-20)',
   });
-  if (j.member)
+  if (j.member && !goesRound(j.joint))
     elements.push({
       what: `wall of the ${j.member.kind}`,
       acts: 'shear',
@@ -133,7 +136,7 @@ export function jointCapacity(j: ResolvedJoint, panels: readonly FoldedPanel[]):
     elements.push({
       what: 'clamp slips on its tube',
       acts: 'shear',
-      force: 2 * SLIP * j.preloadN,
+      force: 2 * SLIP * j.preloadN * legs,
       source: 'friction of 0.15 on two faces (a guess)',
     });
   const weakest = (acts: CapacityElement['acts']): CapacityElement =>

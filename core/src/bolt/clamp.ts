@@ -11,8 +11,10 @@ const SELF_TAPPING = new Set(['thread-cutting', 'self-drilling']);
 
 /** What a spacer is of, as it is called. */
 export const SPACER_NAMES = { steel: 'steel', aluminium: 'aluminum', plastic: 'plastic' } as const;
-/** Band of a tube clamp or a strap over an axle tube, mild steel at yield, mm: common practice, no source. */
+/** Band of a tube clamp, mild steel at yield, mm: common practice, no source. */
 export const BAND = { width: 25, thickness: 3, tube: 45 } as const;
+/** Proof of the legs of a strap, MPa: class 4.8 (ISO 898-1, from memory), since nothing better is told of a bent rod. */
+const LEG_PROOF = 310;
 export const disc = (d: number): number => (Math.PI * d * d) / 4;
 
 /** What an element of a joint can take along the bolt, N. */
@@ -45,8 +47,11 @@ export function clampLimits(
   element: NutElement | undefined,
 ): ClampLimit[] {
   const { proof } = STRENGTH[joint.fastener.class];
-  const bolt = REUSED_PRELOAD * proof * t.stressArea;
-  const all: ClampLimit[] = [{ by: 'bolt', force: bolt, bears: bolt / REUSED_PRELOAD }];
+  const strap = element === 'axle-strap';
+  const bolt = REUSED_PRELOAD * (strap ? LEG_PROOF : proof) * t.stressArea;
+  const all: ClampLimit[] = [
+    { by: strap ? 'leg of the strap' : 'bolt', force: bolt, bears: bolt / REUSED_PRELOAD },
+  ];
   /** tightened to all that it bears */
   const whole = (by: string, force: number): void => void all.push({ by, force, bears: force });
   // button, countersunk and tamper-resistant heads carry 80 % of their class (ISO 7380-1, ISO 10642; from memory)
@@ -74,11 +79,8 @@ export function clampLimits(
       nut?.name ?? element,
       0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * (nut?.height ?? t.d),
     );
-  if (element === 'tube-clamp' || element === 'axle-strap')
-    whole(
-      element === 'tube-clamp' ? 'clamp band' : 'strap',
-      MATERIALS['steel-hr36'].yield * BAND.width * BAND.thickness * (element === 'axle-strap' ? 2 : 1),
-    );
+  if (element === 'tube-clamp')
+    whole('clamp band', MATERIALS['steel-hr36'].yield * BAND.width * BAND.thickness);
   if (joint.spacer > 0 && joint.spacerOf !== undefined && joint.spacerOf !== 'steel') {
     const of = MATERIALS[SPACER.of[joint.spacerOf]];
     // a ring is crushed at yield; plastic at half of it, since it creeps: common practice

@@ -164,7 +164,7 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
         name: 'threaded post',
         height: t.d,
         diameter: SPACER.outer * t.d,
-        flats: engraved,
+        flats: '',
         source: 'engagement 1 d in steel (Machinery\u2019s Handbook); the post by common practice, no source',
       };
     case 'tube-clamp':

@@ -1,8 +1,11 @@
 import { type FoldedPanel, holeMargin } from '../fold';
+import { add3, type Vec3 } from '../geometry';
 import { needsNewNut } from './drill';
 import { ELEMENTS } from './elements';
 import type { ResolvedJoint } from './joint';
+import { outwardOf } from './outward';
 import type { JointSeat } from './seat';
+import { legsOf, strapOver } from './strap';
 import { threadNamed } from './thread';
 
 /** Why a bolt holds nothing at all, or one of its plates not. */
@@ -30,6 +33,11 @@ export const SELF_TAPPING: ReadonlySet<string> = new Set(['thread-cutting', 'sel
 const THREADED: ReadonlySet<string> = new Set(['threaded', 'captive-nut', 'rivet-nut', 'clip-nut']);
 /** Heads that nothing turns: their nut is turned. */
 export const STILL_HEADS: ReadonlySet<string> = new Set(['carriage', 't-bolt']);
+/** Where a joint holds its plates: on its axis, a strap by its two legs. */
+export const heldAt = (j: ResolvedJoint): readonly Vec3[] =>
+  j.nut?.kind === 'axle-strap' && j.member
+    ? legsOf(strapOver(j.member, j.thread, outwardOf(j.mount))).map(leg => add3(j.at, leg))
+    : [j.at];
 /** What keeps a joint as it stands from holding its plates; none where it holds them all. */
 export function holdFaults(
   j: ResolvedJoint,
@@ -68,10 +76,9 @@ export function holdFaults(
       continue;
     }
     const p = panels.find(x => x.panel.id === s.panel);
-    const drawn = p?.holes.find(h => h.joint === j.id);
-    if (!p || !drawn) continue;
+    const drawn = p?.holes.filter(h => h.joint === j.id) ?? [];
     // a hole that runs out over an edge is a notch
-    if (holeMargin(p, drawn) <= 0) out.push({ kind: 'edge', panel: s.panel });
+    if (p && drawn.some(h => holeMargin(p, h) <= 0)) out.push({ kind: 'edge', panel: s.panel });
   }
   return out;
 }

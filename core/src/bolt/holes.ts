@@ -1,11 +1,13 @@
-import { drilled, type FoldedPanel, type HoleShape, type PlateHole } from '../fold';
+import { blankPlace, drilled, type FoldedPanel, type HoleShape, type PlateHole } from '../fold';
 import { dot3, toDegrees, type Vec2 } from '../geometry';
 import type { HoleCut, Joint, PlanDocument } from '../plan';
-import type { PresentRig } from '../rig';
+import type { Member, PresentRig } from '../rig';
 import { MM_PER_INCH } from '../units';
 import { goesRound } from './drill';
 import type { ResolvedJoint } from './joint';
+import { outwardOf } from './outward';
 import { type JointSeat, type PlateSeat, seatsOf } from './seat';
+import { legsOf, strapOver } from './strap';
 import { type Thread, threadNamed } from './thread';
 
 /** Square neck of a carriage bolt, the largest, mm: ASME B18.5 (inch); ISO 8677, as DIN 603 (metric; M5 and M12 likely, M14 from memory). */
@@ -143,6 +145,16 @@ function slotTurn(p: FoldedPanel, seat: PlateSeat, inBlank: number): number {
   return Math.hypot(...own) < 1e-6 ? inBlank : toDegrees(Math.atan2(own[1], own[0])) + inBlank;
 }
 
+/** The two holes for the legs of a strap, either side of the place on its axis. */
+function strapHoles(j: ResolvedJoint, member: Member, hole: PlateHole, p: FoldedPanel): readonly PlateHole[] {
+  const facet = p.facets.find(f => f.id === hole.facet);
+  if (!facet) return [];
+  return legsOf(strapOver(member, j.thread, outwardOf(j.mount))).map(way => {
+    const at: Vec2 = [hole.at[0] + dot3(way, facet.frame.u), hole.at[1] + dot3(way, facet.frame.v)];
+    return { ...hole, at, blank: blankPlace(p, facet.id, at) };
+  });
+}
+
 /** The holes that a plate's joints make in it. */
 export function plateHoles(
   p: FoldedPanel,
@@ -153,6 +165,10 @@ export function plateHoles(
   return joints.flatMap(j => {
     const seat = seats.get(j.id)?.plates.find(s => s.panel === p.panel.id);
     if (!seat || j.nut?.kind === 'tube-clamp') return seat ? (holeIn(j, seat, p, false, method) ?? []) : [];
+    if (j.nut?.kind === 'axle-strap' && j.member) {
+      const hole = holeIn(j, seat, p, false, method);
+      return hole ? strapHoles(j, j.member, hole, p) : [];
+    }
     const outermost = j.joint.panels[0] === p.panel.id;
     const innermost = j.joint.panels.at(-1) === p.panel.id;
     const atHead = j.joint.headSide === 'below' ? outermost : innermost && j.joint.mount === undefined;

@@ -25,11 +25,13 @@ export function jointNotes(j: ResolvedJoint, marks: readonly string[]): JointNot
   const turned = joint.fastener.head === 't-bolt' || joint.fastener.head === 'carriage';
   return {
     direction:
-      joint.headSide === 'below'
-        ? 'Head below: rocks hit a smooth head, not the threads.'
-        : turned
-          ? 'Head above: it locks into the member by its shape; the nut goes on from below.'
-          : 'Head above: the nut is reached from below. Keep the end short; rocks hit it.',
+      joint.nut === 'axle-strap'
+        ? 'Nuts below: keep the legs short past them, capped or painted; rocks hit what sticks out.'
+        : joint.headSide === 'below'
+          ? 'Head below: rocks hit a smooth head, not the threads.'
+          : turned
+            ? 'Head above: it locks into the member by its shape; the nut goes on from below.'
+            : 'Head above: the nut is reached from below. Keep the end short; rocks hit it.',
     playMm: slotAcross ? [play, longPlay] : [longPlay, play],
     ...(marks.length > 1
       ? {

@@ -4,13 +4,16 @@ import { type Joint, panelWord } from '../plan';
 import type { Member, Mount, PresentBar, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
 import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER_NAMES } from './clamp';
-import { drillsFor, needsNewNut } from './drill';
+import { drillsFor, goesRound, needsNewNut } from './drill';
 import { type NutElement, type NutSize, nutElement, nutSize, SETTING_TOOL, washerSize } from './elements';
 import { clampScatter, nutFactor, prevailingTorque, torqueFor } from './friction';
 import { HEAD_NAMES, type HeadSize, headSize } from './heads';
-import { lengthName, stockLength } from './length';
-import { SPACER, spacerName, spacerPile } from './spacer';
-import { NUT_CLASS, STRENGTH, WASHER_CLASS } from './strength';
+import { stockLength } from './length';
+import { outwardOf } from './outward';
+import { type JointPart, partsOf } from './parts';
+import { SPACER } from './spacer';
+import { type Strap, strapOver } from './strap';
+import { STRENGTH } from './strength';
 import { type Thread, threadNamed } from './thread';
 import { torqueWrench } from './wrench';
 
@@ -38,14 +41,6 @@ const EVERY_USE: readonly ToolUse[] = ['head', 'nut', 'torque', 'set'];
 /** The names of a joint's tools, those for some uses alone. */
 export const toolsFor = (j: Pick<ResolvedJoint, 'toolFor'>, uses = EVERY_USE): readonly string[] =>
   uses.map(u => j.toolFor[u]).filter(t => t !== undefined);
-
-/** One part of a joint as it is bought, in the order of the hardware list. */
-export const PART_KINDS = ['bolt', 'washer', 'nut', 'spacer'] as const;
-export interface JointPart {
-  readonly kind: (typeof PART_KINDS)[number];
-  readonly name: string;
-}
-export const partNames = (j: Pick<ResolvedJoint, 'parts'>): readonly string[] => j.parts.map(p => p.name);
 
 export interface ResolvedJoint {
   readonly id: string;
@@ -91,16 +86,9 @@ export interface ResolvedJoint {
 }
 
 const TURNED_HEADS = new Set(['carriage', 't-bolt']);
-/** Nuts that are bought by their class. */
-const STANDARD_NUTS: ReadonlySet<string> = new Set([
-  'hex',
-  'nylon-lock',
-  'all-metal-lock',
-  'flange-serrated',
-  'stud',
-  'axle-strap',
-]);
-
+/** Whether the nut is what is turned: on a stud, on the legs of a strap, and where nothing turns the head. */
+export const nutIsTurned = ({ joint, head, nut }: Pick<ResolvedJoint, 'joint' | 'head' | 'nut'>): boolean =>
+  nut?.kind === 'stud' || nut?.kind === 'axle-strap' || TURNED_HEADS.has(joint.fastener.head) || !head.tool;
 const STEEL = 7850e-9;
 const hexagon = (flats: number): number => 0.866 * flats * flats;
 
@@ -118,6 +106,8 @@ function stack(
   element: NutElement | undefined,
 ): { layers: Layer[]; grip: number } {
   const separate = joint.nut !== 'none' || element === 'stud';
+  // the legs of a strap stand beside their tube, a clamp's ear under it
+  const round = goesRound(joint);
   const washers = joint.washers.map(kind => ({ kind, ...washerSize(kind, t) }));
   // a lock or half-moon washer belongs at the nut when there is one; so does the last of two alike
   const atNut = separate
@@ -166,7 +156,9 @@ function stack(
   const beyond = (l: Layer): boolean =>
     element === 'post'
       ? l.kind === 'spacer' || l.kind === 'member'
-      : tapped && (joint.threadIn === undefined ? l.kind === 'member' : l.ref === joint.threadIn);
+      : round
+        ? l.kind === 'member'
+        : tapped && (joint.threadIn === undefined ? l.kind === 'member' : l.ref === joint.threadIn);
   const grip = layers.reduce((sum, l) => sum + (beyond(l) ? 0 : l.thickness), 0);
   return { layers, grip };
 }
@@ -189,6 +181,12 @@ function hardwareMass(
     .reduce((sum, l) => sum + ring(l) * (l.kind === 'spacer' ? spacerDensity / STEEL : 1), 0);
   const own = nut && bought ? (disc(nut.diameter) * 0.83 - disc(t.d)) * nut.height : 0;
   return STEEL * (shank + top + rings + own);
+}
+
+/** A strap's own rod, from leg to leg over the tube, and the nut on its other leg, kg. */
+function strapMass(s: Strap, t: Thread, legMm: number, nut: NutSize | undefined): number {
+  const rod = disc(t.d) * (2 * legMm + s.overMm + Math.PI * s.legMm);
+  return STEEL * (rod + (nut ? (disc(nut.diameter) * 0.83 - disc(t.d)) * nut.height : 0));
 }
 
 /**
@@ -217,6 +215,9 @@ export function resolveJoint(
     : joint.threadIn !== undefined && joint.nut === 'none'
       ? 'threaded'
       : nutElement(joint.nut, mount?.hole.kind);
+  /** a nut on what has the thread already, instead of a bolt */
+  const strap = element === 'axle-strap' && member ? strapOver(member, t, outwardOf(mount)) : undefined;
+  const nutted = element === 'stud' || strap !== undefined;
   const head = headSize(joint.fastener.head, t);
   const own = joint.nut === 'none' && !repaired;
   const nut = element ? { kind: element, own, ...nutSize(element, t) } : undefined;
@@ -228,7 +229,7 @@ export function resolveJoint(
   // in a post it ends blind: nothing has to stand out
   const neededMm = grip + engaged + (element === 'post' ? 0 : 2 * t.pitch);
   const lengthMm = joint.fastener.length === 'auto' ? stockLength(neededMm, t) : joint.fastener.length;
-  const turnsNut = element === 'stud' || TURNED_HEADS.has(joint.fastener.head) || !head.tool;
+  const turnsNut = nutIsTurned({ joint, head, nut });
   const kFactor = nutFactor(joint.fastener.finish, joint.lube, turnsNut && element === 'flange-serrated');
   // what the lock takes is lost to the clamp; how much it is differs from nut to nut
   const prevailingNm = prevailingTorque(joint.nut, t) / 2;
@@ -255,39 +256,11 @@ export function resolveJoint(
 
   const scatter = clampScatter(joint.lube);
   const bought = joint.nut !== 'none' || repaired;
-  const { head: headKind, class: grade, finish } = joint.fastener;
-  // stainless is its own finish
-  const coat = grade === 'A2-70' ? '' : `, ${finish}`;
-  // a stud is there already: it gets a nut and no bolt
-  const stud = element === 'stud';
-  const bolt = `${HEAD_NAMES[headKind]} ${t.designation} \u00d7 ${lengthName(lengthMm, t)}, ${grade.replace('-', ' ').replace('A2 ', 'A2-')}, ${finish}`;
-  const parts: JointPart[] = [
-    ...(stud ? [] : [{ kind: 'bolt', name: bolt } as const]),
-    ...joint.washers.map(w => ({
-      kind: 'washer' as const,
-      name: `${washerSize(w, t).name} ${t.size}, ${WASHER_CLASS[grade]}${coat}`,
-    })),
-    ...((bought || stud) && nut && element !== 'post'
-      ? [
-          {
-            kind: 'nut',
-            name: `${nut.name} ${t.designation}${STANDARD_NUTS.has(nut.kind) ? `, ${NUT_CLASS[grade]}${coat}` : ''}`,
-          } as const,
-        ]
-      : []),
-    ...(element === 'post' ? [] : spacerPile(joint.spacer, t)).map(mm => ({
-      kind: 'spacer' as const,
-      name: `${joint.spacerOf && joint.spacerOf !== 'steel' ? `${SPACER_NAMES[joint.spacerOf]} ` : ''}spacer ${spacerName(mm, t)} for ${t.size}`,
-    })),
-  ];
-  if (element === 'post')
-    parts.push({
-      kind: 'spacer',
-      name: `threaded post ${t.designation}, ${spacerName(joint.spacer, t)} high, with stud`,
-    });
+  const legs = strap ? 2 : 1;
+  const parts = partsOf({ joint, thread: t, lengthMm, element, nut, newNut: bought, strap });
   const wrench = torqueWrench(torqueNm);
   const toolFor: JointTools = {
-    ...(head.tool && !stud ? { head: head.tool } : {}),
+    ...(head.tool && !nutted ? { head: head.tool } : {}),
     ...(nut?.flats ? { nut: `${turnsNut ? 'socket' : 'wrench'} ${nut.flats}` } : {}),
     ...(wrench ? { torque: wrench } : {}),
     ...(element === 'rivet-nut' && !own ? { set: SETTING_TOOL } : {}),
@@ -302,11 +275,16 @@ export function resolveJoint(
     head,
     nut,
     layers: [
-      stud && nut
+      nutted && nut
         ? { kind: 'head', name: nut.name, thickness: nut.height, diameter: nut.diameter }
-        : { kind: 'head', name: HEAD_NAMES[headKind], thickness: head.height, diameter: head.bearing },
+        : {
+            kind: 'head',
+            name: HEAD_NAMES[joint.fastener.head],
+            thickness: head.height,
+            diameter: head.bearing,
+          },
       ...layers,
-      ...(nut && !stud
+      ...(nut && !nutted
         ? [{ kind: 'nut' as const, name: nut.name, thickness: nut.height, diameter: nut.diameter }]
         : []),
     ],
@@ -322,7 +300,7 @@ export function resolveJoint(
     preloadN,
     askedN,
     bearsN: {
-      tension: Math.min(...pulls.map(l => l.force)),
+      tension: legs * Math.min(...pulls.map(l => l.force)),
       // shear strength 0.577 of tension (von Mises; Shigley Eq. 5-20), the thread in the shear plane
       shear: 0.577 * STRENGTH[joint.fastener.class].proof * t.stressArea,
     },
@@ -333,15 +311,17 @@ export function resolveJoint(
     drill: drillsFor(joint, mount, t),
     toolFor,
     parts,
-    massKg: hardwareMass(
-      t,
-      head,
-      stud ? 0 : lengthMm,
-      layers,
-      nut,
-      (bought && element !== 'post') || stud,
-      MATERIALS[SPACER.of[joint.spacerOf ?? 'steel']].density * 1e-9,
-    ),
+    massKg:
+      (strap ? strapMass(strap, t, lengthMm, nut) : 0) +
+      hardwareMass(
+        t,
+        head,
+        nutted ? 0 : lengthMm,
+        layers,
+        nut,
+        (bought && element !== 'post') || nutted,
+        MATERIALS[SPACER.of[joint.spacerOf ?? 'steel']].density * 1e-9,
+      ),
   };
 }
 

@@ -1,5 +1,6 @@
 import { type Around, extensionFor } from './access';
-import { type JointPart, PART_KINDS, type ResolvedJoint, toolsFor } from './joint';
+import { type ResolvedJoint, toolsFor } from './joint';
+import { type JointPart, PART_KINDS } from './parts';
 import { toolCode } from './tool-name';
 
 export interface ShoppingLine {

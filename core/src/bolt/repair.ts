@@ -2,7 +2,8 @@ import type { FoldedPanel } from '../fold';
 import type { Joint } from '../plan';
 import type { PresentRig } from '../rig';
 import { jointCapacity } from './capacity';
-import { partNames, type ResolvedJoint, resolveJoint, toolsFor } from './joint';
+import { type ResolvedJoint, resolveJoint, toolsFor } from './joint';
+import { partNames } from './parts';
 import { toolCode } from './tool-name';
 
 /** One way to make a bad hole hold again. */

@@ -15,6 +15,7 @@ import {
 import { barFace, type Joint } from '../plan';
 import type { Member, Mount, PresentRig } from '../rig';
 import type { ResolvedJoint } from './joint';
+import { DOWN, outwardOf } from './outward';
 
 /** Where a bolt's axis meets a plate. */
 export type SeatPlace = 'flat' | 'bend' | 'opening' | 'beside';
@@ -62,14 +63,6 @@ export interface JointSeat {
 export const SEAT_TOLERANCE = 0.5;
 /** A hole's place may lie this far off the face of its member, mm: what a tape reads wrong. */
 const OFF_FACE = 2;
-
-const DOWN: Vec3 = [0, 0, -1];
-/** The way out of the face that a hole is in, unit: straight down unless it is told otherwise. */
-export const outwardOf = (mount: Pick<Mount, 'normal'> | undefined): Vec3 =>
-  mount?.normal ? unit3(mount.normal) : DOWN;
-
-/** Whether a hole looks down, more or less: reached from below, as most are. */
-export const looksDown = (mount: Pick<Mount, 'normal'> | undefined): boolean => outwardOf(mount)[2] < -0.7;
 
 /** A plate's place on an axis: of all its flats the one that lies where the stack wants it, or the nearest it passes by. */
 function seatIn(p: FoldedPanel, face: Vec3, axis: Vec3, wanted: number): PlateSeat | undefined {

@@ -1,6 +1,7 @@
 import { formatLength, formatTorque, type UnitSystem } from '../units';
 import { drillName, rivetNutHole } from './drill';
 import { ELEMENTS, SETTING_TOOL } from './elements';
+import { nutFlats, sizeName } from './heads';
 import type { ResolvedJoint } from './joint';
 
 /** How a nut is set so that a bolt can be started in it: what it takes, move by move, how it is known to sit, and what to do if it spins. */
@@ -86,7 +87,7 @@ export function nutSetting(j: ResolvedJoint, units: UnitSystem): NutSetting | un
     case 'post':
       return {
         kind: 'threaded post',
-        tools: [`wrench ${j.nut?.flats}`, 'threadlocker'],
+        tools: [`wrench ${sizeName(nutFlats(j.thread), j.thread)}`, 'threadlocker'],
         moves: [
           'Run a bolt into the hole by hand and out again: the thread is clean. Wipe it free of oil.',
           `Threadlocker on the stud; screw the post in by hand until its shoulder lies flat on the frame all round. It stands ${formatLength(j.joint.spacer, units, true)} high.`,

@@ -1,5 +1,5 @@
 import { type Around, extensionFor } from './access';
-import type { ResolvedJoint } from './joint';
+import { nutIsTurned, type ResolvedJoint } from './joint';
 import { torqueWrench } from './wrench';
 
 /** What is in the hands at one bolt. Tools by their names in the tool list. */
@@ -16,9 +16,7 @@ export interface BoltTools {
 
 /** The tools of one bolt: what turns it, what holds against it, the extension that reaches it and the torque wrench for its setting. */
 export function toolsOfBolt(j: ResolvedJoint, around: Around, settingNm = j.torqueNm): BoltTools {
-  const stud = j.nut?.kind === 'stud';
-  const nutTurned =
-    stud || !j.head.tool || j.joint.fastener.head === 't-bolt' || j.joint.fastener.head === 'carriage';
+  const nutTurned = nutIsTurned(j);
   const flats = j.nut?.flats;
   const turn = nutTurned ? (flats ? `socket ${flats}` : '') : j.head.tool;
   const wrench = torqueWrench(settingNm);

@@ -33,7 +33,12 @@ function attempt(
   const wanted = rig.components.filter(c => wish.components.includes(c.id) && !c.moves);
   const { lanes, unheld } = lanesOf(rig, stations, wanted);
   const { plates, seams, prevented } = laidOut(doc, rig, wish, lanes, stations, words);
+  const carried = rig.components.filter(c => wish.components.includes(c.id) && c.moves);
   const said: Announced[] = [
+    ...carried.map(c => ({
+      about: [c.id],
+      text: `${c.name} moves with its axle, so that no plate of the frame goes under it. Draw one and hang it on the axle tube by straps.`,
+    })),
     ...unheld.map(c => ({
       about: [c.id],
       text: `${c.name}: no two crossmembers to hold a plate under it. Add a crossbar.`,

@@ -24,6 +24,11 @@ const WORD: Readonly<Record<Member['kind'], string>> = {
 };
 const COUNTED = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'];
 
+/** Members that cross the vehicle nearer than this are halves of one, mm. */
+const BESIDE = 60;
+const sideOf = ({ rig }: Pick<PresentRig, 'rig'>, m: Member): string =>
+  middle(m, 1) < 0 === (rig.driverSide === 'left') ? 'driver\u2019s side' : 'passenger\u2019s side';
+
 /** A member as people call it: by its own name, or as "front crossmember", "second crossmember", "driver's side frame rail". */
 export function memberName(rig: Pick<PresentRig, 'members' | 'rig'>, id: string): string {
   const m = rig.members.find(x => x.id === id);
@@ -33,12 +38,16 @@ export function memberName(rig: Pick<PresentRig, 'members' | 'rig'>, id: string)
   const alike = rig.members.filter(x => !x.name && x.kind === m.kind && runsAlong(x) === along);
   const word = WORD[m.kind];
   if (alike.length === 1) return word;
-  if (along) {
-    const left = middle(m, 1) < 0;
-    return `${left === (rig.rig.driverSide === 'left') ? 'driver\u2019s' : 'passenger\u2019s'} side ${word}`;
-  }
-  const place = [...alike].sort((a, b) => middle(a, 0) - middle(b, 0)).indexOf(m);
-  if (place === 0) return `front ${word}`;
-  if (place === alike.length - 1) return `rear ${word}`;
-  return `${COUNTED[place] ?? `${place + 1}th`} ${word}`;
+  if (along) return `${sideOf(rig, m)} ${word}`;
+  // two halves of one axle stand side by side
+  const beside = alike.filter(x => Math.abs(middle(x, 0) - middle(m, 0)) < BESIDE);
+  const half = beside.length > 1 ? `${sideOf(rig, m)} ${word}` : word;
+  if (beside.length === alike.length) return half;
+  const places = [...alike]
+    .sort((a, b) => middle(a, 0) - middle(b, 0))
+    .filter((x, i, all) => i === 0 || middle(x, 0) - middle(all[i - 1] as Member, 0) >= BESIDE);
+  const place = places.findIndex(x => Math.abs(middle(x, 0) - middle(m, 0)) < BESIDE);
+  if (place === 0) return `front ${half}`;
+  if (place === places.length - 1) return `rear ${half}`;
+  return `${COUNTED[place] ?? `${place + 1}th`} ${half}`;
 }

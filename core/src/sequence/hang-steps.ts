@@ -82,6 +82,16 @@ function spacersHow({ joints, fitted, units }: Job, p: FoldedPanel): readonly st
   ];
 }
 
+/** How a plate meets straps that go over an axle tube: they hang there before it comes. */
+function strapsHow({ joints }: Job, p: FoldedPanel): readonly string[] {
+  const straps = joints.filter(j => j.nut?.kind === 'axle-strap' && j.joint.panels.at(-1) === p.panel.id);
+  if (straps.length === 0) return [];
+  return [
+    `Lay the strap${straps.length === 1 ? '' : 's'} of ${straps.map(j => j.id).join(', ')} over the axle tube first, legs down, tape round each; no brake line, wire or breather hose is under them.`,
+    'The plate goes up over the legs; a nut on each leg, by hand.',
+  ];
+}
+
 /** Brings one plate under the vehicle and up to its holes; gives the id of the step that raises it. */
 function raisePlate(
   job: Job,
@@ -164,6 +174,7 @@ function raisePlate(
     hows: [
       ...turnedHow(job, p),
       ...spacersHow(job, p),
+      ...strapsHow(job, p),
       ...bars.map(c => `The ${c.name} goes up with it, on the same bolts: lay it in its place first.`),
     ],
     cautions: weightCaution(job, p),

@@ -69,6 +69,19 @@ export function nutReaches(
           j.id,
           { until: 'always', said: 'It joins plate to plate; hold it from both sides on the bench.' },
         ];
+      if (j.nut?.kind === 'axle-strap')
+        return [
+          j.id,
+          { until: 'fixed', said: 'Both of its nuts are turned from below: nothing is held behind.' },
+        ];
+      if (j.nut?.kind === 'post')
+        return [
+          j.id,
+          {
+            until: 'fixed',
+            said: 'Its post is in the hole before the plate goes up: nothing is held behind it.',
+          },
+        ];
       if (!j.nut?.flats)
         return [
           j.id,

@@ -222,7 +222,7 @@ export function raise(
             whole: true,
             stage: 'finish',
             title: `Put the ${corner} wheel back on`,
-            why: 'Lug nuts by hand first, then crosswise; the last of it on the ground, to the torque in the vehicle\u2019s manual. Again after 30 miles or 50 km.',
+            why: `Lug nuts by hand first, then crosswise; the last of it on the ground, to the torque in the vehicle\u2019s manual. Again after ${job.units === 'inch' ? '30 miles' : '50 km'}.`,
             needs: here,
             takes: [`${corner} wheel off`],
             tools: ['socket for the lug nuts', 'torque wrench'],

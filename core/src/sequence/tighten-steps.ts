@@ -28,6 +28,16 @@ const middleOf = (joints: readonly ResolvedJoint[]): Vec2 => [
   joints.reduce((s, j) => s + j.at[1], 0) / joints.length,
 ];
 
+/** How the two nuts of a strap are brought up: common practice, no source. */
+function strapHow(joints: readonly ResolvedJoint[]): readonly string[] {
+  const straps = joints.filter(j => j.nut?.kind === 'axle-strap').map(j => j.id);
+  return straps.length === 0
+    ? []
+    : [
+        `${straps.join(', ')}: both nuts of the strap in turn, half a turn each, until each is at its torque; as much thread past the one as past the other.`,
+      ];
+}
+
 /** A part that is tightened as one: a plate with the bolts that are its own, or a crossbar. */
 export interface Tightened {
   readonly id: string;
@@ -116,6 +126,7 @@ export function tightenSteps(
                 ? `From the middle out, side to side, and ${parts.map(p => p.name.replace(/^(Plate|Bracket) /, w => w.toLowerCase())).join(', ')} in turn, so neither side lifts.`
                 : 'From the middle out, side to side, so it pulls up flat.',
             hows: [
+              ...strapHow(turned),
               ...(byHand.length > 0
                 ? [
                     `${allByHand ? 'All of them' : byHand.join(', ')}: snug by hand, as tight as one hand on an ordinary wrench makes it. ${Math.round(share * 100)} % is below the range of the torque wrench.`,

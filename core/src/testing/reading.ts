@@ -32,6 +32,7 @@ const bought = (text: string): string =>
     .replace(/\b(?:socket|wrench|hex key) [\d /]+ in/gi, 'tool')
     .replace(/spacers? [\d. ]+ mm for/g, 'spacer')
     .replace(/spacers? [\d /]+ in for/g, 'spacer')
+    .replace(/strap over a tube of [\d./ ]+ (?:mm|in)/g, 'strap')
     .replace(/threaded post \S+ [\d. /]+ (?:mm|in) high/g, 'post')
     .replace(/[\d.]+ mm (?=(?:\d{4}|steel|AR|UHMW|304|aluminum|stainless|of the same))/g, '')
     .replace(/[\d /]+ in (?=(?:\d{4}|steel|AR|UHMW|304|aluminum|stainless|of the same))/g, '');

@@ -40,7 +40,7 @@ function HoleNames({ pattern, put, k }: { pattern: FlatPattern; put: (p: Vec2) =
       {pattern.holes.map(h => {
         const [x, y] = put(h.at);
         return (
-          <g key={h.joint} fill="none">
+          <g key={`${h.joint} ${x} ${y}`} fill="none">
             {h.sink && (
               <circle cx={x} cy={y} r={(h.sink.diameter / 2) * k} stroke="var(--ink)" strokeDasharray="3 2" />
             )}
@@ -55,7 +55,7 @@ function HoleNames({ pattern, put, k }: { pattern: FlatPattern; put: (p: Vec2) =
         const anchor = x - left < NEAR_EDGE ? 'start' : right - x < NEAR_EDGE ? 'end' : 'middle';
         return (
           <text
-            key={joint}
+            key={`${joint} ${x} ${y}`}
             x={anchor === 'start' ? x - 4 : anchor === 'end' ? x + 4 : x}
             y={y}
             textAnchor={anchor}

@@ -127,32 +127,17 @@ export function NutShape({ kind, cx, half, bore, near, far, end, scale, ink }: N
         </g>
       );
     }
-    case 'tube-clamp':
-    case 'axle-strap': {
-      // the band goes round the tube and comes back as two ears or two threaded legs
+    case 'tube-clamp': {
+      // the band goes round the tube and comes back as two ears
       const R = (BAND.tube / 2) * scale;
       const cy = end - way * (R + t);
-      const ear = kind === 'tube-clamp' ? half * 1.1 : R + t;
+      const ear = half * 1.1;
       return (
         <g {...ink}>
           <circle cx={cx} cy={cy} r={R + t} fill={hatch('section', 'steel')} />
           <circle cx={cx} cy={cy} r={R} fill={hatch('section', 'member')} />
           <circle cx={cx} cy={cy} r={R - 3 * scale} fill="var(--paper)" />
-          {kind === 'tube-clamp' ? (
-            <path
-              d={both(s => box(cx + s * ear, cx + s * bore, near, far))}
-              fill={hatch('section', 'steel')}
-            />
-          ) : (
-            <path
-              d={both(
-                s =>
-                  `M${cx + s * (R + t)} ${cy}V${near - way * 6 * scale}H${cx + s * (R - t)}V${cy}Z` +
-                  box(cx + s * (R + 2 * t), cx + s * (R - 2 * t), near, near - way * 4 * scale),
-              )}
-              fill="var(--stainless)"
-            />
-          )}
+          <path d={both(s => box(cx + s * ear, cx + s * bore, near, far))} fill={hatch('section', 'steel')} />
         </g>
       );
     }

@@ -5,7 +5,16 @@ import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { sheetName } from '../ui/names';
 import { HatchDefs, hatch } from './hatch';
 import { NutShape } from './nut-shape';
-import { type DrawnLayer, isPost, isSunk, isTapped, layOutStack, spreadLabels } from './stack-layout';
+import {
+  type DrawnLayer,
+  isPost,
+  isStrap,
+  isSunk,
+  isTapped,
+  layOutStack,
+  spreadLabels,
+} from './stack-layout';
+import { StrapSection } from './strap-section';
 
 interface SectionProps {
   readonly joint: ResolvedJoint;
@@ -110,7 +119,10 @@ function Post({
 }
 
 /** A joint in section, to scale: as it lies in the vehicle, up is up. Tight, or pulled apart in its order. */
-export function Section(props: SectionProps) {
+export const Section = (props: SectionProps) =>
+  isStrap(props.joint) ? <StrapSection {...props} /> : <BoltSection {...props} />;
+
+function BoltSection(props: SectionProps) {
   const { joint: j, panels, units, width, height, exploded } = props;
   const layout = layOutStack(j, exploded ? Math.max(7, j.thread.d * 0.8) : 0, props.seat);
   const narrow = width < 440;

@@ -30,9 +30,10 @@ const SUNK = new Set(['countersunk']);
 /** Nut elements that sit in the wall itself, not behind it. */
 const IN_WALL = new Set<NutElement>(['rivet-nut', 'threaded', 'clinch']);
 
-/** What goes round a tube behind the stack, instead of sitting on a wall. */
-const ROUND_TUBE = new Set(['tube-clamp', 'axle-strap']);
-export const isRoundTube = (j: ResolvedJoint): boolean => j.nut !== undefined && ROUND_TUBE.has(j.nut.kind);
+/** A clamp goes round a tube behind the stack, instead of sitting on a wall. */
+export const isRoundTube = (j: ResolvedJoint): boolean => j.nut?.kind === 'tube-clamp';
+/** A strap over an axle tube holds by two legs beside it: its drawing is another one. */
+export const isStrap = (j: ResolvedJoint): boolean => j.nut?.kind === 'axle-strap' && j.member !== undefined;
 
 export const isSunk = (j: ResolvedJoint): boolean => SUNK.has(j.joint.fastener.head);
 /** Its spacer is a post that has the thread, with a stud into the hole. */

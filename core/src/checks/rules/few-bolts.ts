@@ -1,4 +1,4 @@
-import { attached, boltToHoles, drawnPanels, holding } from '../../bolt';
+import { attached, boltToHoles, drawnPanels, heldAt, holding } from '../../bolt';
 import type { Facts } from '../../derive';
 import { callOf } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
@@ -31,7 +31,8 @@ export const fewBolts: Rule = {
   why: 'A plate on two bolts pivots on them and lets go.',
   find: facts =>
     facts.plates.flatMap((p): readonly Unsigned[] => {
-      const at = holding(p.panel.id, facts.joints, facts.seats, facts.panels).map(j => j.at);
+      const bolts = holding(p.panel.id, facts.joints, facts.seats, facts.panels);
+      const at = bolts.flatMap(heldAt);
       const wide = (k: 0 | 1): number => Math.max(...at.map(a => a[k])) - Math.min(...at.map(a => a[k]));
       if (at.length >= LEAST && wide(0) > SPREAD && wide(1) > SPREAD) return [];
       const free = freeHoles(facts, p.panel.id);
@@ -40,7 +41,7 @@ export const fewBolts: Rule = {
           severity: 'stop',
           where: 'cover',
           about: [p.panel.id],
-          text: `${plateName(facts, p.panel.id)} is held by ${at.length} bolt${at.length === 1 ? '' : 's'}${at.length >= LEAST ? ' in one line' : ''}.`,
+          text: `${plateName(facts, p.panel.id)} is held by ${bolts.length} bolt${bolts.length === 1 ? '' : 's'}${at.length >= LEAST ? ' in one line' : ''}.`,
           remedy:
             free.length > 0
               ? `Bolt it to the ${free.length} hole${free.length === 1 ? '' : 's'} above it.`

@@ -2,6 +2,7 @@ import type { ResolvedJoint } from '@plate-fold/core/bolt';
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { Section } from '../../picture/section';
+import { isStrap } from '../../picture/stack-layout';
 import { useSize } from '../../picture/use-size';
 import { Bench } from '../../shared/bench';
 import { useFacts } from '../../state/derived';
@@ -52,9 +53,15 @@ function Drawing({ joint }: { joint: ResolvedJoint }) {
           />
         )}
       </div>
-      <Button className="absolute top-3 right-3" aria-pressed={exploded} onClick={() => setExploded(x => !x)}>
-        {exploded ? 'Assemble' : 'Explode'}
-      </Button>
+      {!isStrap(joint) && (
+        <Button
+          className="absolute top-3 right-3"
+          aria-pressed={exploded}
+          onClick={() => setExploded(x => !x)}
+        >
+          {exploded ? 'Assemble' : 'Explode'}
+        </Button>
+      )}
     </div>
   );
 }

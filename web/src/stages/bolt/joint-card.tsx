@@ -1,6 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import {
   drillName,
+  goesRound,
   jointNotes,
   postDepth,
   type ResolvedJoint,
@@ -22,7 +23,7 @@ import {
 import { useMemo } from 'react';
 import { useForm } from 'react-hook-form';
 import * as yup from 'yup';
-import { isPost } from '../../picture/stack-layout';
+import { isPost, isStrap } from '../../picture/stack-layout';
 import { FindingCard } from '../../shared/finding-card';
 import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
@@ -121,8 +122,10 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
         <span className="fig">{j.id}</span>, {marks.join(' under ')}
       </h2>
       <p className="text-small text-ink2">
-        {j.member ? `into the ${memberName(facts.rig, j.member.id)}` : 'into its own hole'}, head{' '}
-        {j.joint.headSide}
+        {j.member
+          ? `${goesRound(j.joint) ? 'round' : 'into'} the ${memberName(facts.rig, j.member.id)}`
+          : 'into its own hole'}
+        {isStrap(j) ? '' : `, head ${j.joint.headSide}`}
         {j.joint.tightenBefore === 'hang' ? ', tightened before the plate goes up' : ''}
       </p>
       <div className="my-3 border-y border-ink2 py-2">
@@ -144,7 +147,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
         />
         <Row name="Grip" how="grip" of={lengthFigure(j.gripMm, units, true)} meaning="everything it clamps" />
         <Row
-          name="Bolt"
+          name={isStrap(j) ? 'Legs below the tube' : 'Bolt'}
           how="bolt-length"
           of={lengthFigure(j.lengthMm, j.thread.system === 'inch' ? 'inch' : 'metric')}
           meaning={`stock; ${lengthFigure(j.neededMm, units, true).value} ${lengthFigure(j.neededMm, units, true).unit} needed`}
@@ -181,7 +184,10 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
           for centering.
         </li>
       </ul>
-      {j.mount && (
+      {goesRound(j.joint) && (
+        <p className="mt-1.5 text-small text-ink2">It goes round: nothing is drilled.</p>
+      )}
+      {j.mount && !goesRound(j.joint) && (
         <p className="mt-1.5 text-small text-ink2">
           Hole <span className="fig text-ink">{j.mount.id}</span>: {j.mount.hole.kind.replace('-', ' ')},{' '}
           {CONDITION_NAMES[j.mount.condition]}; the nut {REACH_NAMES[j.mount.nutReach]}.

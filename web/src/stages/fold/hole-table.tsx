@@ -61,7 +61,7 @@ export function HoleTable({ folded }: { folded: FoldedPanel }) {
             headClass="text-left text-ink2"
             columns={columns}
             rows={rows}
-            rowKey={r => r.joint}
+            rowKey={r => `${r.joint} ${r.x} ${r.y}`}
             rowClass={r =>
               `border-t border-scribe/60 align-top ${r.joint === joint ? 'bg-paper font-semibold' : ''}`
             }
