@@ -22,6 +22,8 @@ export interface JointCapacity {
 
 /** Friction of a clamp on a painted tube: a guess. */
 const SLIP = 0.15;
+/** What the two screws of a tube clamp press its halves on with, N: M6 at 10 N\u00b7m, K = 0.2, a guess. */
+const CLAMP_SCREWS = (2 * 10) / (0.2 * 0.006);
 const PULL_SOURCE = 'proof load of the class, or the element\u2019s strip torque (docs/method.md)';
 
 /** What a sheet of some family bears against a bolt's shank, and torn out to an edge `clear` mm from the hole, N. */
@@ -136,8 +138,12 @@ export function jointCapacity(j: ResolvedJoint, panels: readonly FoldedPanel[]):
     elements.push({
       what: 'clamp slips on its tube',
       acts: 'shear',
-      force: 2 * SLIP * j.preloadN * legs,
-      source: 'friction of 0.15 on two faces (a guess)',
+      // a clamp is pressed on by screws of its own, a strap by its legs
+      force: 2 * SLIP * (j.joint.nut === 'tube-clamp' ? CLAMP_SCREWS : legs * j.preloadN),
+      source:
+        j.joint.nut === 'tube-clamp'
+          ? 'friction of 0.15 on two halves, two M6 screws at 10 N\u00b7m (guesses)'
+          : 'friction of 0.15 on two faces (a guess)',
     });
   const weakest = (acts: CapacityElement['acts']): CapacityElement =>
     elements.filter(e => e.acts === acts).reduce((a, b) => (b.force < a.force ? b : a));

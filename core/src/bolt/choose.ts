@@ -2,7 +2,7 @@ import type { FoldedPanel } from '../fold';
 import type { Joint, NutKind, WasherKind } from '../plan';
 import type { PresentRig } from '../rig';
 import { sentence } from '../units';
-import { needsNewNut } from './drill';
+import { goesRound, needsNewNut } from './drill';
 import { fewestThreads } from './fewest';
 import type { ResolvedJoint } from './joint';
 import { washerFor } from './pressure';
@@ -150,6 +150,9 @@ function chosen(
         `${best.name.toLowerCase()}, since the ${mount?.condition === 'stripped' ? 'thread is stripped' : 'captive nut is broken'}: ${Math.round(100 * best.ofOriginal)} % of the sound hole`,
       );
     }
+  } else if (goesRound(j.joint)) {
+    nut = j.joint.nut;
+    why.push('it goes round its tube: nothing is drilled');
   } else if (j.joint.nut === 'post' && fixed) {
     nut = 'post';
     why.push('its threaded post stays');

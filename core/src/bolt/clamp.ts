@@ -73,8 +73,8 @@ export function clampLimits(
     // half the strip load of mild steel: common practice
     whole('tapped sheet', 0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * engaged);
   }
-  if (element === 'nut-strip' || element === 'nut-plate' || element === 'post')
-    // a strip or post of mild steel tapped over its own depth, by the same half of its strip load
+  if (element === 'nut-strip' || element === 'nut-plate' || element === 'post' || element === 'tube-clamp')
+    // a strip, post or foot of mild steel tapped over its own depth, by the same half of its strip load
     whole(
       nut?.name ?? element,
       0.5 * MATERIALS['steel-hr36'].shear * internalShearArea(t) * (nut?.height ?? t.d),

@@ -54,6 +54,8 @@ interface Traits {
   readonly soft?: true;
   /** it has to sit in its sheet before a bolt can be started in it */
   readonly setFirst?: true;
+  /** it stands between member and plate with the thread in it, as high as the joint's spacer */
+  readonly foot?: true;
 }
 /** The tool that rivet nuts are set with, as the tool list calls it. */
 export const SETTING_TOOL = 'rivet nut setting tool';
@@ -74,8 +76,8 @@ export const ELEMENTS: Readonly<Record<NutElement, Traits>> = {
   'weld-tab': { fast: true, soft: true, setFirst: true },
   'nut-plate': { fast: true },
   'nut-strip': { fast: true },
-  post: { fast: true, setFirst: true },
-  'tube-clamp': {},
+  post: { fast: true, setFirst: true, foot: true },
+  'tube-clamp': { fast: true, setFirst: true, foot: true },
   'axle-strap': {},
 };
 
@@ -169,9 +171,9 @@ export function nutSize(kind: NutElement, t: Thread): NutSize {
       };
     case 'tube-clamp':
       return {
-        name: 'tube clamp with nut',
+        name: 'tube clamp',
         height: t.d,
-        diameter: 3 * t.d,
+        diameter: SPACER.outer * t.d,
         flats: '',
         source: 'common practice, no source',
       };

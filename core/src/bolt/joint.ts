@@ -5,7 +5,15 @@ import type { Member, Mount, PresentBar, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
 import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER_NAMES } from './clamp';
 import { drillsFor, goesRound, needsNewNut } from './drill';
-import { type NutElement, type NutSize, nutElement, nutSize, SETTING_TOOL, washerSize } from './elements';
+import {
+  ELEMENTS,
+  type NutElement,
+  type NutSize,
+  nutElement,
+  nutSize,
+  SETTING_TOOL,
+  washerSize,
+} from './elements';
 import { clampScatter, nutFactor, prevailingTorque, torqueFor } from './friction';
 import { HEAD_NAMES, type HeadSize, headSize } from './heads';
 import { stockLength } from './length';
@@ -85,6 +93,9 @@ export interface ResolvedJoint {
   readonly massKg: number;
 }
 
+/** Whether the thread is in what stands between member and plate. */
+const standsOn = (element: NutElement | undefined): boolean =>
+  element !== undefined && ELEMENTS[element].foot === true;
 const TURNED_HEADS = new Set(['carriage', 't-bolt']);
 /** Whether the nut is what is turned: on a stud, on the legs of a strap, and where nothing turns the head. */
 export const nutIsTurned = ({ joint, head, nut }: Pick<ResolvedJoint, 'joint' | 'head' | 'nut'>): boolean =>
@@ -135,7 +146,12 @@ function stack(
       ? [
           {
             kind: 'spacer',
-            name: element === 'post' ? 'threaded post' : `${SPACER_NAMES[joint.spacerOf ?? 'steel']} spacer`,
+            name:
+              element === 'post'
+                ? 'threaded post'
+                : element === 'tube-clamp'
+                  ? 'foot of the clamp'
+                  : `${SPACER_NAMES[joint.spacerOf ?? 'steel']} spacer`,
             thickness: joint.spacer,
             diameter: SPACER.outer * t.d,
           },
@@ -154,7 +170,7 @@ function stack(
   const tapped = !element || element === 'threaded' || element === 'rivet-nut';
   /** what the bolt does not clamp: what has the thread, and all beyond a post */
   const beyond = (l: Layer): boolean =>
-    element === 'post'
+    standsOn(element)
       ? l.kind === 'spacer' || l.kind === 'member'
       : round
         ? l.kind === 'member'
@@ -216,7 +232,9 @@ export function resolveJoint(
       ? 'threaded'
       : nutElement(joint.nut, mount?.hole.kind);
   /** a nut on what has the thread already, instead of a bolt */
-  const strap = element === 'axle-strap' && member ? strapOver(member, t, outwardOf(mount)) : undefined;
+  const over = goesRound(joint) && member ? strapOver(member, t, outwardOf(mount)) : undefined;
+  const strap = element === 'axle-strap' ? over : undefined;
+  const tubeMm = element === 'tube-clamp' ? over?.overMm : undefined;
   const nutted = element === 'stud' || strap !== undefined;
   const head = headSize(joint.fastener.head, t);
   const own = joint.nut === 'none' && !repaired;
@@ -226,8 +244,8 @@ export function resolveJoint(
     element === 'threaded'
       ? Math.min(t.d, tappedIn(joint, panelById) ?? member?.wall ?? t.d)
       : (nut?.height ?? (member ? member.wall + t.pitch : 0));
-  // in a post it ends blind: nothing has to stand out
-  const neededMm = grip + engaged + (element === 'post' ? 0 : 2 * t.pitch);
+  // in a post or foot it ends blind: nothing has to stand out
+  const neededMm = grip + engaged + (standsOn(element) ? 0 : 2 * t.pitch);
   const lengthMm = joint.fastener.length === 'auto' ? stockLength(neededMm, t) : joint.fastener.length;
   const turnsNut = nutIsTurned({ joint, head, nut });
   const kFactor = nutFactor(joint.fastener.finish, joint.lube, turnsNut && element === 'flange-serrated');
@@ -257,7 +275,7 @@ export function resolveJoint(
   const scatter = clampScatter(joint.lube);
   const bought = joint.nut !== 'none' || repaired;
   const legs = strap ? 2 : 1;
-  const parts = partsOf({ joint, thread: t, lengthMm, element, nut, newNut: bought, strap });
+  const parts = partsOf({ joint, thread: t, lengthMm, element, nut, newNut: bought, strap, tubeMm });
   const wrench = torqueWrench(torqueNm);
   const toolFor: JointTools = {
     ...(head.tool && !nutted ? { head: head.tool } : {}),
@@ -319,7 +337,7 @@ export function resolveJoint(
         nutted ? 0 : lengthMm,
         layers,
         nut,
-        (bought && element !== 'post') || nutted,
+        (bought && !standsOn(element)) || nutted,
         MATERIALS[SPACER.of[joint.spacerOf ?? 'steel']].density * 1e-9,
       ),
   };

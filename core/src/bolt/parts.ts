@@ -1,7 +1,7 @@
 import type { Joint } from '../plan';
 import { formatLength } from '../units';
 import { SPACER_NAMES } from './clamp';
-import { type NutElement, type NutSize, washerSize } from './elements';
+import { ELEMENTS, type NutElement, type NutSize, washerSize } from './elements';
 import { HEAD_NAMES } from './heads';
 import { lengthName } from './length';
 import { spacerName, spacerPile } from './spacer';
@@ -37,11 +37,14 @@ interface Bought {
   /** its nut is new */
   readonly newNut: boolean;
   readonly strap: Strap | undefined;
+  /** across the tube that a clamp goes round, mm */
+  readonly tubeMm: number | undefined;
 }
 
 /** Everything bought for a joint. A stud is there already: it gets a nut and no bolt; a strap brings two legs, each with its nut and washers. */
 export function partsOf(of: Bought): readonly JointPart[] {
-  const { joint, thread: t, lengthMm, element, nut, newNut, strap } = of;
+  const { joint, thread: t, lengthMm, element, nut, newNut, strap, tubeMm } = of;
+  const bought = t.system === 'inch' ? 'inch' : 'metric';
   const { head, class: grade, finish } = joint.fastener;
   // stainless is its own finish
   const coat = grade === 'A2-70' ? '' : `, ${finish}`;
@@ -49,7 +52,8 @@ export function partsOf(of: Bought): readonly JointPart[] {
     kind: 'washer' as const,
     name: `${washerSize(w, t).name} ${t.size}, ${WASHER_CLASS[grade]}${coat}`,
   }));
-  const spacers = (element === 'post' ? [] : spacerPile(joint.spacer, t)).map(mm => ({
+  const foot = element !== undefined && ELEMENTS[element].foot === true;
+  const spacers = (foot ? [] : spacerPile(joint.spacer, t)).map(mm => ({
     kind: 'spacer' as const,
     name: `${joint.spacerOf && joint.spacerOf !== 'steel' ? `${SPACER_NAMES[joint.spacerOf]} ` : ''}spacer ${spacerName(mm, t)} for ${t.size}`,
   }));
@@ -58,7 +62,7 @@ export function partsOf(of: Bought): readonly JointPart[] {
       kind: 'nut' as const,
       name: `serrated flange nut ${t.designation}, ${NUT_CLASS[grade]}${coat}`,
     };
-    const over = formatLength(strap.overMm, t.system === 'inch' ? 'inch' : 'metric');
+    const over = formatLength(strap.overMm, bought);
     return [
       {
         kind: 'bolt',
@@ -83,11 +87,19 @@ export function partsOf(of: Bought): readonly JointPart[] {
           },
         ]),
     ...washers,
-    ...((newNut || stud) && nut && element !== 'post'
+    ...((newNut || stud) && nut && !foot
       ? [
           {
             kind: 'nut' as const,
             name: `${nut.name} ${t.designation}${element && STANDARD_NUTS.has(element) ? `, ${NUT_CLASS[grade]}${coat}` : ''}`,
+          },
+        ]
+      : []),
+    ...(element === 'tube-clamp'
+      ? [
+          {
+            kind: 'nut' as const,
+            name: `tube clamp${tubeMm === undefined ? '' : ` for a tube of ${formatLength(tubeMm, bought)}`}, foot ${spacerName(joint.spacer, t)} high, tapped ${t.designation}`,
           },
         ]
       : []),

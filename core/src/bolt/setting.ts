@@ -6,7 +6,14 @@ import type { ResolvedJoint } from './joint';
 
 /** How a nut is set so that a bolt can be started in it: what it takes, move by move, how it is known to sit, and what to do if it spins. */
 export interface NutSetting {
-  readonly kind: 'rivet nut' | 'clinch nut' | 'clip nut' | 'spring nut' | 'welded tab' | 'threaded post';
+  readonly kind:
+    | 'rivet nut'
+    | 'clinch nut'
+    | 'clip nut'
+    | 'spring nut'
+    | 'welded tab'
+    | 'threaded post'
+    | 'tube clamp';
   readonly tools: readonly string[];
   readonly moves: readonly string[];
 }
@@ -82,6 +89,19 @@ export function nutSetting(j: ResolvedJoint, units: UnitSystem): NutSetting | un
           'Slide it over the hole with its arch toward the bolt.',
           'Test it: run the screw in by hand and only snug it. A spring nut never takes torque.',
           'If it spreads, use a new one.',
+        ],
+      };
+    case 'tube-clamp':
+      return {
+        kind: 'tube clamp',
+        tools: ['hex keys', 'tape measure'],
+        moves: [
+          'Clean the tube; a turn of rubber or cloth tape where paint should stay whole.',
+          'Both halves round the tube, foot down, its two screws even and only snug: it must still turn and slide.',
+          `Set it by a tape to where the plate\u2019s hole comes, its foot square to the plate, ${formatLength(j.joint.spacer, units, true)} below the tube.`,
+          'Run the plate\u2019s bolt into the foot by hand for five turns and out again.',
+          'Tighten the two screws half a turn each in turn, by the clamp maker\u2019s figure: the gap stays alike on both sides.',
+          'Twist it by hand: it does not move on the tube.',
         ],
       };
     case 'post':

@@ -7,9 +7,9 @@ export const SPACER = {
   of: { steel: 'steel-hr36', aluminium: 'al-6061-t6', plastic: 'uhmw-pe' },
 } as const;
 
-/** What a threaded post keeps solid between its own thread and its stud, mm: common practice, no source. */
+/** What a threaded post, or the foot of a tube clamp, keeps solid behind its thread, mm: common practice, no source. */
 export const POST_WEB = 2;
-/** How deep a threaded post of that height is tapped, mm. */
+/** How deep a threaded post or foot of that height is tapped, mm. */
 export const postDepth = (heightMm: number): number => Math.max(0, heightMm - POST_WEB);
 
 /** Spacers and shims as sold, mm: common practice, no source. */

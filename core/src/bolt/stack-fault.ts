@@ -11,6 +11,7 @@ export interface StackFault {
     | 'washer-under-sunk'
     | 'reaches-behind'
     | 'post-shallow'
+    | 'foot-shallow'
     | 'too-short';
   readonly at: 'head' | 'nut' | 'end';
   /** in a few words, for the drawing */
@@ -42,6 +43,7 @@ export function stackFaults(j: ResolvedJoint, units: UnitSystem = 'metric'): rea
   const sound = j.mount?.condition === 'good' || j.mount?.condition === 'rusted';
   const hole = j.mount?.hole.kind;
   const post = j.joint.nut === 'post';
+  const foot = post || j.joint.nut === 'tube-clamp';
   if (
     j.joint.nut !== 'none' &&
     !post &&
@@ -62,15 +64,15 @@ export function stackFaults(j: ResolvedJoint, units: UnitSystem = 'metric'): rea
     });
   const inPost = j.lengthMm - j.gripMm;
   const depth = postDepth(j.joint.spacer);
-  if (post && inPost > depth + 1e-6)
+  if (foot && inPost > depth + 1e-6)
     out.push({
-      kind: 'post-shallow',
+      kind: post ? 'post-shallow' : 'foot-shallow',
       at: 'end',
-      said: `the bolt goes ${fine(inPost)} into a post that is tapped ${fine(depth)} deep`,
+      said: `the bolt goes ${fine(inPost)} into ${post ? 'a post' : 'the foot of a clamp'} that is tapped ${fine(depth)} deep`,
     });
   const behind = j.mount?.behind;
-  // of a post it is the stud that reaches through, by a diameter
-  if (behind && (post ? j.thread.d : j.protrusionMm + (j.nut?.height ?? 0)) > behind.depth)
+  // of a post it is the stud that reaches through, by a diameter; a clamp goes round
+  if (behind && (foot ? j.thread.d : j.protrusionMm + (j.nut?.height ?? 0)) > behind.depth)
     out.push({
       kind: 'reaches-behind',
       at: 'end',

@@ -123,3 +123,43 @@ describe('a strap over an axle tube', () => {
     ]);
   });
 });
+
+describe('a clamp round a frame tube', () => {
+  const wren = demo('wren');
+  const made = (spacer: number) => {
+    const joints = wren.plan.joints.map(j => (j.id === 'j-21' ? { ...j, spacer } : j));
+    const f = gatherFacts(inPlan(wren, { joints }));
+    return { f, j: f.joints.find(x => x.id === 'j-21')! };
+  };
+  const { f, j } = made(33.6);
+
+  it('has its thread in a foot that fills what is between tube and plate', () => {
+    expect(f.seats.get('j-21')?.gaps.every(g => Math.abs(g.mm) < 0.5)).toBe(true);
+    // plate and washer alone are clamped
+    expect(j.gripMm).toBeCloseTo(
+      j.layers.filter(l => l.kind === 'plate' || l.kind === 'washer').reduce((s, l) => s + l.thickness, 0),
+      9,
+    );
+    expect(j.lengthMm - j.gripMm).toBeGreaterThanOrEqual(8);
+    expect(partNames(j)).toContain('tube clamp for a tube of 38 mm, foot 33.6 mm high, tapped M8x1.25');
+    expect(partNames(j).some(n => n.startsWith('spacer'))).toBe(false);
+    expect(j.drill).toEqual([]);
+  });
+
+  it('sits on its tube before the plate goes up', () => {
+    const { steps } = installationOf(f);
+    const at = (id: string): number => steps.findIndex(s => s.id === id);
+    expect(steps[at('set-j-21')]?.title).toContain('tube clamp');
+    expect(at('set-j-21')).toBeLessThan(at('hang-plate-2'));
+    expect(steps[at('hang-plate-2')]?.hows?.join(' ') ?? '').not.toContain('j-21');
+  });
+
+  it('is stopped where its foot is too low for a thread, and where it does not reach', () => {
+    const grave = (spacer: number) =>
+      check(made(spacer).f).filter(x => x.severity !== 'note' && x.about.includes('j-21'));
+    expect(grave(33.6)).toEqual([]);
+    expect(grave(4).map(x => x.rule)).toContain('stack');
+    const seat = grave(20).find(x => x.rule === 'seat');
+    expect(seat?.remedy).toMatch(/a clamp with a foot 33\.\d mm high/);
+  });
+});

@@ -1,4 +1,4 @@
-import { HAND_TOOLS, type ResolvedJoint, saidWay, seatsOf, toolsFor, wrongWays } from '../bolt';
+import { ELEMENTS, HAND_TOOLS, type ResolvedJoint, saidWay, seatsOf, toolsFor, wrongWays } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { isBracket, panelWord } from '../plan';
 import { formatLength } from '../units';
@@ -64,7 +64,7 @@ function spacersHow({ joints, fitted, units }: Job, p: FoldedPanel): readonly st
     j =>
       j.mount !== undefined &&
       j.joint.spacer > 0 &&
-      j.joint.nut !== 'post' &&
+      !(j.nut && ELEMENTS[j.nut.kind].foot) &&
       j.joint.panels.at(-1) === p.panel.id &&
       !fitted.has(j.id),
   );

@@ -156,7 +156,7 @@ export function setNutStep(job: Job, j: ResolvedJoint, needs: readonly string[])
         stage: repair ? 'repair' : j.mount ? 'drill' : 'bench',
         title: `Set the ${card.kind} ${j.thread.size} at ${j.id} and test it`,
         why:
-          card.kind === 'threaded post'
+          card.kind === 'threaded post' || card.kind === 'tube clamp'
             ? 'It stands there before its plate goes up: no loose spacer has to be held over its hole.'
             : 'It is tested now, by its own bolt: once the plate hangs, a nut that spins cannot be held.',
         hows: card.moves,

@@ -33,6 +33,7 @@ const bought = (text: string): string =>
     .replace(/spacers? [\d. ]+ mm for/g, 'spacer')
     .replace(/spacers? [\d /]+ in for/g, 'spacer')
     .replace(/strap over a tube of [\d./ ]+ (?:mm|in)/g, 'strap')
+    .replace(/tube clamp(?: for a tube of [\d./ ]+ (?:mm|in))?, foot [\d./ ]+ (?:mm|in) high/g, 'clamp')
     .replace(/threaded post \S+ [\d. /]+ (?:mm|in) high/g, 'post')
     .replace(/[\d.]+ mm (?=(?:\d{4}|steel|AR|UHMW|304|aluminum|stainless|of the same))/g, '')
     .replace(/[\d /]+ in (?=(?:\d{4}|steel|AR|UHMW|304|aluminum|stainless|of the same))/g, '');

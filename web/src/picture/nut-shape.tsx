@@ -1,4 +1,4 @@
-import { BAND, type NutElement } from '@plate-fold/core/bolt';
+import type { NutElement } from '@plate-fold/core/bolt';
 import { hatch } from './hatch';
 
 interface NutShapeProps {
@@ -7,10 +7,9 @@ interface NutShapeProps {
   readonly cx: number;
   readonly half: number;
   readonly bore: number;
-  /** the face toward the head, the face away from it, and the end of the drawing, px */
+  /** the face toward the head and the face away from it, px */
   readonly near: number;
   readonly far: number;
-  readonly end: number;
   /** px in a mm */
   readonly scale: number;
   readonly ink: {
@@ -24,9 +23,8 @@ const box = (x0: number, x1: number, y0: number, y1: number): string =>
   `M${x0.toFixed(1)} ${y0.toFixed(1)}H${x1.toFixed(1)}V${y1.toFixed(1)}H${x0.toFixed(1)}Z`;
 
 /** What takes the thread, cut through as it is: each kind by its own shape, so that nobody picks up the wrong one. */
-export function NutShape({ kind, cx, half, bore, near, far, end, scale, ink }: NutShapeProps) {
+export function NutShape({ kind, cx, half, bore, near, far, scale, ink }: NutShapeProps) {
   const way = Math.sign(far - near) || 1;
-  const t = BAND.thickness * scale;
   const both = (draw: (side: 1 | -1) => string): string => `${draw(-1)}${draw(1)}`;
   const plain = both(s => box(cx + s * half, cx + s * bore, near, far));
   switch (kind) {
@@ -124,20 +122,6 @@ export function NutShape({ kind, cx, half, bore, near, far, end, scale, ink }: N
             )}
             fill="var(--ink)"
           />
-        </g>
-      );
-    }
-    case 'tube-clamp': {
-      // the band goes round the tube and comes back as two ears
-      const R = (BAND.tube / 2) * scale;
-      const cy = end - way * (R + t);
-      const ear = half * 1.1;
-      return (
-        <g {...ink}>
-          <circle cx={cx} cy={cy} r={R + t} fill={hatch('section', 'steel')} />
-          <circle cx={cx} cy={cy} r={R} fill={hatch('section', 'member')} />
-          <circle cx={cx} cy={cy} r={R - 3 * scale} fill="var(--paper)" />
-          <path d={both(s => box(cx + s * ear, cx + s * bore, near, far))} fill={hatch('section', 'steel')} />
         </g>
       );
     }

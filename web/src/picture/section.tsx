@@ -1,4 +1,4 @@
-import { type JointSeat, POST_WEB, type ResolvedJoint, stackFaults } from '@plate-fold/core/bolt';
+import { BAND, type JointSeat, POST_WEB, type ResolvedJoint, stackFaults } from '@plate-fold/core/bolt';
 import type { FoldedPanel } from '@plate-fold/core/fold';
 import { panelWord } from '@plate-fold/core/plan';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
@@ -8,11 +8,13 @@ import { NutShape } from './nut-shape';
 import {
   type DrawnLayer,
   isPost,
+  isRoundTube,
   isStrap,
   isSunk,
   isTapped,
   layOutStack,
   spreadLabels,
+  tubeOf,
 } from './stack-layout';
 import { StrapSection } from './strap-section';
 
@@ -88,22 +90,42 @@ function labelOf(part: DrawnLayer, { joint, panels, units }: SectionProps): read
   }
 }
 
-/** A threaded post: tapped toward the head, solid at its foot, its stud in the thread of the hole. */
-function Post({
-  j,
-  cx,
-  k,
-  part,
-  Y,
-  ink,
-}: {
+interface FootProps {
   readonly j: ResolvedJoint;
   readonly cx: number;
   readonly k: number;
   readonly part: DrawnLayer;
   readonly Y: (s: number) => number;
   readonly ink: object;
-}) {
+}
+
+/** A tube clamp: a foot tapped toward the head, two halves round the tube, held by a screw on either side. */
+function Clamp({ j, cx, k, part, Y, ink }: FootProps) {
+  const [r, w] = [(j.thread.d / 2) * k, (part.layer.diameter / 2) * k];
+  const foot = Math.max(part.from, part.to - POST_WEB);
+  const R = tubeOf(j) / 2;
+  const band = BAND.thickness;
+  const middle = Y(part.to + R);
+  const ear = (R + band) * k;
+  const wall = Math.min(j.member?.wall ?? 2, R / 2);
+  return (
+    <g fill="var(--stainless)" {...ink}>
+      <path
+        d={`${box(cx - w, cx - r, Y(part.from), Y(foot))}${box(cx + r, cx + w, Y(part.from), Y(foot))}${box(cx - w, cx + w, Y(foot), Y(part.to))}`}
+      />
+      <path
+        d={`${box(cx - ear - 9 * k, cx - ear + 1, middle - 4 * k, middle + 4 * k)}${box(cx + ear - 1, cx + ear + 9 * k, middle - 4 * k, middle + 4 * k)}`}
+      />
+      <circle cx={cx} cy={middle} r={ear} />
+      <circle cx={cx} cy={middle} r={R * k} fill={hatch('section', 'member')} />
+      <circle cx={cx} cy={middle} r={(R - wall) * k} fill="var(--paper)" />
+      <path d={`M${cx - ear - 9 * k} ${middle}H${cx - R * k}M${cx + R * k} ${middle}H${cx + ear + 9 * k}`} />
+    </g>
+  );
+}
+
+/** A threaded post: tapped toward the head, solid at its foot, its stud in the thread of the hole. */
+function Post({ j, cx, k, part, Y, ink }: FootProps) {
   const [r, w] = [(j.thread.d / 2) * k, (part.layer.diameter / 2) * k];
   const foot = Math.max(part.from, part.to - POST_WEB);
   const end = part.to + (j.member?.wall ?? 0) + 0.8 * j.thread.d;
@@ -192,6 +214,8 @@ function BoltSection(props: SectionProps) {
           const inner = p.layer.kind === 'nut' ? r : hole * 0.98;
           if (p.layer.kind === 'spacer' && isPost(j))
             return <Post key="post" {...{ j, cx, k, part: p, Y, ink }} />;
+          if (p.layer.kind === 'spacer' && isRoundTube(j))
+            return <Clamp key="clamp" {...{ j, cx, k, part: p, Y, ink }} />;
           if (p.layer.kind === 'nut' && j.nut)
             return (
               <NutShape
@@ -202,7 +226,6 @@ function BoltSection(props: SectionProps) {
                 bore={r}
                 near={Y(p.from)}
                 far={Y(p.to)}
-                end={Y(layout.end)}
                 scale={k}
                 ink={ink}
               />

@@ -3,8 +3,10 @@ import {
   type JointSeat,
   type Layer,
   type NutElement,
+  outwardOf,
   type ResolvedJoint,
   SEAT_TOLERANCE,
+  strapOver,
 } from '@plate-fold/core/bolt';
 
 /** One drawn part of a stack: where it begins and ends along the bolt, mm from under the head. */
@@ -31,6 +33,9 @@ const SUNK = new Set(['countersunk']);
 const IN_WALL = new Set<NutElement>(['rivet-nut', 'threaded', 'clinch']);
 
 /** A clamp goes round a tube behind the stack, instead of sitting on a wall. */
+/** Across the tube that a clamp goes round, mm. */
+export const tubeOf = (j: ResolvedJoint): number =>
+  j.member ? strapOver(j.member, j.thread, outwardOf(j.mount)).overMm : BAND.tube;
 export const isRoundTube = (j: ResolvedJoint): boolean => j.nut?.kind === 'tube-clamp';
 /** A strap over an axle tube holds by two legs beside it: its drawing is another one. */
 export const isStrap = (j: ResolvedJoint): boolean => j.nut?.kind === 'axle-strap' && j.member !== undefined;
@@ -40,7 +45,7 @@ export const isSunk = (j: ResolvedJoint): boolean => SUNK.has(j.joint.fastener.h
 export const isPost = (j: ResolvedJoint): boolean => j.nut?.kind === 'post';
 export const isTapped = (j: ResolvedJoint): boolean => j.nut?.kind === 'threaded' || !j.nut;
 export const nutIsDrawn = (j: ResolvedJoint): boolean =>
-  j.nut !== undefined && j.nut.kind !== 'threaded' && !isPost(j);
+  j.nut !== undefined && j.nut.kind !== 'threaded' && !isPost(j) && !isRoundTube(j);
 
 /**
  * Lays a stack out along its bolt: from the head through the layers to the nut, tight or pulled apart by `apart` mm.
@@ -60,6 +65,8 @@ export function layOutStack(j: ResolvedJoint, apart = 0, seat?: JointSeat): Stac
   let wall: DrawnLayer | undefined;
   for (const layer of rest) {
     if (layer.kind === 'nut' && !nutIsDrawn(j)) continue;
+    // a clamp's tube is drawn round, not as a wall
+    if (layer.kind === 'member' && isRoundTube(j)) continue;
     const gap =
       apart === 0
         ? seat?.gaps.find(g => g.plate === layer.ref && (layer.kind === 'plate' || layer.kind === 'bar'))
@@ -87,9 +94,9 @@ export function layOutStack(j: ResolvedJoint, apart = 0, seat?: JointSeat): Stac
     gaps,
     bolt: { from: front, to: tip },
     start: Math.min(front - (sunk ? 0 : height), 0),
-    end: Math.max(at - apart, tip) + (isRoundTube(j) ? BAND.tube + 2 * BAND.thickness : 0),
+    end: Math.max(at - apart, tip) + (isRoundTube(j) ? tubeOf(j) + 2 * BAND.thickness : 0),
     reach: Math.max(
-      isRoundTube(j) ? 0.7 * BAND.tube + 10 : 26,
+      isRoundTube(j) ? 0.7 * tubeOf(j) + 10 : 26,
       1.25 * Math.max(...j.layers.map(l => l.diameter)),
       2.4 * j.thread.d,
     ),

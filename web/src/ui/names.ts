@@ -23,7 +23,7 @@ export const STAGE_NAMES = {
   remove: 'Take off',
   inspect: 'Look',
   repair: 'Repair',
-  drill: 'Drill',
+  drill: 'Holes and nuts',
   bench: 'Bench',
   support: 'Support',
   hang: 'Hang',
@@ -91,7 +91,7 @@ export const NUT_NAMES = {
   'weld-tab': 'tab with welded nut',
   'nut-strip': 'nut strip in the channel',
   post: 'threaded post instead of a spacer',
-  'tube-clamp': 'tube clamp with nut',
+  'tube-clamp': 'tube clamp with a threaded foot',
   'axle-strap': 'strap over the axle tube',
 } as const;
 

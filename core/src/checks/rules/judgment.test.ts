@@ -49,7 +49,9 @@ describe('heat', () => {
 describe('plastic', () => {
   const fixed = (): PlanDocument => {
     const doc = demo('wren');
-    return inPlan(doc, { joints: doc.plan.joints.map(({ slots: _, ...j }) => j) });
+    // held at its crossmembers alone
+    const joints = doc.plan.joints.filter(j => j.nut !== 'tube-clamp');
+    return inPlan(doc, { joints: joints.map(({ slots: _, ...j }) => j) });
   };
   it('grows 3 mm over 40 K on 475 mm: told, and slotted away from the bolt it grows from', () => {
     const doc = fixed();

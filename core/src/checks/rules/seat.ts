@@ -1,4 +1,11 @@
-import { LONGEST_SPACER, type ResolvedJoint, SEAT_TOLERANCE, type SeatGap, spacerPile } from '../../bolt';
+import {
+  ELEMENTS,
+  LONGEST_SPACER,
+  type ResolvedJoint,
+  SEAT_TOLERANCE,
+  type SeatGap,
+  spacerPile,
+} from '../../bolt';
 import type { Facts } from '../../derive';
 import { callOf, growSpacers, layPlate, movePlate } from '../../plan';
 import { memberName } from '../../rig';
@@ -50,13 +57,25 @@ function spacersSet(group: readonly Misfit[], words: Words): Remedy | undefined 
     return {
       id: joint.id,
       was: joint.joint.spacer,
-      mm: mm < SEAT_TOLERANCE / 2 ? 0 : Math.abs(sum - mm) <= SEAT_TOLERANCE ? sum : mm,
+      mm:
+        mm < SEAT_TOLERANCE / 2
+          ? 0
+          : Math.abs(sum - mm) <= SEAT_TOLERANCE && !(joint.nut && ELEMENTS[joint.nut.kind].foot)
+            ? sum
+            : mm,
       pile,
     };
   });
   const [first] = of;
   if (!first) return undefined;
-  const pile = first.mm === 0 ? 'no spacers' : `spacers of ${first.pile.map(words.fine).join(' + ')}`;
+  // what stands there itself is made as high as it has to be
+  const foot = group.every(g => g.joint.nut && ELEMENTS[g.joint.nut.kind].foot);
+  const pile =
+    first.mm === 0
+      ? 'no spacers'
+      : foot
+        ? `a ${group[0]?.joint.nut?.kind === 'post' ? 'post' : 'clamp with a foot'} ${words.fine(first.mm)} high`
+        : `spacers of ${first.pile.map(words.fine).join(' + ')}`;
   return {
     remedy:
       of.length === 1

@@ -18,6 +18,9 @@ const MENDS: Readonly<
       part: { washers: j.washers.filter(w => w !== 'flat' && w !== 'fender' && w !== 'tapered') },
     }),
   },
+  'foot-shallow': {
+    remedy: 'Lower the plate there: the foot of the clamp between it and its tube is too low for a thread.',
+  },
   'post-shallow': { remedy: 'Use a loose spacer there.', mend: () => ({ part: { nut: 'none' } }) },
   'reaches-behind': { remedy: 'Use a shorter bolt, a lower nut, or another hole.' },
 };

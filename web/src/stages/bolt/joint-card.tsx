@@ -23,7 +23,7 @@ import {
 import { useMemo } from 'react';
 import { useForm } from 'react-hook-form';
 import * as yup from 'yup';
-import { isPost, isStrap } from '../../picture/stack-layout';
+import { isPost, isRoundTube, isStrap } from '../../picture/stack-layout';
 import { FindingCard } from '../../shared/finding-card';
 import { useRun } from '../../state/commands/run';
 import { selectFindings, useFacts } from '../../state/derived';
@@ -152,9 +152,9 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
           of={lengthFigure(j.lengthMm, j.thread.system === 'inch' ? 'inch' : 'metric')}
           meaning={`stock; ${lengthFigure(j.neededMm, units, true).value} ${lengthFigure(j.neededMm, units, true).unit} needed`}
         />
-        {isPost(j) ? (
+        {isPost(j) || isRoundTube(j) ? (
           <Row
-            name="Into the post"
+            name={isPost(j) ? 'Into the post' : 'Into the foot'}
             how="protrusion"
             of={lengthFigure(j.lengthMm - j.gripMm, units, true)}
             meaning={`of ${formatLength(postDepth(j.joint.spacer), units, true)} tapped`}
