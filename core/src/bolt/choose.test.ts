@@ -376,7 +376,8 @@ describe('spacers and clamps', () => {
     const j = made({ nut: 'tube-clamp' });
     const { shear } = jointCapacity(j, heron.panels);
     expect(shear.what).toBe('clamp slips on its tube');
-    expect(shear.force).toBeCloseTo(0.3 * j.preloadN, 6);
+    // two M6 screws at 10 N·m (T = K d F), on two halves
+    expect(shear.force).toBeCloseTo((2 * 0.15 * 2 * 10) / (0.2 * 0.006), 6);
     expect(made({ nut: 'nut-strip' }).nut?.name).toBe('nut strip in the channel');
   });
 });
