@@ -110,6 +110,69 @@ describe('a bracket', () => {
     await closePage(page);
   });
 
+  it('is a hat where two holes are pressed, with a bolt in each and one in the plate', async ({
+    browser,
+    server,
+  }) => {
+    const { rig, plan } = demo('bramble');
+    const z = 375;
+    const hole = (id: string, y: number) => ({
+      id,
+      member: 'stiffener',
+      at: [1400, y, z] as const,
+      hole: { kind: 'captive-nut' as const, thread: 'M8x1.25' },
+      condition: 'good' as const,
+      nutReach: 'none' as const,
+    });
+    const stiffener = {
+      id: 'stiffener',
+      kind: 'crossmember' as const,
+      footprint: [
+        [1365, -300],
+        [1435, -300],
+        [1435, 300],
+        [1365, 300],
+      ] as const,
+      zBottom: z,
+      zTop: z + 40,
+      wall: 3,
+    };
+    const document = {
+      format: 'plate-fold/1',
+      rig: {
+        ...rig,
+        id: 'stiffened',
+        components: rig.components.map(c => (c.id === 'transfer' ? { ...c, zBottom: 425 } : c)),
+        members: [...rig.members, stiffener],
+        mounts: [...rig.mounts, hole('stiff-in', -40), hole('stiff-out', -200)],
+      },
+      plan: { ...plan, id: 'stiffened', rigId: 'stiffened' },
+    };
+    const sent = await fetch(server.at('/api/documents'), {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ document }),
+    });
+    expect(sent.status).toBe(201);
+    const page = await openPage(browser, DESK);
+    await page.goto(server.at('/plan/stiffened/cover'));
+    await saved(page);
+    await press(page, 'Add a bracket');
+    await tap(page, 1400, -40);
+    await says(page, 'or a second hole for a hat between both');
+    await tap(page, 1400, -200);
+    await says(page, 'Hat bracket');
+    const stored = await storedPlan(server, page, 'stiffened');
+    const [hat] = stored.panels.filter(p => p.role === 'bracket');
+    expect(stored.joints.filter(j => j.panels.includes(hat?.id ?? '')).map(j => j.mount)).toEqual([
+      'stiff-in',
+      'stiff-out',
+      undefined,
+    ]);
+    expect(page.faults).toEqual([]);
+    await closePage(page);
+  });
+
   it('comes with a suggested set whose crossmember is too high for spacers, is made ready on the bench and hung as the run says', async ({
     browser,
     server,

@@ -41,7 +41,7 @@ export interface BracketChoices {
   readonly blocked?: (shape: BracketShape) => string | undefined;
 }
 
-export const FAMILIES = ['flat', 'L', 'Z', 'C'] as const;
+export const FAMILIES = ['flat', 'L', 'Z', 'C', 'hat'] as const;
 export type Family = (typeof FAMILIES)[number];
 
 /** What a bracket is made like, without a name and a place in the plan. */
@@ -58,15 +58,15 @@ export interface BracketMade {
 /** Faces whose normals differ by less than this are parallel, degrees. */
 const PARALLEL = 0.01;
 /** A strip wider than this is a plate, mm. */
-const WIDEST = 250;
+export const WIDEST = 250;
 /** A hole stands this far from the strip's ends and sides, in bolt diameters: a head wants more than the least. */
-const END = 2;
+export const END = 2;
 /** No hole is nearer to an end or a mold line than so many bolt diameters: AISC 360-16 J3.4, from memory. */
-const EDGE = 1.5;
+export const EDGE = 1.5;
 /** So much more than the least that rounding never brings it under, mm. */
-const SPARE = 0.1;
+export const SPARE = 0.1;
 /** Half across a flanged head or its washer, in bolt diameters: common practice, no source. */
-const HEAD = 1.2;
+export const HEAD = 1.2;
 /** A socket on a bolt wants so much room along it before the bracket's own other leg, mm: common practice, no source. */
 const SOCKET = 70;
 /** What a slanted web counts for beside a square one, mm. */
@@ -105,7 +105,7 @@ interface Leg {
 
 /** A strip from the free end at the first face to that at the second: its legs, and the mold lines between them. */
 interface Strip {
-  readonly family: Family;
+  readonly family: Exclude<Family, 'hat'>;
   readonly first: Leg;
   readonly second: Leg;
   /** from the first leg's bend to the second's; one point where there is no web */
@@ -219,7 +219,7 @@ export function bracketBetween(from: Face, to: Face, choices: BracketChoices): R
   const free = sound.filter(s => reached(s, s.first, ends) && reached(s, s.second, ends));
   if (sound.length > 0 && free.length === 0)
     return err('its own legs would stand in the way of a socket: the faces are too near each other');
-  const order: Readonly<Record<Family, number>> = { flat: 0, L: 1, Z: 2, C: 3 };
+  const order: Readonly<Record<Strip['family'], number>> = { flat: 0, L: 1, Z: 2, C: 3 };
   const sorted = [...free].sort(
     (a, b) => a.length + (a.slant ?? 0) - (b.length + (b.slant ?? 0)) || order[a.family] - order[b.family],
   );

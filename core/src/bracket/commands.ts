@@ -4,6 +4,7 @@ import { brakeOrder, dieFor, type FoldedPanel, foldPanel, leastFlange, shopOf } 
 import { contains, distanceToOutline, toSpace, underGround, type Vec2, type Vec3 } from '../geometry';
 import {
   command,
+  type Flange,
   freshId,
   inPlan,
   type Joint,
@@ -22,7 +23,14 @@ import {
 } from '../plan';
 import { type Mount, memberName, type PresentRig } from '../rig';
 import { err, ok, type Result, roundTo } from '../units';
-import { type BracketMade, type BracketShape, bracketBetween, type Face } from './between';
+import {
+  type BracketChoices,
+  type BracketMade,
+  type BracketShape,
+  bracketBetween,
+  type Face,
+} from './between';
+import { hatBetween } from './hat';
 
 /** What brackets are made of unless told: 3/16 in steel, which a shop has and a bolt's thread holds in. */
 export const BRACKET_SHEET: SheetChoice = {
@@ -106,6 +114,8 @@ function inTheWay(
 export interface BracketWish {
   /** the hole in the vehicle */
   readonly mount: string;
+  /** a second hole: a hat, with a foot at each */
+  readonly second?: string;
   /** the plate, and where on it, on the ground plane, mm */
   readonly panel: string;
   readonly at: Vec2;
@@ -116,16 +126,23 @@ export interface BracketWish {
   readonly play?: number;
 }
 
+interface Fitted {
+  readonly mounts: readonly Mount[];
+  readonly plateAt: Vec3;
+  readonly sheet: SheetChoice;
+}
+
 /** A bracket from a hole of the vehicle to a place on a plate, as it would be made; or why it cannot. */
-export function bracketFor(
-  doc: PlanDocument,
-  wish: BracketWish,
-): Result<BracketMade & { readonly mount: Mount; readonly plateAt: Vec3; readonly sheet: SheetChoice }> {
+export function bracketFor(doc: PlanDocument, wish: BracketWish): Result<Fitted & BracketMade> {
   const rig = presentOf(doc);
-  const mount = rig.mounts.find(m => m.id === wish.mount);
-  if (!mount) return err(`there is no hole ${wish.mount} with these options`);
-  const taken = doc.plan.joints.find(j => j.mount === mount.id);
-  if (taken) return err(`bolt ${taken.id} is in hole ${mount.id} already`);
+  const mounts: Mount[] = [];
+  for (const id of wish.second === undefined ? [wish.mount] : [wish.mount, wish.second]) {
+    const mount = rig.mounts.find(m => m.id === id);
+    if (!mount) return err(`there is no hole ${id} with these options`);
+    const taken = doc.plan.joints.find(j => j.mount === id);
+    if (taken) return err(`bolt ${taken.id} is in hole ${id} already`);
+    mounts.push(mount);
+  }
   const panels = drawnPanels(doc);
   const plate = panels.find(p => p.panel.id === wish.panel);
   if (!plate) return err('there is no such plate');
@@ -139,33 +156,36 @@ export function bracketFor(
   const sheet = wish.sheet ?? BRACKET_SHEET;
   const shop = shopOf(doc.plan);
   const die = dieFor(sheet.thickness, shop.dies);
-  const { thread } = jointFor('j', mount, []).fastener;
-  const from: Face = { at: mount.at, normal: outwardOf(mount), bolt: boltOf(thread) };
-  const made = bracketBetween(
-    from,
-    { ...face, bolt: from.bolt, hole: clinchHole(thread) },
-    {
-      sheet,
-      ...(die === undefined ? {} : { leastFlange: leastFlange(die) }),
-      ...(wish.play === undefined ? {} : { play: wish.play }),
-      blocked: shape => inTheWay(shape, sheet, rig, panels, shop),
-    },
+  const threads = mounts.map(m => jointFor('j', m, []).fastener.thread);
+  const [first, second] = mounts.map(
+    (m, i): Face => ({ at: m.at, normal: outwardOf(m), bolt: boltOf(threads[i] ?? '') }),
   );
-  return made.ok ? ok({ ...made.value, mount, plateAt: face.at, sheet }) : made;
+  if (!first) return err('there is no hole');
+  const to: Face = { ...face, bolt: first.bolt, hole: clinchHole(threads[0] ?? '') };
+  const choices: BracketChoices = {
+    sheet,
+    ...(die === undefined ? {} : { leastFlange: leastFlange(die) }),
+    ...(wish.play === undefined ? {} : { play: wish.play }),
+    blocked: shape => inTheWay(shape, sheet, rig, panels, shop),
+  };
+  const made = second ? hatBetween([first, second], to, choices) : bracketBetween(first, to, choices);
+  return made.ok ? ok({ ...made.value, mounts, plateAt: face.at, sheet }) : made;
 }
 
-/** The two bolts of a bracket: into the vehicle's hole, and through the plate into a nut that is pressed into the bracket. */
+/** The bolts of a bracket: into the vehicle's hole or holes, and through the plate into a nut that is pressed into the bracket. */
 function bracketJoints(
   doc: PlanDocument,
   id: string,
   wish: BracketWish,
-  made: { readonly mount: Mount; readonly plateAt: Vec3 } & Pick<BracketMade, 'slots'>,
+  made: Pick<Fitted, 'mounts' | 'plateAt'> & Pick<BracketMade, 'slots'>,
 ): readonly Joint[] {
-  const vehicle = jointFor(freshId('j', doc.plan.joints), made.mount, [id]);
+  const vehicle: Joint[] = [];
+  for (const m of made.mounts)
+    vehicle.push(jointFor(freshId('j', [...doc.plan.joints, ...vehicle]), m, [id]));
   const [one, two] = made.slots ?? [];
   const second: Joint = {
-    ...vehicle,
-    id: freshId('j', [...doc.plan.joints, vehicle]),
+    ...(vehicle[0] as Joint),
+    id: freshId('j', [...doc.plan.joints, ...vehicle]),
     mount: undefined,
     at: made.plateAt.map(c => roundTo(c, 3)) as unknown as Vec3,
     panels: [...(wish.below ?? []), wish.panel, id],
@@ -174,7 +194,7 @@ function bracketJoints(
     ...(two ? { slots: { [id]: two } } : {}),
   };
   const { mount: _, ...plain } = second;
-  return [{ ...vehicle, ...(one ? { slots: { [id]: one } } : {}) }, plain];
+  return [...vehicle.map(j => ({ ...j, ...(one ? { slots: { [id]: one } } : {}) })), plain];
 }
 
 /** The plan with a bracket from a hole to a plate, bolted at both; and its id. */
@@ -200,7 +220,10 @@ export function bracketAdded(
 
 export const addBracket = command<BracketWish>({
   id: 'bracket.add',
-  label: (doc, { panel, mount }) => `add a bracket from hole ${mount} to ${plateNamed(doc, panel)}`,
+  label: (doc, { panel, mount, second }) =>
+    second === undefined
+      ? `add a bracket from hole ${mount} to ${plateNamed(doc, panel)}`
+      : `add a hat from holes ${mount} and ${second} to ${plateNamed(doc, panel)}`,
   run: (doc, wish) => {
     const made = bracketAdded(doc, wish);
     return made.ok ? ok(made.value.document) : made;
@@ -215,20 +238,30 @@ export function sameBracket(a: BracketShape, b: BracketShape): boolean {
     const vs = s.base.outline.map(q => q[1]);
     return [Math.max(...us) - Math.min(...us), Math.max(...vs) - Math.min(...vs)];
   };
-  const flat = (s: BracketShape): readonly number[] => {
-    const out: number[] = [...size(s)];
-    for (let f = s.flanges[0]; f; f = f.flanges?.[0]) out.push(f.length, f.angle);
-    return out;
-  };
+  const flat = (s: BracketShape): readonly number[] => [
+    ...size(s),
+    ...s.flanges
+      .map(leg => {
+        const out: number[] = [];
+        for (let f: Flange | undefined = leg; f; f = f.flanges?.[0]) out.push(f.length, f.angle);
+        return out;
+      })
+      .sort((p, q) => p.length - q.length || (p[2] ?? 0) - (q[2] ?? 0))
+      .flat(),
+  ];
   const [x, y] = [flat(a), flat(b)];
   return x.length === y.length && x.every((v, i) => near(v, y[i] as number));
 }
 
-/** The bolt of a bracket into the vehicle's hole, and the one through its plate. */
-const boltsOf = ({ plan }: PlanDocument, bracket: string) => ({
-  hole: plan.joints.find(j => j.mount !== undefined && j.panels.includes(bracket)),
-  plate: plan.joints.find(j => j.mount === undefined && j.panels.at(-1) === bracket),
-});
+/** The bolts of a bracket into the vehicle's holes, the first by itself, and the one through its plate. */
+function boltsOf({ plan }: PlanDocument, bracket: string) {
+  const holes = plan.joints.filter(j => j.mount !== undefined && j.panels.includes(bracket));
+  return {
+    holes,
+    hole: holes[0],
+    plate: plan.joints.find(j => j.mount === undefined && j.panels.at(-1) === bracket),
+  };
+}
 
 /** The twin of a bracket on the other side of the vehicle: between the mirrored hole and the mirrored place. */
 export const addTwin = command<{ readonly bracket: string }>({
@@ -236,28 +269,35 @@ export const addTwin = command<{ readonly bracket: string }>({
   label: (doc, { bracket }) => `add the twin of ${plateNamed(doc, bracket)}`,
   run: (doc, { bracket }) => {
     const panel = doc.plan.panels.find(p => p.id === bracket);
-    const { hole, plate } = boltsOf(doc, bracket);
+    const { holes, hole, plate } = boltsOf(doc, bracket);
     const rig = presentOf(doc);
-    const mount = rig.mounts.find(m => m.id === hole?.mount);
-    if (!panel || !mount || !plate?.at) return err('it is not bolted to a hole and to a plate');
-    const [x, y, z] = mount.at;
-    const n = outwardOf(mount);
-    const twin = rig.mounts.find(m => {
-      const o = outwardOf(m);
-      return (
-        m.id !== mount.id &&
-        Math.hypot(m.at[0] - x, m.at[1] + y, m.at[2] - z) < MIRRORED &&
-        Math.hypot(o[0] - n[0], o[1] + n[1], o[2] - n[2]) < 0.05
-      );
-    });
-    if (!twin) return err(`there is no hole opposite ${mount.id}`);
+    if (!panel || holes.length === 0 || !plate?.at) return err('it is not bolted to a hole and to a plate');
+    const opposite: string[] = [];
+    for (const h of holes) {
+      const mount = rig.mounts.find(m => m.id === h.mount);
+      if (!mount) return err(`there is no hole ${h.mount} with these options`);
+      const [x, y, z] = mount.at;
+      const n = outwardOf(mount);
+      const twin = rig.mounts.find(m => {
+        const o = outwardOf(m);
+        return (
+          m.id !== mount.id &&
+          Math.hypot(m.at[0] - x, m.at[1] + y, m.at[2] - z) < MIRRORED &&
+          Math.hypot(o[0] - n[0], o[1] + n[1], o[2] - n[2]) < 0.05
+        );
+      });
+      if (!twin) return err(`there is no hole opposite ${mount.id}`);
+      opposite.push(twin.id);
+    }
+    const [twinHole = '', second] = opposite;
     const at: Vec2 = [plate.at[0], -plate.at[1]];
     const panels = drawnPanels(doc);
     const over = panels.find(p => p.panel.role !== 'bracket' && plateFace(p, at));
     if (!over) return err('no plate lies opposite');
     const slots = hole?.slots?.[bracket] !== undefined;
     const made = bracketAdded(doc, {
-      mount: twin.id,
+      mount: twinHole,
+      ...(second === undefined ? {} : { second }),
       panel: over.panel.id,
       at,
       ...(panel.sheet ? { sheet: panel.sheet } : {}),
@@ -293,13 +333,14 @@ interface Remade {
 /** One bracket made anew in its place; its name, mark and bolts stay. */
 function remade(doc: PlanDocument, { bracket, ...part }: Remade): Result<PlanDocument> {
   const panel = doc.plan.panels.find(p => p.id === bracket);
-  const { hole, plate } = boltsOf(doc, bracket);
+  const { holes, hole, plate } = boltsOf(doc, bracket);
   if (!panel || hole?.mount === undefined || !plate?.at)
     return err('it is not bolted to a hole and to a plate');
   const play = part.play ?? (hole.slots?.[bracket] ? PLAY : 0);
   const sheet = part.sheet ?? panel.sheet;
   const made = bracketAdded(panelsRemoved(doc, [bracket]), {
     mount: hole.mount,
+    ...(holes[1]?.mount === undefined ? {} : { second: holes[1].mount }),
     panel: plate.panels.at(-2) ?? '',
     below: plate.panels.slice(0, -2),
     at: part.at ?? [plate.at[0], plate.at[1]],
@@ -308,17 +349,17 @@ function remade(doc: PlanDocument, { bracket, ...part }: Remade): Result<PlanDoc
   });
   if (!made.ok) return made;
   const { document, id } = made.value;
+  const asItWas = (j: Joint): Joint =>
+    j.mount === undefined ? plate : (holes.find(h => h.mount === j.mount) ?? hole);
   const known = new Map([
     [id, bracket],
-    ...document.plan.joints
-      .filter(j => j.panels.includes(id))
-      .map(j => [j.id, (j.mount === undefined ? plate : hole).id] as const),
+    ...document.plan.joints.filter(j => j.panels.includes(id)).map(j => [j.id, asItWas(j).id] as const),
   ]);
   const named = (x: string): string => known.get(x) ?? x;
   const kept: Joint[] = document.plan.joints.map(j =>
     j.panels.includes(id)
       ? {
-          ...(j.mount === undefined ? plate : hole),
+          ...asItWas(j),
           ...(j.at ? { at: j.at } : {}),
           slots: j.slots ? { [bracket]: Object.values(j.slots)[0] as SlotIn } : undefined,
         }

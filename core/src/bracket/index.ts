@@ -1,3 +1,4 @@
 export * from './between';
 export * from './commands';
+export * from './hat';
 export * from './instead';

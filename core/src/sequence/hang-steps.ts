@@ -92,6 +92,10 @@ function strapsHow({ joints }: Job, p: FoldedPanel): readonly string[] {
   ];
 }
 
+/** How many holes of the vehicle a bracket is bolted to. */
+const holesOf = ({ joints }: Job, bracket: string): number =>
+  joints.filter(j => j.mount !== undefined && j.joint.panels.includes(bracket)).length;
+
 /** Brings one plate under the vehicle and up to its holes; gives the id of the step that raises it. */
 function raisePlate(
   job: Job,
@@ -121,7 +125,7 @@ function raisePlate(
     return add({
       id: `hang-${id}${tag}`,
       stage: 'hang',
-      title: `Hold ${what}, ${p.panel.name}, at its hole`,
+      title: `Hold ${what}, ${p.panel.name}, at its hole${holesOf(job, id) > 1 ? 's' : ''}`,
       why: 'It goes up before the plate that hangs on it, as its drawing shows: which leg up, which side of the member.',
       panels: [id],
       needs: [...needs, ...under.map(u => `hang-${u}${tag}`)],

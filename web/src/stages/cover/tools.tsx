@@ -130,7 +130,7 @@ export function PlateTools(props: {
     ? 'Drag a rectangle, or tap corner by corner and close on the first.'
     : props.picking === 'bracket'
       ? props.picked
-        ? 'Tap the plate where the bracket is bolted to it.'
+        ? 'Tap the plate where the bracket is bolted to it, or a second hole for a hat between both.'
         : 'Tap a free hole of the vehicle for the bracket.'
       : props.picking === 'hole'
         ? `Tap where to bolt plate ${panel?.mark ?? ''}.`

@@ -2,7 +2,7 @@ import { boltAt, type ResolvedJoint } from '@plate-fold/core/bolt';
 import { addBracket } from '@plate-fold/core/bracket';
 import { plateUnder } from '@plate-fold/core/cover';
 import { distance2, type Vec2 } from '@plate-fold/core/geometry';
-import { addCrossbar, type BarEnd, barEnd } from '@plate-fold/core/plan';
+import { addCrossbar, type BarEnd, barEnd, type PlanDocument } from '@plate-fold/core/plan';
 import type { Mount, PresentRig } from '@plate-fold/core/rig';
 import { useState } from 'react';
 import { useRun } from '../../state/commands/run';
@@ -27,14 +27,28 @@ export function usePick(panel: string | undefined, onBar: (id: string) => void, 
   const dispatch = useAppDispatch();
   const [first, setFirst] = useState<BarEnd>();
   const [from, setFrom] = useState<Mount>();
-  /** first the hole of the vehicle, then the place on a plate */
+  const hung = (after: PlanDocument | false): void => {
+    if (!after) return;
+    setFrom(undefined);
+    dispatch(panelSelected(after.plan.panels.at(-1)?.id));
+    onDone();
+  };
+  /** first the hole of the vehicle, then the place on a plate or a second hole */
   const bracket = (at: Vec2, reach: number): void => {
+    const near = freeHoles(facts)
+      .map(m => ({ m, off: distance2([m.at[0], m.at[1]], at) }))
+      .sort((a, b) => a.off - b.off)[0];
     if (!from) {
-      const near = freeHoles(facts)
-        .map(m => ({ m, off: distance2([m.at[0], m.at[1]], at) }))
-        .sort((a, b) => a.off - b.off)[0];
       if (near && near.off <= 2 * reach) setFrom(near.m);
       else dispatch(noticeGiven('There is no free hole there: press one that is ringed.'));
+      return;
+    }
+    // a second hole: a hat between both, bolted to the plate in its middle
+    if (near && near.m !== from && near.off <= reach) {
+      const middle: Vec2 = [(from.at[0] + near.m.at[0]) / 2, (from.at[1] + near.m.at[1]) / 2];
+      const plate = plateUnder(facts.plates, middle);
+      if (plate === undefined) dispatch(noticeGiven('There is no plate between those two holes.'));
+      else hung(run(addBracket, { mount: from.id, second: near.m.id, panel: plate, at: middle }));
       return;
     }
     const under = plateUnder(facts.plates, at);
@@ -42,11 +56,7 @@ export function usePick(panel: string | undefined, onBar: (id: string) => void, 
       dispatch(noticeGiven('There is no plate there: press the plate that the bracket is to carry.'));
       return;
     }
-    const after = run(addBracket, { mount: from.id, panel: under, at });
-    if (!after) return;
-    setFrom(undefined);
-    dispatch(panelSelected(after.plan.panels.at(-1)?.id));
-    onDone();
+    hung(run(addBracket, { mount: from.id, panel: under, at }));
   };
   const pick = (what: Pick, at: Vec2, reach: number): void => {
     if (what === 'hole') {
