@@ -150,7 +150,7 @@ const SHOTS: readonly Shot[] = [
       await why?.type('counted by hand');
       await press(p, 'Start a run');
       await says(p, /1 of \d+ .*Done/);
-      await goToStep(p, 'Hold bracket K1');
+      await goToStep(p, 'Hold bracket K1, L bracket');
     },
   },
   // last, since it changes the plan
