@@ -1,6 +1,7 @@
 import { factored, length3, solvedBy, sub3, type Vec3 } from '../geometry';
 import { type Camera, projected, turned } from './camera';
 import { AXES, type Net } from './net';
+import { orderOf } from './order';
 
 /** What is unknown: places of points by their index, cameras of photos by theirs. Points and photos that are not in it take no part. */
 export interface State {
@@ -43,7 +44,8 @@ export interface Unknowns {
 export function unknownsOf(net: Net, state: State, freed: ReadonlyMap<number, Freed>): Unknowns {
   let count = 0;
   const point = new Map<number, readonly (number | undefined)[]>();
-  for (const i of state.at.keys()) {
+  for (const i of orderOf(net)) {
+    if (!state.at.has(i)) continue;
     const p = net.points[i];
     point.set(
       i,
@@ -65,6 +67,29 @@ const LIKELY = 0.25;
 /** How far from nought a radial coefficient may well be: phones correct their pictures. Common practice, no source. */
 const STRAIGHT = 0.1;
 
+/** What a reading is of, by index in the net: its point or its two ends, and its photo; -1 where it has none. */
+interface Ends {
+  readonly a: number;
+  readonly b: number;
+  readonly photo: number;
+}
+const keptEnds = new WeakMap<Net, readonly Ends[]>();
+function endsOf(net: Net): readonly Ends[] {
+  const known = keptEnds.get(net);
+  if (known) return known;
+  const photoAt = new Map(net.survey.photos.map((f, i) => [f.id, i]));
+  const at = (id: string | undefined): number => net.index.get(id ?? '') ?? -1;
+  const ends = net.readings.map(r => ({
+    a: at(r.from ?? r.point),
+    b: at(r.to),
+    photo: photoAt.get(r.photo ?? '') ?? -1,
+  }));
+  keptEnds.set(net, ends);
+  return ends;
+}
+
+type Slope = readonly [unknown: number, slope: number];
+
 /** All equations of a state. Readings to what is not in it are left out. */
 export function rowsOf(
   net: Net,
@@ -73,70 +98,57 @@ export function rowsOf(
   freed: ReadonlyMap<number, Freed>,
 ): readonly Row[] {
   const rows: Row[] = [];
-  const photoAt = new Map(net.survey.photos.map((f, i) => [f.id, i]));
-  const slopes = (i: number, by: Vec3 | readonly number[]): (readonly [number, number])[] =>
-    (unknowns.point.get(i) ?? []).flatMap((u, k) => (u === undefined ? [] : [[u, by[k] as number] as const]));
-  net.readings.forEach((r, reading) => {
-    if (r.kind === 'distance') {
-      const [i, j] = [net.index.get(r.from ?? '') ?? -1, net.index.get(r.to ?? '') ?? -1];
-      const [a, b] = [state.at.get(i), state.at.get(j)];
-      if (!a || !b) return;
-      const d = sub3(b, a);
-      const l = length3(d);
-      if (l < 1e-6) return;
-      const to = d.map(x => x / l);
-      rows.push({
-        reading,
-        off: r.value - l,
-        sigma: r.sigma,
-        by: [
-          ...slopes(
-            i,
-            to.map(x => -x),
-          ),
-          ...slopes(j, to),
-        ],
-      });
-      return;
+  const ends = endsOf(net);
+  /** adds how a reading moves with a point, `times` what is told */
+  const slopes = (by: Slope[], i: number, told: ArrayLike<number>, times = 1): void => {
+    const own = unknowns.point.get(i);
+    if (!own) return;
+    for (let k = 0; k < 3; k++) {
+      const u = own[k];
+      if (u !== undefined) by.push([u, times * (told[k] as number)]);
     }
-    const i = net.index.get(r.point ?? '') ?? -1;
+  };
+  for (let reading = 0; reading < net.readings.length; reading++) {
+    const r = net.readings[reading] as Net['readings'][number];
+    const { a: i, b: j, photo } = ends[reading] as Ends;
     const p = state.at.get(i);
-    if (!p) return;
+    if (!p) continue;
+    const by: Slope[] = [];
+    if (r.kind === 'distance') {
+      const q = state.at.get(j);
+      if (!q) continue;
+      const d = sub3(q, p);
+      const l = length3(d);
+      if (l < 1e-6) continue;
+      slopes(by, i, d, -1 / l);
+      slopes(by, j, d, 1 / l);
+      rows.push({ reading, off: r.value - l, sigma: r.sigma, by });
+      continue;
+    }
     if (r.kind !== 'pixel') {
       const k = r.kind === 'height' ? 2 : r.axis === 'x' ? 0 : 1;
-      rows.push({
-        reading,
-        off: r.value - (p[k] as number),
-        sigma: r.sigma,
-        by: slopes(
-          i,
-          [0, 1, 2].map(n => (n === k ? 1 : 0)),
-        ),
-      });
-      return;
+      const u = unknowns.point.get(i)?.[k];
+      if (u !== undefined) by.push([u, 1]);
+      rows.push({ reading, off: r.value - (p[k] as number), sigma: r.sigma, by });
+      continue;
     }
-    const photo = photoAt.get(r.photo ?? '') ?? -1;
     const camera = state.cameras.get(photo);
     const u = unknowns.camera.get(photo);
     const f = net.survey.photos[photo];
-    if (!camera || !u || !f) return;
+    if (!camera || !u || !f) continue;
     const at = projected(camera, [f.width, f.height], p);
-    if (!at) return;
+    if (!at) continue;
     const k = r.axis === 'u' ? 0 : 1;
-    const by = at.by[k];
-    rows.push({
-      reading,
-      off: r.value - at.px[k],
-      sigma: r.sigma,
-      by: [
-        ...slopes(i, by.place),
-        ...by.place.map((s, n) => [u.pose + n, -s] as const),
-        ...by.turn.map((s, n) => [u.pose + 3 + n, s] as const),
-        ...(u.focal === undefined ? [] : [[u.focal, by.focal] as const]),
-        ...(u.k1 === undefined ? [] : [[u.k1, by.k1] as const]),
-      ],
-    });
-  });
+    const told = at.by[k];
+    slopes(by, i, told.place);
+    for (let n = 0; n < 3; n++) {
+      by.push([u.pose + n, -(told.place[n] as number)]);
+      by.push([u.pose + 3 + n, told.turn[n] as number]);
+    }
+    if (u.focal !== undefined) by.push([u.focal, told.focal]);
+    if (u.k1 !== undefined) by.push([u.k1, told.k1]);
+    rows.push({ reading, off: r.value - at.px[k], sigma: r.sigma, by });
+  }
   for (const [i, at] of state.at) {
     const p = net.points[i];
     const sigma = p?.sigma;
