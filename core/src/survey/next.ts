@@ -15,17 +15,20 @@ export interface NextReading {
 /** A tape is not laid shorter than this nor hooked farther than that, mm: common practice, no source. */
 const TAPE = [80, 5000] as const;
 
-/** The largest doubt of a place in any direction, mm: the root of the greatest eigenvalue of its covariance, by turns of a vector. */
+/**
+ * The largest doubt of a place in any direction, mm: the root of the greatest eigenvalue of its covariance. Source: Smith, Eigenvalues of a
+ * symmetric 3 x 3 matrix, Communications of the ACM 4 (1961).
+ */
 export function largestDoubt(c: readonly (readonly number[])[]): number {
-  let v = [1, 0.7, 0.4];
-  let size = 0;
-  for (let k = 0; k < 60; k++) {
-    const w = c.map(row => row.reduce((s, x, i) => s + x * (v[i] as number), 0));
-    size = Math.hypot(...w);
-    if (size < 1e-18) return 0;
-    v = w.map(x => x / size);
-  }
-  return Math.sqrt(size);
+  const at = (i: number, j: number): number => c[i]?.[j] ?? 0;
+  const [x, y, z] = [at(0, 1), at(0, 2), at(1, 2)];
+  const mean = (at(0, 0) + at(1, 1) + at(2, 2)) / 3;
+  const [a, b, d] = [at(0, 0) - mean, at(1, 1) - mean, at(2, 2) - mean];
+  const p = Math.sqrt((a * a + b * b + d * d + 2 * (x * x + y * y + z * z)) / 6);
+  if (!(p > 1e-18)) return Math.sqrt(Math.max(0, mean));
+  const half = (a * (b * d - z * z) - x * (x * d - z * y) + y * (x * z - b * y)) / (2 * p * p * p);
+  const turn = Math.acos(Math.min(1, Math.max(-1, half))) / 3;
+  return Math.sqrt(Math.max(0, mean + 2 * p * Math.cos(turn)));
 }
 
 /**
@@ -99,20 +102,33 @@ export function nextReadings(
     if (!worst) break;
     const mine = unknowns.point.get(worst.i) ?? [];
     let best: { k: number; gain: number } | undefined;
-    all.forEach(({ by, sigma }, k) => {
-      if (used.has(k)) return;
-      const g = mine.map(u =>
-        u === undefined ? 0 : by.reduce((s, [j, a]) => s + a * (c[u * n + j] as number), 0),
-      );
-      if (Math.hypot(...g) < 1e-9) return;
-      const v =
-        sigma * sigma +
-        by.reduce((s, [i, a]) => s + by.reduce((t, [j, b]) => t + a * b * (c[i * n + j] as number), 0), 0);
-      const now = block(worst.i, c);
-      const then = now.map((row, p) => row.map((x, q) => x - ((g[p] as number) * (g[q] as number)) / v));
+    const now = block(worst.i, c);
+    const g = [0, 0, 0];
+    const then = [
+      [0, 0, 0],
+      [0, 0, 0],
+      [0, 0, 0],
+    ];
+    for (let k = 0; k < all.length; k++) {
+      if (used.has(k)) continue;
+      const { by, sigma } = all[k] as (typeof all)[number];
+      let told = 0;
+      for (let p = 0; p < 3; p++) {
+        const u = mine[p];
+        let s = 0;
+        if (u !== undefined) for (const [j, a] of by) s += a * (c[u * n + j] as number);
+        g[p] = s;
+        told += s * s;
+      }
+      if (told < 1e-18) continue;
+      let v = sigma * sigma;
+      for (const [i, a] of by) for (const [j, b] of by) v += a * b * (c[i * n + j] as number);
+      for (let p = 0; p < 3; p++)
+        for (let q = 0; q < 3; q++)
+          (then[p] as number[])[q] = (now[p]?.[q] as number) - ((g[p] as number) * (g[q] as number)) / v;
       const gain = worst.doubt - largestDoubt(then);
       if (!best || gain > best.gain) best = { k, gain };
-    });
+    }
     if (!best || best.gain < 1e-3) break;
     const chosen = all[best.k];
     if (!chosen) break;
