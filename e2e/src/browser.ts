@@ -127,7 +127,7 @@ async function newPage(browser: Browser): Promise<Watched> {
 }
 
 /** Takes a page out of the program, which would go on writing, and empties its storage; false where it cannot be as new again. */
-async function wiped(page: Watched): Promise<boolean> {
+async function wiped(page: Watched, storageTypes: string): Promise<boolean> {
   const { origin } = new URL(page.url());
   if (page.faults.length > 0 || origin === 'null' || (await page.browserContext().pages()).length > 1)
     return false;
@@ -135,7 +135,7 @@ async function wiped(page: Watched): Promise<boolean> {
     await page.goto(`${origin}/api/health`);
     await page.evaluate(() => sessionStorage.clear());
     const cdp = await page.createCDPSession();
-    await cdp.send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' });
+    await cdp.send('Storage.clearDataForOrigin', { origin, storageTypes });
     await cdp.detach();
     return true;
   } catch {
@@ -144,11 +144,15 @@ async function wiped(page: Watched): Promise<boolean> {
   }
 }
 
-/** Gives a page back: what it has stored is wiped, so that the next that opens one finds it as new. Only for one that was not tampered with. */
-export async function closePage(page: Watched): Promise<void> {
+/**
+ * Gives a page back: what it has stored is wiped, so that the next that opens one finds it as new; `struck`: but for the answers that it has
+ * found. Only for one that was not tampered with.
+ */
+export async function closePage(page: Watched, keep?: 'struck'): Promise<void> {
+  const what = keep ? 'local_storage,cookies,cache_storage,service_workers' : 'all';
   const unset = takenBack.get(page);
   const browser = page.browser();
-  if (unset && (await wiped(page))) idle.set(browser, [...(idle.get(browser) ?? []), { page, unset }]);
+  if (unset && (await wiped(page, what))) idle.set(browser, [...(idle.get(browser) ?? []), { page, unset }]);
   else await page.browserContext().close();
 }
 

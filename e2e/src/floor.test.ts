@@ -278,7 +278,7 @@ describe('an installation on the phone', () => {
     await onward(phone);
     await says(phone, 'kept on this device');
     expect(phone.faults.concat(desk.faults)).toEqual([]);
-    await Promise.all([desk, phone].map(closePage));
+    await Promise.all([desk, phone].map(p => closePage(p)));
   });
 });
 

@@ -140,7 +140,7 @@ describe('the run', () => {
     await press(desk, 'End the run with steps open');
     await says(desk, 'This run is ended');
     expect(desk.faults.concat(phone.faults)).toEqual([]);
-    await Promise.all([desk, phone].map(closePage));
+    await Promise.all([desk, phone].map(p => closePage(p)));
   });
 });
 
@@ -187,7 +187,7 @@ describe('edits', () => {
     await two.keyboard.up('Control');
     await says(two, '12 ga stainless');
     await saved(two);
-    await Promise.all([one, two].map(closePage));
+    await Promise.all([one, two].map(p => closePage(p)));
   });
 
   it('undo, redo, builds, units and sides go by keyboard', async ({ browser, server }) => {

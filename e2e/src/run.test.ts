@@ -251,7 +251,7 @@ describe('on the floor', () => {
     // the other one is led past plate A's bench
     await onward(two);
     await says(two, 'Prepare plate B on the bench', 5000);
-    await Promise.all([one, two].map(closePage));
+    await Promise.all([one, two].map(p => closePage(p)));
   });
 
   it('begun by mistake is set aside and no longer offered, on a phone that opens on go on', async ({

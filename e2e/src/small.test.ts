@@ -132,6 +132,6 @@ describe('text twice as large', () => {
     expect(large.cut).toEqual([]);
     expect(large.wide).toBe(390);
     expect(large.bottom).toBeLessThanOrEqual(844);
-    await Promise.all([page, phone].map(closePage));
+    await Promise.all([page, phone].map(p => closePage(p)));
   });
 });
