@@ -76,8 +76,9 @@ describe('Weigh: every sheet for a plate', () => {
       const before = await summary(page, 'Net mass');
       const take = await page.waitForSelector('::-p-xpath(//tr[th[contains(., "3/8 in 6061")]]//button)');
       await take?.click();
+      // the plan follows the press, and is saved after it
+      await expect.poll(() => summary(page, 'Net mass'), { timeout: 20_000 }).not.toBe(before);
       await saved(page);
-      expect(await summary(page, 'Net mass')).not.toBe(before);
       const made = await storedPlan(server, page, 'wren-sliders');
       const sheets = made.builds.find(x => x.id === made.activeBuild)?.sheets ?? {};
       expect(new Set(Object.values(sheets).map(x => x.material))).toEqual(new Set(['al-6061-t6']));
