@@ -75,7 +75,8 @@ describe('Weigh: every sheet for a plate', () => {
       );
       const before = await summary(page, 'Net mass');
       const take = await page.waitForSelector('::-p-xpath(//tr[th[contains(., "3/8 in 6061")]]//button)');
-      await take?.click();
+      // rows move as sheets are struck: pressed where it is
+      await take?.evaluate(e => (e as HTMLElement).click());
       // the plan follows the press, and is saved after it
       await expect.poll(() => summary(page, 'Net mass'), { timeout: 20_000 }).not.toBe(before);
       await saved(page);
