@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { readDxf } from '@plate-fold/core/formats';
 import { blankPlan } from '@plate-fold/core/plan';
+import { stiffened } from '@plate-fold/core/testing';
 import { demo } from '@plate-fold/demo';
 import type { Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
@@ -114,39 +115,11 @@ describe('a bracket', () => {
     browser,
     server,
   }) => {
-    const { rig, plan } = demo('bramble');
-    const z = 375;
-    const hole = (id: string, y: number) => ({
-      id,
-      member: 'stiffener',
-      at: [1400, y, z] as const,
-      hole: { kind: 'captive-nut' as const, thread: 'M8x1.25' },
-      condition: 'good' as const,
-      nutReach: 'none' as const,
-    });
-    const stiffener = {
-      id: 'stiffener',
-      kind: 'crossmember' as const,
-      footprint: [
-        [1365, -300],
-        [1435, -300],
-        [1435, 300],
-        [1365, 300],
-      ] as const,
-      zBottom: z,
-      zTop: z + 40,
-      wall: 3,
-    };
+    const made = stiffened(demo('bramble'));
     const document = {
-      format: 'plate-fold/1',
-      rig: {
-        ...rig,
-        id: 'stiffened',
-        components: rig.components.map(c => (c.id === 'transfer' ? { ...c, zBottom: 425 } : c)),
-        members: [...rig.members, stiffener],
-        mounts: [...rig.mounts, hole('stiff-in', -40), hole('stiff-out', -200)],
-      },
-      plan: { ...plan, id: 'stiffened', rigId: 'stiffened' },
+      ...made,
+      rig: { ...made.rig, id: 'stiffened' },
+      plan: { ...made.plan, id: 'stiffened', rigId: 'stiffened' },
     };
     const sent = await fetch(server.at('/api/documents'), {
       method: 'POST',
@@ -165,8 +138,8 @@ describe('a bracket', () => {
     const stored = await storedPlan(server, page, 'stiffened');
     const [hat] = stored.panels.filter(p => p.role === 'bracket');
     expect(stored.joints.filter(j => j.panels.includes(hat?.id ?? '')).map(j => j.mount)).toEqual([
-      'stiff-in',
-      'stiff-out',
+      'in-1',
+      'out-1',
       undefined,
     ]);
     expect(page.faults).toEqual([]);

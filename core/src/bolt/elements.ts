@@ -81,6 +81,10 @@ export const ELEMENTS: Readonly<Record<NutElement, Traits>> = {
   'axle-strap': {},
 };
 
+/** Whether what has the thread stands between member and plate, as high as the joint's spacer. */
+export const hasFoot = (kind: NutElement | undefined): boolean =>
+  kind !== undefined && ELEMENTS[kind].foot === true;
+
 export interface NutSize {
   readonly name: string;
   /** engaged height beyond the grip, mm */

@@ -6,7 +6,7 @@ import { MATERIALS } from '../sheet';
 import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER_NAMES } from './clamp';
 import { drillsFor, goesRound, needsNewNut } from './drill';
 import {
-  ELEMENTS,
+  hasFoot,
   type NutElement,
   type NutSize,
   nutElement,
@@ -93,9 +93,6 @@ export interface ResolvedJoint {
   readonly massKg: number;
 }
 
-/** Whether the thread is in what stands between member and plate. */
-const standsOn = (element: NutElement | undefined): boolean =>
-  element !== undefined && ELEMENTS[element].foot === true;
 const TURNED_HEADS = new Set(['carriage', 't-bolt']);
 /** Whether the nut is what is turned: on a stud, on the legs of a strap, and where nothing turns the head. */
 export const nutIsTurned = ({ joint, head, nut }: Pick<ResolvedJoint, 'joint' | 'head' | 'nut'>): boolean =>
@@ -170,7 +167,7 @@ function stack(
   const tapped = !element || element === 'threaded' || element === 'rivet-nut';
   /** what the bolt does not clamp: what has the thread, and all beyond a post */
   const beyond = (l: Layer): boolean =>
-    standsOn(element)
+    hasFoot(element)
       ? l.kind === 'spacer' || l.kind === 'member'
       : round
         ? l.kind === 'member'
@@ -245,7 +242,7 @@ export function resolveJoint(
       ? Math.min(t.d, tappedIn(joint, panelById) ?? member?.wall ?? t.d)
       : (nut?.height ?? (member ? member.wall + t.pitch : 0));
   // in a post or foot it ends blind: nothing has to stand out
-  const neededMm = grip + engaged + (standsOn(element) ? 0 : 2 * t.pitch);
+  const neededMm = grip + engaged + (hasFoot(element) ? 0 : 2 * t.pitch);
   const lengthMm = joint.fastener.length === 'auto' ? stockLength(neededMm, t) : joint.fastener.length;
   const turnsNut = nutIsTurned({ joint, head, nut });
   const kFactor = nutFactor(joint.fastener.finish, joint.lube, turnsNut && element === 'flange-serrated');
@@ -337,7 +334,7 @@ export function resolveJoint(
         nutted ? 0 : lengthMm,
         layers,
         nut,
-        (bought && !standsOn(element)) || nutted,
+        (bought && !hasFoot(element)) || nutted,
         MATERIALS[SPACER.of[joint.spacerOf ?? 'steel']].density * 1e-9,
       ),
   };

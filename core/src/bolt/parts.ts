@@ -1,7 +1,7 @@
 import type { Joint } from '../plan';
 import { formatLength } from '../units';
 import { SPACER_NAMES } from './clamp';
-import { ELEMENTS, type NutElement, type NutSize, washerSize } from './elements';
+import { hasFoot, type NutElement, type NutSize, washerSize } from './elements';
 import { HEAD_NAMES } from './heads';
 import { lengthName } from './length';
 import { spacerName, spacerPile } from './spacer';
@@ -52,7 +52,7 @@ export function partsOf(of: Bought): readonly JointPart[] {
     kind: 'washer' as const,
     name: `${washerSize(w, t).name} ${t.size}, ${WASHER_CLASS[grade]}${coat}`,
   }));
-  const foot = element !== undefined && ELEMENTS[element].foot === true;
+  const foot = hasFoot(element);
   const spacers = (foot ? [] : spacerPile(joint.spacer, t)).map(mm => ({
     kind: 'spacer' as const,
     name: `${joint.spacerOf && joint.spacerOf !== 'steel' ? `${SPACER_NAMES[joint.spacerOf]} ` : ''}spacer ${spacerName(mm, t)} for ${t.size}`,

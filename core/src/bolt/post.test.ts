@@ -1,8 +1,9 @@
 import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { check, type Finding } from '../checks';
 import { gatherFacts } from '../derive';
-import { inPlan, type Joint, type PlanDocument } from '../plan';
+import { type Call, changeJoints, done, inPlan, type Joint, type PlanDocument } from '../plan';
 import type { Mount } from '../rig';
 import { installationOf } from '../sequence';
 import { holdFaults, nutSetting, partNames, type ResolvedJoint, stackFaults } from './index';
@@ -80,5 +81,23 @@ describe('a threaded post in place of a loose spacer', () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  it('is offered for what stands loose and tall, once, and brings nothing else', () => {
+    const bare = inPlan(heron, {
+      joints: heron.plan.joints.map(j => (j.nut === 'post' ? { ...j, nut: 'none' as const } : j)),
+    });
+    const found = check(gatherFacts(bare)).filter(f => f.rule === 'loose-spacer');
+    expect(found.map(f => f.about)).toEqual([['plate-4', 'j-12', 'j-13', 'j-14']]);
+    const { args } = (found[0] as Finding).mend as Call<Parameters<typeof changeJoints.run>[1]>;
+    const mended = done(changeJoints, bare, args);
+    if (!mended.ok) throw new Error(mended.fault);
+    expect(mended.value.plan.joints).toEqual(heron.plan.joints);
+    const after = check(gatherFacts(mended.value));
+    expect(after.some(f => f.rule === 'loose-spacer')).toBe(false);
+    // the broken nut beside them keeps its spacer
+    expect(mended.value.plan.joints.find(j => j.id === 'j-11')?.nut).toBe('none');
+    const was = new Set(check(gatherFacts(bare)).map(f => f.text));
+    expect(after.filter(f => !was.has(f.text))).toEqual([]);
   });
 });

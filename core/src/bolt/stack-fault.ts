@@ -1,4 +1,5 @@
 import { formatLength, type UnitSystem } from '../units';
+import { hasFoot } from './elements';
 import type { ResolvedJoint } from './joint';
 import { postDepth } from './spacer';
 
@@ -43,7 +44,7 @@ export function stackFaults(j: ResolvedJoint, units: UnitSystem = 'metric'): rea
   const sound = j.mount?.condition === 'good' || j.mount?.condition === 'rusted';
   const hole = j.mount?.hole.kind;
   const post = j.joint.nut === 'post';
-  const foot = post || j.joint.nut === 'tube-clamp';
+  const foot = hasFoot(j.nut?.kind);
   if (
     j.joint.nut !== 'none' &&
     !post &&

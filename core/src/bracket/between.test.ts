@@ -1,54 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { foldPanel } from '../fold';
-import {
-  add3,
-  contains,
-  distanceToOutline,
-  dot3,
-  scale3,
-  sub3,
-  unit3,
-  type Vec2,
-  type Vec3,
-} from '../geometry';
-import type { Panel, SheetChoice } from '../plan';
+import type { Vec3 } from '../geometry';
+import type { SheetChoice } from '../plan';
 import { MATERIALS, minimumRadius } from '../sheet';
-import { type BracketMade, bracketBetween, type Face } from './between';
+import { bracketPanel, faceMet } from '../testing';
+import { bracketBetween, type Face } from './between';
 
 const STEEL: SheetChoice = { material: 'steel-hr36', thickness: 4.7625, finish: 'raw' };
-const panelOf = ({ shape }: BracketMade): Panel => ({
-  id: 'k',
-  mark: 'K1',
-  name: 'bracket',
-  role: 'bracket',
-  openings: [],
-  guards: [],
-  ...shape,
-});
-
-/** How far a face is from the nearer side of a flat of the bracket, mm, and how far its hole is inside that flat. */
-function met(made: BracketMade, sheet: SheetChoice, face: Face) {
-  const folded = foldPanel(panelOf(made), sheet);
-  const n = unit3(face.normal);
-  return folded.facets
-    .map(f => {
-      const slope = dot3(f.frame.n, n);
-      // where its normal looks out of the face it lies on its underside, else on its upper side
-      const side = slope > 0 ? f.frame.origin : add3(f.frame.origin, scale3(f.frame.n, sheet.thickness));
-      const from = sub3(face.at, f.frame.origin);
-      const on: Vec2 = [dot3(from, f.frame.u), dot3(from, f.frame.v)];
-      return {
-        tilt: 1 - Math.abs(slope),
-        off: Math.abs(dot3(sub3(side, face.at), n)),
-        inside: contains(f.outline, on) ? distanceToOutline(f.outline, on) : -1,
-        bends: folded.bends,
-      };
-    })
-    .filter(f => f.tilt < 1e-6)
-    .sort((a, b) => a.off - b.off)[0];
-}
-
 const anyBolt = fc.constantFrom(8, 10, 12);
 const anySheet = fc.constantFrom<SheetChoice>(
   STEEL,
@@ -95,14 +54,14 @@ describe('a bracket between two faces', () => {
         }
         families.set(made.value.family, (families.get(made.value.family) ?? 0) + 1);
         for (const face of [from, to]) {
-          const m = met(made.value, sheet, face);
+          const m = faceMet(bracketPanel(made.value.shape), sheet, face);
           expect(m?.off).toBeLessThan(0.01);
           // AISC 360-16 J3.4: no edge nearer than one and a half bolts; a mold line is an edge of the flat here
           expect(m?.inside).toBeGreaterThanOrEqual(1.5 * face.bolt - 1e-6);
-          const least = minimumRadius(MATERIALS[sheet.material], sheet.thickness) ?? 0;
-          for (const b of m?.bends ?? []) expect(b.insideRadius).toBeGreaterThanOrEqual(least - 1e-9);
         }
-        const folded = foldPanel(panelOf(made.value), sheet);
+        const folded = foldPanel(bracketPanel(made.value.shape), sheet);
+        const least = minimumRadius(MATERIALS[sheet.material], sheet.thickness) ?? 0;
+        for (const b of folded.bends) expect(b.insideRadius).toBeGreaterThanOrEqual(least - 1e-9);
         expect(folded.bends.every(b => b.ok)).toBe(true);
       }),
       { numRuns: 400 },
@@ -124,8 +83,8 @@ describe('a bracket between two faces', () => {
     );
     if (!one.ok || !two.ok) throw new Error('not made');
     expect(two.value.family).toBe(one.value.family);
-    expect(foldPanel(panelOf(two.value), STEEL).massKg).toBeCloseTo(
-      foldPanel(panelOf(one.value), STEEL).massKg,
+    expect(foldPanel(bracketPanel(two.value.shape), STEEL).massKg).toBeCloseTo(
+      foldPanel(bracketPanel(one.value.shape), STEEL).massKg,
       9,
     );
   });

@@ -4,22 +4,12 @@ import { describe, expect, it } from 'vitest';
 import { check } from '../checks';
 import { gatherFacts } from '../derive';
 import { brakeOrder, foldPanel, SHOPS } from '../fold';
-import {
-  add3,
-  contains,
-  distanceToOutline,
-  dot3,
-  scale3,
-  sub3,
-  unit3,
-  type Vec2,
-  type Vec3,
-} from '../geometry';
-import { checkDocument, done, type Panel, type PlanDocument, type SheetChoice, type Shop } from '../plan';
-import type { Mount } from '../rig';
+import { add3, scale3, unit3, type Vec3 } from '../geometry';
+import { checkDocument, done, type PlanDocument, type SheetChoice, type Shop } from '../plan';
 import { installationOf } from '../sequence';
 import { MATERIALS, minimumRadius } from '../sheet';
 import { strikePlate, wishOf } from '../strike';
+import { bracketPanel, faceMet, stiffened } from '../testing';
 import { addBracket, addTwin, BRACKET_SHEET, type Face, hatBetween, remakeBracket } from './index';
 
 const STEEL: SheetChoice = { material: 'steel-hr36', thickness: 4.7625, finish: 'raw' };
@@ -51,37 +41,6 @@ const anyHat = fc
     const at = add3(add3(scale3(n, -low), scale3(p, off[0])), scale3(v, off[1]));
     return [[hole(-1), hole(1)], { at, normal: n, bolt }];
   });
-const panelOf = (shape: Pick<Panel, 'base' | 'flanges'>): Panel => ({
-  id: 'k',
-  mark: 'K1',
-  name: 'hat bracket',
-  role: 'bracket',
-  openings: [],
-  guards: [],
-  ...shape,
-});
-
-/** How far a face is from the nearer side of a flat that is level with it, mm, and how far its hole is inside it. */
-function met(panel: Panel, sheet: SheetChoice, face: Face) {
-  const n = unit3(face.normal);
-  return (
-    foldPanel(panel, sheet)
-      .facets.filter(f => Math.abs(dot3(f.frame.n, n)) > 1 - 1e-6)
-      .map(f => {
-        const out = dot3(f.frame.n, n) > 0;
-        const side = out ? f.frame.origin : add3(f.frame.origin, scale3(f.frame.n, sheet.thickness));
-        const from = sub3(face.at, f.frame.origin);
-        const on: Vec2 = [dot3(from, f.frame.u), dot3(from, f.frame.v)];
-        return {
-          off: Math.abs(dot3(sub3(side, face.at), n)),
-          inside: contains(f.outline, on) ? distanceToOutline(f.outline, on) : -1,
-        };
-      })
-      // both feet lie in one plane: the one that has the hole
-      .sort((a, b) => Number(a.off > 0.01) - Number(b.off > 0.01) || b.inside - a.inside)[0]
-  );
-}
-
 describe('a hat between two holes and a plate', () => {
   it('lies flat on all three within 0.01 mm, its holes clear of bends and edges, or says why it cannot be', () => {
     let made = 0;
@@ -93,9 +52,9 @@ describe('a hat between two holes and a plate', () => {
           return;
         }
         made++;
-        const panel = panelOf(r.value.shape);
+        const panel = bracketPanel(r.value.shape);
         for (const face of [...feet, to]) {
-          const m = met(panel, sheet, face);
+          const m = faceMet(panel, sheet, face);
           expect(m?.off).toBeLessThan(0.01);
           // AISC 360-16 J3.4: no edge nearer than one and a half bolts; a mold line is an edge of the flat here
           expect(m?.inside).toBeGreaterThanOrEqual(1.5 * face.bolt - 1e-6);
@@ -149,7 +108,7 @@ describe('a hat between two holes and a plate', () => {
       },
     );
     if (!r.ok) throw new Error(r.fault);
-    expect(brakeOrder(foldPanel(panelOf(r.value.shape), STEEL), SHOPS[0] as Shop).blocked).toEqual([]);
+    expect(brakeOrder(foldPanel(bracketPanel(r.value.shape), STEEL), SHOPS[0] as Shop).blocked).toEqual([]);
   });
 });
 
@@ -158,46 +117,7 @@ describe('a hat in a plan', () => {
     if (!r.ok) throw new Error(r.fault);
     return r.value;
   };
-  /** The pickup with two pairs of holes in an underside 56 mm above plate C, beside its crossmember. */
-  const vehicle = (): PlanDocument => {
-    const doc = demo('bramble');
-    const z = 375;
-    const hole = (id: string, x: number, y: number): Mount => ({
-      id,
-      member: 'stiffener',
-      at: [x, y, z],
-      hole: { kind: 'captive-nut', thread: 'M8x1.25' },
-      condition: 'good',
-      nutReach: 'none',
-    });
-    const r = {
-      ...doc.rig,
-      // the transfer case out of its way
-      components: doc.rig.components.map(c => (c.id === 'transfer' ? { ...c, zBottom: 425 } : c)),
-      members: [
-        ...doc.rig.members,
-        {
-          id: 'stiffener',
-          kind: 'crossmember' as const,
-          footprint: [
-            [1365, -300],
-            [1435, -300],
-            [1435, 300],
-            [1365, 300],
-          ] as const,
-          zBottom: z,
-          zTop: z + 40,
-          wall: 3,
-        },
-      ],
-      mounts: [
-        ...doc.rig.mounts,
-        ...[-1, 1].flatMap(s => [hole(`in${s}`, 1400, s * 40), hole(`out${s}`, 1400, s * 200)]),
-      ],
-    };
-    return { ...doc, rig: r };
-  };
-  const doc = vehicle();
+  const doc = stiffened(demo('bramble'));
   const hung = must(
     done(addBracket, doc, { mount: 'in-1', second: 'out-1', panel: 'plate-c', at: [1400, -120] }),
   );

@@ -1,4 +1,4 @@
-import { ELEMENTS, HAND_TOOLS, type ResolvedJoint, saidWay, seatsOf, toolsFor, wrongWays } from '../bolt';
+import { HAND_TOOLS, hasFoot, type ResolvedJoint, saidWay, seatsOf, toolsFor, wrongWays } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { isBracket, panelWord } from '../plan';
 import { formatLength } from '../units';
@@ -64,7 +64,7 @@ function spacersHow({ joints, fitted, units }: Job, p: FoldedPanel): readonly st
     j =>
       j.mount !== undefined &&
       j.joint.spacer > 0 &&
-      !(j.nut && ELEMENTS[j.nut.kind].foot) &&
+      !hasFoot(j.nut?.kind) &&
       j.joint.panels.at(-1) === p.panel.id &&
       !fitted.has(j.id),
   );
@@ -88,7 +88,7 @@ function strapsHow({ joints }: Job, p: FoldedPanel): readonly string[] {
   if (straps.length === 0) return [];
   return [
     `Lay the strap${straps.length === 1 ? '' : 's'} of ${straps.map(j => j.id).join(', ')} over the axle tube first, legs down, tape round each; no brake line, wire or breather hose is under them.`,
-    'The plate goes up over the legs; a nut on each leg, by hand.',
+    'Push the plate up over the legs and start a nut on each leg by hand.',
   ];
 }
 

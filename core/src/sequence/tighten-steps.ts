@@ -34,7 +34,7 @@ function strapHow(joints: readonly ResolvedJoint[]): readonly string[] {
   return straps.length === 0
     ? []
     : [
-        `${straps.join(', ')}: both nuts of the strap in turn, half a turn each, until each is at its torque; as much thread past the one as past the other.`,
+        `${straps.join(', ')}: both nuts of the strap in turn, half a turn each, until each is at its torque. The same length of thread shows past both.`,
       ];
 }
 

@@ -1,3 +1,4 @@
+export * from './brackets';
 export * from './clamped-square';
 export * from './hung-plates';
 export * from './mutate';

@@ -29,10 +29,15 @@ function HoleNames({ pattern, put, k }: { pattern: FlatPattern; put: (p: Vec2) =
   const top = Math.min(...edges.map(e => e[1]));
   // a name stands above its hole or below it, wherever no other name is; in a crowd it is left to the table
   const names: { joint: string; x: number; y: number }[] = [];
+  // the grain's own name stands there already
+  const [gx, gy] = put(pattern.etch.at);
+  const taken = [{ x: gx + 28, y: gy }];
   for (const h of pattern.holes) {
     const [x, y] = put(h.at);
     const ways = y - top < 20 ? [y + 17, y - 8] : [y - 8, y + 17];
-    const free = ways.find(at => names.every(n => Math.abs(n.x - x) > 34 || Math.abs(n.y - at) > 13));
+    const free = ways.find(at =>
+      [...taken, ...names].every(n => Math.abs(n.x - x) > 34 || Math.abs(n.y - at) > 13),
+    );
     if (free !== undefined) names.push({ joint: h.joint, x, y: free });
   }
   return (

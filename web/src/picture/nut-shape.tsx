@@ -1,4 +1,5 @@
 import type { NutElement } from '@plate-fold/core/bolt';
+import { box } from './box';
 import { hatch } from './hatch';
 
 interface NutShapeProps {
@@ -18,9 +19,6 @@ interface NutShapeProps {
     readonly strokeLinejoin: 'round';
   };
 }
-
-const box = (x0: number, x1: number, y0: number, y1: number): string =>
-  `M${x0.toFixed(1)} ${y0.toFixed(1)}H${x1.toFixed(1)}V${y1.toFixed(1)}H${x0.toFixed(1)}Z`;
 
 /** What takes the thread, cut through as it is: each kind by its own shape, so that nobody picks up the wrong one. */
 export function NutShape({ kind, cx, half, bore, near, far, scale, ink }: NutShapeProps) {

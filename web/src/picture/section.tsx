@@ -3,6 +3,7 @@ import type { FoldedPanel } from '@plate-fold/core/fold';
 import { panelWord } from '@plate-fold/core/plan';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { sheetName } from '../ui/names';
+import { box } from './box';
 import { HatchDefs, hatch } from './hatch';
 import { NutShape } from './nut-shape';
 import {
@@ -28,9 +29,6 @@ interface SectionProps {
   readonly height: number;
   readonly exploded: boolean;
 }
-
-const box = (x0: number, x1: number, y0: number, y1: number): string =>
-  `M${Math.min(x0, x1).toFixed(1)} ${Math.min(y0, y1).toFixed(1)}H${Math.max(x0, x1).toFixed(1)}V${Math.max(y0, y1).toFixed(1)}H${Math.min(x0, x1).toFixed(1)}Z`;
 
 /** Outline of a head, seen from the side: `R` half its width, `r` half the shank, from its outer face to its bearing face. */
 function headPath(

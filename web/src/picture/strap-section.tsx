@@ -3,11 +3,9 @@ import type { FoldedPanel } from '@plate-fold/core/fold';
 import { panelWord } from '@plate-fold/core/plan';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { sheetName } from '../ui/names';
+import { box } from './box';
 import { HatchDefs, hatch } from './hatch';
 import { spreadLabels } from './stack-layout';
-
-const box = (x0: number, x1: number, y0: number, y1: number): string =>
-  `M${Math.min(x0, x1).toFixed(1)} ${Math.min(y0, y1).toFixed(1)}H${Math.max(x0, x1).toFixed(1)}V${Math.max(y0, y1).toFixed(1)}H${Math.min(x0, x1).toFixed(1)}Z`;
 
 /** A strap over its axle tube, cut across the tube, to scale: up is up, a leg on either side, a nut on each. */
 export function StrapSection({

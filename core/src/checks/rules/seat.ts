@@ -1,5 +1,5 @@
 import {
-  ELEMENTS,
+  hasFoot,
   LONGEST_SPACER,
   type ResolvedJoint,
   SEAT_TOLERANCE,
@@ -60,7 +60,7 @@ function spacersSet(group: readonly Misfit[], words: Words): Remedy | undefined 
       mm:
         mm < SEAT_TOLERANCE / 2
           ? 0
-          : Math.abs(sum - mm) <= SEAT_TOLERANCE && !(joint.nut && ELEMENTS[joint.nut.kind].foot)
+          : Math.abs(sum - mm) <= SEAT_TOLERANCE && !hasFoot(joint.nut?.kind)
             ? sum
             : mm,
       pile,
@@ -69,7 +69,7 @@ function spacersSet(group: readonly Misfit[], words: Words): Remedy | undefined 
   const [first] = of;
   if (!first) return undefined;
   // what stands there itself is made as high as it has to be
-  const foot = group.every(g => g.joint.nut && ELEMENTS[g.joint.nut.kind].foot);
+  const foot = group.every(g => hasFoot(g.joint.nut?.kind));
   const pile =
     first.mm === 0
       ? 'no spacers'
