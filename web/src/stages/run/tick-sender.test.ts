@@ -115,4 +115,23 @@ describe('ticks, sent to a server that fails', () => {
     if (said) expect(sent?.tell?.fault).toContain(said);
     else expect(sent?.tell).toBeUndefined();
   });
+
+  it('why one was set aside is told past the letters that follow, until its step is done again', async () => {
+    const send = tickSender('r', async ticks => {
+      const no = ticks
+        .filter(t => t.torqueNm === 1200)
+        .map(t => ({ id: t.id, fault: 'no wrench does that.' }));
+      const received = ticks.filter(t => t.torqueNm !== 1200).map(t => t.id);
+      return { data: { received, ticks: [], ...(no.length > 0 ? { refused: no } : {}) } };
+    });
+    const told = async (t: Tick): Promise<string | undefined> => {
+      keepTick('r', t);
+      return (await send())?.tell?.fault;
+    };
+    expect(await told({ ...tick(1), torqueNm: 1200 })).toMatch(/One tick was not taken: no wrench does that/);
+    expect(await told(tick(2))).toMatch(/One tick was not taken/);
+    expect(await told({ ...tick(3), torqueNm: 1200 })).toMatch(/2 ticks were not taken/);
+    expect(await told({ ...tick(1), id: 'again' })).toMatch(/One tick was not taken/);
+    expect(await told({ ...tick(3), id: 'this-too' })).toBeUndefined();
+  });
 });

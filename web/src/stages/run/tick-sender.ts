@@ -55,22 +55,38 @@ export function tickSender(
   post: (ticks: readonly Tick[]) => Promise<TickAnswer>,
 ): () => Promise<Sent | undefined> {
   let busy = false;
+  // why a tick was set aside, by its step: told until that step is done again, or the next good letter would wipe it within the second
+  const toDoAgain = new Map<string, string>();
+  const placeOf = (t: Tick): string => `${t.stepId} ${t.jointId ?? ''}`;
   return async () => {
     if (busy) return undefined;
     busy = true;
-    const { data, error } = await post(waitingTicks(run).slice(0, MOST));
+    const letter = waitingTicks(run).slice(0, MOST);
+    const { data, error } = await post(letter);
     busy = false;
     const fault = error as Fault | undefined;
     const refused = (data ?? fault?.data)?.refused ?? [];
-    for (const r of refused) if (r.id !== null) setTickAside(run, r.id, r.fault);
-    for (const id of data?.received ?? []) dropTick(run, id);
-    const one = refused.length === 1;
+    const sentAs = (id: string | null): Tick | undefined => letter.find(t => t.id === id);
+    for (const id of data?.received ?? []) {
+      const tick = sentAs(id);
+      if (tick) toDoAgain.delete(placeOf(tick));
+      dropTick(run, id);
+    }
+    for (const r of refused) {
+      const tick = sentAs(r.id);
+      toDoAgain.set(tick ? placeOf(tick) : '', r.fault);
+      if (r.id !== null) setTickAside(run, r.id, r.fault);
+    }
+    const [first] = toDoAgain.values();
+    const one = toDoAgain.size === 1;
     const aside =
-      refused.length > 0
-        ? `${one ? 'One tick was' : `${refused.length} ticks were`} not taken: ${refused[0]?.fault} ${one ? 'It is' : 'They are'} set aside on this device; do that step again.`
-        : undefined;
+      first === undefined
+        ? undefined
+        : `${one ? 'One tick was' : `${toDoAgain.size} ticks were`} not taken: ${first} ${one ? 'It is' : 'They are'} set aside on this device; do that step again.`;
+    // one that no step is known of cannot be done again: told once
+    toDoAgain.delete('');
     const tell = (): Sent['tell'] => {
-      if (data || aside) return { fault: aside ?? unreadWords(data?.unread) };
+      if (data || refused.length > 0) return { fault: aside ?? unreadWords(data?.unread) };
       if (fault?.status === 401) return { fault: SHARE_ENDED };
       // away, or broken: it is tried again without a word beyond the count of what waits
       return typeof fault?.status === 'number' && fault.status < 500
@@ -82,7 +98,7 @@ export function tickSender(
       ...(data ? { theirs: data.ticks } : {}),
       gone: new Set(refused.flatMap(r => (r.id === null ? [] : [r.id]))),
       left: waitingTicks(run).length,
-      heard: Boolean(data ?? aside),
+      heard: data !== undefined || refused.length > 0,
       ...(said ? { tell: said } : {}),
     };
   };
