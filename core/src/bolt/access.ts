@@ -1,5 +1,6 @@
 import { type FoldedPanel, facetInSpace } from '../fold';
 import { type Box, boxesMeet, boxOf, type Vec3 } from '../geometry';
+import { topPlateOf } from '../plan';
 import type { PresentRig } from '../rig';
 import type { ResolvedJoint } from './joint';
 import { looksDown } from './outward';
@@ -68,7 +69,11 @@ export function recessMm(j: ResolvedJoint, { panels, rig }: Around): number {
     );
     if (low !== undefined) lowest.push(low);
   }
-  const under = j.layers.reduce((s, l) => s + (STANDS.has(l.kind) ? l.thickness : 0), 0);
+  const top = topPlateOf(j.joint);
+  const under = j.layers.reduce(
+    (s, l) => s + (STANDS.has(l.kind) && (top === undefined || l.ref !== top) ? l.thickness : 0),
+    0,
+  );
   return Math.max(0, z - under - Math.min(z, ...lowest));
 }
 

@@ -1,6 +1,6 @@
 import { type FoldedPanel, openingOutline } from '../fold';
 import { contains, distanceToOutline, underGround, type Vec2 } from '../geometry';
-import { panelWord } from '../plan';
+import { panelWord, stackedIn } from '../plan';
 import { MATERIALS, type Material, type MaterialFamily } from '../sheet';
 import { goesRound } from './drill';
 import type { ResolvedJoint } from './joint';
@@ -86,7 +86,7 @@ export function clearToEdge(
 /** What a joint bears, element by element, along the bolt and across it. */
 export function jointCapacity(j: ResolvedJoint, panels: readonly FoldedPanel[]): JointCapacity {
   const { d, clearance } = j.thread;
-  const plates = j.joint.panels.flatMap(id => panels.find(p => p.panel.id === id) ?? []);
+  const plates = stackedIn(j.joint).flatMap(id => panels.find(p => p.panel.id === id) ?? []);
   const under = j.layers.find(l => l.kind === 'washer')?.diameter ?? j.head.bearing;
   // a strap holds by both its legs, each through a hole of its own
   const legs = j.joint.nut === 'axle-strap' ? 2 : 1;

@@ -1,11 +1,29 @@
 import type { FoldedPanel } from '../fold';
 import type { Joint } from '../plan';
+import type { Member } from '../rig';
 import { MATERIALS } from '../sheet';
 import { type NutElement, type NutSize, washerSize } from './elements';
 import type { HeadSize } from './heads';
 import { SPACER } from './spacer';
 import { class8Proof, REUSED_PRELOAD, STRENGTH } from './strength';
 import { internalShearArea, type Thread } from './thread';
+
+/** A bolt right through a member presses on its two sides over so many walls more than what it bears on: AISC 360-16 J10-2, from memory. */
+const SPREADS = 5;
+
+/**
+ * What a member bears that a bolt goes right through: its two sides, which yield in a strip under the bolt, where plates lie over both of them; else
+ * its wall, which folds in round the spacer in a fan of yield lines (Johansen: 4π·m, m = Sy·t²/4).
+ */
+export function throughLimit({ wall }: Member, t: Thread, spread: boolean): ClampLimit {
+  if (!spread) {
+    const fan = Math.PI * MATERIALS['steel-hr36'].yield * wall * wall;
+    return { by: 'wall of the member', force: REUSED_PRELOAD * fan, bears: fan };
+  }
+  const strip = SPREADS * wall + 2 * t.d;
+  const force = 2 * MATERIALS['steel-hr36'].yield * wall * strip;
+  return { by: 'sides of the member', force: REUSED_PRELOAD * force, bears: force };
+}
 
 const SELF_TAPPING = new Set(['thread-cutting', 'self-drilling']);
 

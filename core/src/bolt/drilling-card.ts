@@ -1,5 +1,5 @@
 import { length3, sub3 } from '../geometry';
-import type { Method } from '../plan';
+import { type Method, topPlateOf } from '../plan';
 import { cutOf } from './holes';
 import type { ResolvedJoint } from './joint';
 import { nutSetting } from './setting';
@@ -53,9 +53,12 @@ export function drillingCard(
   method: Pick<Method, 'drilling'>,
 ): DrillingCard | undefined {
   if (j.drill.length === 0) return undefined;
+  const right = topPlateOf(j.joint) !== undefined;
   // a nut that is set from the plate's side wants the plate down: its hole is marked, whatever the method
-  const drilling = nutSetting(j, 'metric') ? 'mark-and-remove' : method.drilling;
-  const wall = j.member?.wall ?? 3;
+  const drilling = right || nutSetting(j, 'metric') ? 'mark-and-remove' : method.drilling;
+  const wall = right
+    ? j.layers.filter(l => l.kind === 'member').reduce((s, l) => s + l.thickness, 0)
+    : (j.member?.wall ?? 3);
   // through the hanging plate the drill passes everything that lies below the member first
   const below =
     drilling === 'template' && j.mount?.hole.kind === 'drill'
@@ -95,7 +98,7 @@ export function drillingCard(
   const bits = j.drill.map((size, i): DrillingMove => {
     const last = i === j.drill.length - 1;
     const room = j.mount?.behind?.depth ?? Number.POSITIVE_INFINITY;
-    const step = wall <= STEP_BIT.wall && size > STEP_BIT.from && room >= STEP_BIT.length;
+    const step = !right && wall <= STEP_BIT.wall && size > STEP_BIT.from && room >= STEP_BIT.length;
     return {
       what: i === 0 && j.drill.length > 1 ? 'Pilot' : last ? 'Final size' : 'Open it',
       tool: toolCode(step ? 'step-bit' : 'twist-drill', size),
@@ -108,6 +111,15 @@ export function drillingCard(
     moves: [
       ...mark,
       ...bits,
+      ...(right
+        ? [
+            {
+              what: 'Go on through the far wall with the long drill, square to the face: the bolt comes out on top',
+              tool: toolCode('twist-drill', j.drill.at(-1) ?? j.thread.clearance),
+              drills: 'member' as const,
+            },
+          ]
+        : []),
       ...(cut === 'full' || j.joint.panels.length === 0
         ? []
         : [

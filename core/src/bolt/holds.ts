@@ -1,5 +1,6 @@
 import { type FoldedPanel, holeMargin } from '../fold';
 import { add3, type Vec3 } from '../geometry';
+import { topPlateOf } from '../plan';
 import { needsNewNut } from './drill';
 import { ELEMENTS } from './elements';
 import type { ResolvedJoint } from './joint';
@@ -17,6 +18,7 @@ export interface HoldFault {
     | 'other-thread'
     | 'too-thick'
     | 'no-thread'
+    | 'not-through'
     | 'post-no-thread'
     | 'head-turns'
     | 'beside'
@@ -31,6 +33,8 @@ export interface HoldFault {
 export const SELF_TAPPING: ReadonlySet<string> = new Set(['thread-cutting', 'self-drilling']);
 /** Holes with a thread that a post's stud is screwed into. */
 const THREADED: ReadonlySet<string> = new Set(['threaded', 'captive-nut', 'rivet-nut', 'clip-nut']);
+/** Holes that a bolt can go right through, once the far wall is drilled. */
+export const OPEN: ReadonlySet<string> = new Set(['through', 'slot', 'drill']);
 /** Heads that nothing turns: their nut is turned. */
 export const STILL_HEADS: ReadonlySet<string> = new Set(['carriage', 't-bolt']);
 /** Where a joint holds its plates: on its axis, a strap by its two legs. */
@@ -65,6 +69,9 @@ export function holdFaults(
   // its stud wants a sound thread in the vehicle
   if (joint.nut === 'post' && (needsNewNut(mount) || !THREADED.has(mount?.hole.kind ?? '')))
     out.push({ kind: 'post-no-thread' });
+  // a top plate wants the bolt to come out of the member's far side
+  if (mount && topPlateOf(joint) !== undefined && !OPEN.has(mount.hole.kind))
+    out.push({ kind: 'not-through' });
   const tiesPlates = mount === undefined && joint.panels.length > 1;
   if (!nut && !SELF_TAPPING.has(joint.fastener.head) && (mount !== undefined || tiesPlates))
     out.push({ kind: 'no-thread' });

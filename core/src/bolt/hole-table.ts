@@ -46,6 +46,8 @@ export function holeSizeWords(shape: HoleShape, units: UnitSystem): string {
 
 const KIND: Readonly<Record<PlateHole['kind'], string>> = {
   clearance: 'through',
+  tapped: 'drilled for the tap, tapped',
+  clinch: 'for a clinch nut',
   slot: 'slot',
   square: 'square, for a carriage bolt',
   pilot: 'pilot, opened when fitted',
@@ -53,7 +55,11 @@ const KIND: Readonly<Record<PlateHole['kind'], string>> = {
 };
 
 /** What a hole is and what becomes of it, in words. */
-export function holeKindWords(h: PlateHole, units: UnitSystem): string {
+export function holeKindWords(
+  { hole: h, thread }: Pick<HoleRow, 'hole' | 'thread'>,
+  units: UnitSystem,
+): string {
+  if (h.kind === 'tapped' || h.kind === 'clinch') return `${KIND[h.kind]} ${thread}`;
   const sink = h.sink
     ? `; ${sinkWords(h.sink, units)}, from the ${h.sink.below ? 'underside' : 'upper face'}`
     : '';

@@ -1,6 +1,6 @@
 import { blankPlace, drilled, type FoldedPanel, type HoleShape, type PlateHole } from '../fold';
 import { dot3, toDegrees, type Vec2 } from '../geometry';
-import type { HoleCut, Joint, PlanDocument } from '../plan';
+import { type HoleCut, type Joint, type PlanDocument, stackedIn, topPlateOf } from '../plan';
 import type { Member, PresentRig } from '../rig';
 import { MM_PER_INCH } from '../units';
 import { goesRound } from './drill';
@@ -45,6 +45,8 @@ export function cutOf(
   method: Pick<PlanDocument['plan']['method'], 'drilling'>,
 ): HoleCut {
   if (joint.cut) return joint.cut;
+  // its hole is marked through the plate, which comes down again before the member is drilled right through
+  if (topPlateOf(joint) !== undefined) return 'full';
   return hole === 'drill' && method.drilling === 'template' && !goesRound(joint) ? 'pilot' : 'full';
 }
 
@@ -101,6 +103,7 @@ function holeIn(
   const how = cutOf(j.joint, j.mount?.hole.kind, method);
   const cut: HoleShape | undefined =
     how === 'none' ? undefined : how === 'pilot' ? { circle: PILOT_HOLE } : final;
+  const threaded = j.joint.threadIn === p.panel.id && how === 'full';
   const sunk = atHead && j.joint.fastener.head === 'countersunk' && !j.joint.washers.includes('cup');
   return {
     joint: j.id,
@@ -108,15 +111,19 @@ function holeIn(
     at: seat.at,
     blank: seat.blank,
     kind:
-      how === 'none'
-        ? 'uncut'
-        : how === 'pilot'
-          ? 'pilot'
-          : 'slot' in final
-            ? 'slot'
-            : 'square' in final
-              ? 'square'
-              : 'clearance',
+      threaded && (j.joint.nut === 'none' || j.joint.nut === 'clinch')
+        ? j.joint.nut === 'none'
+          ? 'tapped'
+          : 'clinch'
+        : how === 'none'
+          ? 'uncut'
+          : how === 'pilot'
+            ? 'pilot'
+            : 'slot' in final
+              ? 'slot'
+              : 'square' in final
+                ? 'square'
+                : 'clearance',
     final,
     ...(cut ? { cut } : {}),
     ...(sunk
@@ -170,7 +177,7 @@ export function plateHoles(
       return hole ? strapHoles(j, j.member, hole, p) : [];
     }
     const outermost = j.joint.panels[0] === p.panel.id;
-    const innermost = j.joint.panels.at(-1) === p.panel.id;
+    const innermost = stackedIn(j.joint).at(-1) === p.panel.id;
     const atHead = j.joint.headSide === 'below' ? outermost : innermost && j.joint.mount === undefined;
     return holeIn(j, seat, p, atHead, method) ?? [];
   });

@@ -31,6 +31,7 @@ export * from './stack-fault';
 export * from './strap';
 export * from './strength';
 export * from './thread';
+export * from './through';
 export * from './tool-name';
 export * from './tools-of-bolt';
 export * from './wrench';

@@ -1,3 +1,4 @@
+import { listed } from '../units';
 import type { ResolvedJoint } from './joint';
 
 /** What hands have to know of a joint, a sentence each. Common practice, no source. */
@@ -35,7 +36,7 @@ export function jointNotes(j: ResolvedJoint, marks: readonly string[]): JointNot
     playMm: slotAcross ? [play, longPlay] : [longPlay, play],
     ...(marks.length > 1
       ? {
-          shared: `Plates ${marks.slice(0, -1).join(', ')} and ${marks.at(-1)} share this hole, ${marks[0]} outermost: tighten it when the last of them is up.`,
+          shared: `Plates ${listed(marks)} share this hole, ${marks[0]} outermost: tighten it when the last of them is up.`,
         }
       : {}),
   };

@@ -1,9 +1,9 @@
 import type { FoldedPanel } from '../fold';
 import type { Vec3 } from '../geometry';
-import { type Joint, panelWord } from '../plan';
+import { type Joint, panelWord, stackedIn, topPlateOf } from '../plan';
 import type { Member, Mount, PresentBar, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
-import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER_NAMES } from './clamp';
+import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER_NAMES, throughLimit } from './clamp';
 import { drillsFor, goesRound, needsNewNut } from './drill';
 import {
   hasFoot,
@@ -23,6 +23,7 @@ import { SPACER } from './spacer';
 import { type Strap, strapOver } from './strap';
 import { STRENGTH } from './strength';
 import { type Thread, threadNamed } from './thread';
+import { throughMember } from './through';
 import { torqueWrench } from './wrench';
 
 export type LayerKind = 'head' | 'washer' | 'plate' | 'bar' | 'spacer' | 'member' | 'nut';
@@ -112,6 +113,7 @@ function stack(
   member: Member | undefined,
   bar: PresentBar | undefined,
   element: NutElement | undefined,
+  top: { readonly plate: FoldedPanel; readonly depth: number } | undefined,
 ): { layers: Layer[]; grip: number } {
   const separate = joint.nut !== 'none' || element === 'stud';
   // the legs of a strap stand beside their tube, a clamp's ear under it
@@ -129,15 +131,14 @@ function stack(
     thickness: w.thickness,
     diameter: w.outer,
   });
-  const plates = panels.map(
-    (p): Layer => ({
-      kind: 'plate',
-      name: panelWord(p.panel),
-      thickness: p.sheet.thickness,
-      diameter: 0,
-      ref: p.panel.id,
-    }),
-  );
+  const sheet = (p: FoldedPanel): Layer => ({
+    kind: 'plate',
+    name: panelWord(p.panel),
+    thickness: p.sheet.thickness,
+    diameter: 0,
+    ref: p.panel.id,
+  });
+  const plates = panels.map(sheet);
   const spacer: Layer[] =
     joint.spacer > 0
       ? [
@@ -155,12 +156,21 @@ function stack(
         ]
       : [];
   const wall: Layer[] = member
-    ? [{ kind: 'member', name: member.kind, thickness: member.wall, diameter: 0, ref: member.id }]
+    ? [
+        {
+          kind: 'member',
+          name: member.kind,
+          // a top plate lies on its far side
+          thickness: top?.depth ?? member.wall,
+          diameter: 0,
+          ref: member.id,
+        },
+      ]
     : [];
   const through: Layer[] = bar
     ? [{ kind: 'bar', name: bar.name, thickness: bar.section.height, diameter: 0, ref: bar.id }]
     : [];
-  const middle = [...plates, ...through, ...spacer, ...wall];
+  const middle = [...plates, ...through, ...spacer, ...wall, ...(top ? [sheet(top.plate)] : [])];
   if (joint.headSide === 'above') middle.reverse();
   const layers = [...washers.filter(w => !atNut.includes(w)).map(layer), ...middle, ...atNut.map(layer)];
   // the thread starts in the wall itself where it is tapped or carries a rivet nut
@@ -218,7 +228,12 @@ export function resolveJoint(
   const mount = joint.mount === undefined ? undefined : rig.mounts.find(m => m.id === joint.mount);
   const member = mount ? rig.members.find(m => m.id === mount.member) : undefined;
   const bar = mount && rig.bars.find(b => b.mounts.includes(mount.id));
-  const panels = joint.panels.flatMap(id => panelById.get(id) ?? []);
+  const panels = stackedIn(joint).flatMap(id => panelById.get(id) ?? []);
+  const topPlate = panelById.get(topPlateOf(joint) ?? '');
+  const top =
+    topPlate && member && mount
+      ? { plate: topPlate, depth: throughMember(member, mount.at, outwardOf(mount)) }
+      : undefined;
   const at = mount?.at ?? joint.at ?? [0, 0, 0];
   const repaired = joint.nut === 'none' && joint.threadIn === undefined && needsNewNut(mount);
   const element: NutElement | undefined = repaired
@@ -236,7 +251,7 @@ export function resolveJoint(
   const head = headSize(joint.fastener.head, t);
   const own = joint.nut === 'none' && !repaired;
   const nut = element ? { kind: element, own, ...nutSize(element, t) } : undefined;
-  const { layers, grip } = stack(joint, t, panels, member, bar, element);
+  const { layers, grip } = stack(joint, t, panels, member, bar, element, top);
   const engaged =
     element === 'threaded'
       ? Math.min(t.d, tappedIn(joint, panelById) ?? member?.wall ?? t.d)
@@ -253,6 +268,7 @@ export function resolveJoint(
   const behind = element === 'post' ? nutElement('none', mount?.hole.kind) : undefined;
   const clamps = [
     ...clampLimits(joint, t, head, nut, panels, wall, element),
+    ...(top && member ? [throughLimit(member, t, joint.spacer === 0)] : []),
     ...(behind ? clampLimits(joint, t, head, nutSize(behind, t), [], wall, behind) : []).filter(
       l => l.by !== 'bolt' && l.by !== 'head',
     ),

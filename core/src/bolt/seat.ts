@@ -12,10 +12,11 @@ import {
   type Vec2,
   type Vec3,
 } from '../geometry';
-import { barFace, type Joint } from '../plan';
+import { barFace, type Joint, stackedIn, topPlateOf } from '../plan';
 import type { Member, Mount, PresentRig } from '../rig';
 import type { ResolvedJoint } from './joint';
 import { DOWN, outwardOf } from './outward';
+import { throughMember } from './through';
 
 /** Where a bolt's axis meets a plate. */
 export type SeatPlace = 'flat' | 'bend' | 'opening' | 'beside';
@@ -43,6 +44,8 @@ export interface SeatGap {
   readonly against: { readonly kind: 'plate' | 'bar' | 'member'; readonly id: string };
   /** positive: it hangs short by as much; negative: it is inside by as much */
   readonly mm: number;
+  /** the plate lies on the member's far side: a top plate */
+  readonly top?: true;
 }
 
 /** A bolt as it stands in the vehicle. */
@@ -164,7 +167,9 @@ export function seatOf(
   const axis = mount ? outwardOf(mount) : ownNormal(joint, j.at, panels);
   const bar = mount && axis[2] < -0.9 ? barOn(rig, joint, j.at) : undefined;
   // from the member outward
-  const inner = joint.panels.flatMap(id => panels.get(id) ?? []).reverse();
+  const inner = stackedIn(joint)
+    .flatMap(id => panels.get(id) ?? [])
+    .reverse();
   let wanted = joint.spacer + (bar ? bar.far : 0);
   const seats: PlateSeat[] = [];
   for (const p of inner) {
@@ -188,12 +193,22 @@ export function seatOf(
     else if (mount)
       gaps.push({ plate: s.panel, against: { kind: 'member', id: mount.member }, mm: s.near - joint.spacer });
   });
+  const top = panels.get(topPlateOf(joint) ?? '');
+  const depth = top && j.member ? throughMember(j.member, j.at, axis) : 0;
+  const onTop = top && seatIn(top, j.at, axis, -depth - top.sheet.thickness);
+  if (onTop && mount)
+    gaps.push({
+      plate: onTop.panel,
+      against: { kind: 'member', id: mount.member },
+      mm: -depth - onTop.far,
+      top: true,
+    });
   const loose = mount ? looseHole(mount, j.member, rig) : undefined;
   return {
     joint: j.id,
     axis,
     face: j.at,
-    plates: [...seats].reverse(),
+    plates: [...[...seats].reverse(), ...(onTop ? [onTop] : [])],
     gaps,
     ...(loose ? { loose } : {}),
   };

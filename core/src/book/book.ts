@@ -132,7 +132,7 @@ function plates(s: Sheet, facts: Facts, { units }: BookWish): void {
         formatLength(r.x, units, true),
         formatLength(r.y, units, true),
         r.hole.cut ? holeSizeWords(r.hole.cut, units) : 'not cut',
-        holeKindWords(r.hole, units),
+        holeKindWords(r, units),
       ]),
       {},
       [2, 3],

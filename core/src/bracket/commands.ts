@@ -1,6 +1,5 @@
 import { clinchHole, drawnPanels, outwardOf, threadNamed } from '../bolt';
-import { solidClashes } from '../cover';
-import { brakeOrder, dieFor, type FoldedPanel, foldPanel, leastFlange, shopOf } from '../fold';
+import { dieFor, type FoldedPanel, leastFlange, shopOf } from '../fold';
 import { contains, distanceToOutline, toSpace, underGround, type Vec2, type Vec3 } from '../geometry';
 import {
   command,
@@ -17,11 +16,10 @@ import {
   plateNamed,
   presentOf,
   type SheetChoice,
-  type Shop,
   type SlotIn,
-  UNMARKED,
+  topPlateOf,
 } from '../plan';
-import { type Mount, memberName, type PresentRig } from '../rig';
+import type { Mount } from '../rig';
 import { err, ok, type Result, roundTo } from '../units';
 import {
   type BracketChoices,
@@ -31,6 +29,7 @@ import {
   type Face,
 } from './between';
 import { hatBetween } from './hat';
+import { asPanel, inTheWay } from './way';
 
 /** What brackets are made of unless told: 3/16 in steel, which a shop has and a bolt's thread holds in. */
 export const BRACKET_SHEET: SheetChoice = {
@@ -68,48 +67,6 @@ export const boltOf = (thread: string): number => {
   const t = threadNamed(thread);
   return t.ok ? t.value.d : 10;
 };
-
-const asPanel = (id: string, shape: BracketShape, sheet: SheetChoice): Panel => ({
-  id,
-  mark: UNMARKED,
-  name: 'bracket',
-  role: 'bracket',
-  sheet,
-  openings: [],
-  guards: [],
-  ...shape,
-});
-
-/** What a bracket of that shape would run into, in a few words; nothing where it is free. Whom it is bolted to it may touch. */
-function inTheWay(
-  shape: BracketShape,
-  sheet: SheetChoice,
-  rig: PresentRig,
-  panels: readonly FoldedPanel[],
-  shop: Shop,
-): string | undefined {
-  const own = foldPanel(asPanel('new bracket', shape, sheet), sheet, shop.kFactors);
-  if (own.bends.length > 1 && brakeOrder(own, shop).blocked.length > 0)
-    return `the brake at ${shop.name} cannot bend it: its legs hit the tools`;
-  const [clash] = solidClashes(rig, [own, ...panels]).filter(
-    c => c.panel === 'new bracket' || c.with.id === 'new bracket',
-  );
-  if (!clash) return undefined;
-  const { kind, id } = clash.with;
-  const name =
-    kind === 'ground'
-      ? 'the ground'
-      : kind === 'part'
-        ? `the ${rig.components.find(c => c.id === id)?.name ?? id}`
-        : kind === 'member'
-          ? `the ${memberName(rig, id)}`
-          : panelWord(
-              panels.find(p => p.panel.id === (clash.panel === 'new bracket' ? id : clash.panel))?.panel ?? {
-                mark: id,
-              },
-            );
-  return `${name} is in the way`;
-}
 
 export interface BracketWish {
   /** the hole in the vehicle */
@@ -334,6 +291,15 @@ interface Remade {
 function remade(doc: PlanDocument, { bracket, ...part }: Remade): Result<PlanDocument> {
   const panel = doc.plan.panels.find(p => p.id === bracket);
   const { holes, hole, plate } = boltsOf(doc, bracket);
+  // a top plate stays where it lies, however thick it is
+  if (panel && hole && topPlateOf(hole) === bracket)
+    return part.at || part.play !== undefined
+      ? err('a top plate lies over its holes: it has no other place and no slots')
+      : ok(
+          inPlan(doc, {
+            panels: doc.plan.panels.map(p => (p === panel && part.sheet ? { ...p, sheet: part.sheet } : p)),
+          }),
+        );
   if (!panel || hole?.mount === undefined || !plate?.at)
     return err('it is not bolted to a hole and to a plate');
   const play = part.play ?? (hole.slots?.[bracket] ? PLAY : 0);

@@ -1,8 +1,9 @@
 import { drawnPanels } from '../bolt';
 import type { Vec2, Vec3 } from '../geometry';
-import { type Command, command, counted, inPlan, type PlanDocument, presentOf } from '../plan';
+import { type Command, command, counted, inPlan, type PlanDocument, presentOf, stackedIn } from '../plan';
 import { err, ok, type Result } from '../units';
 import { addBracket, addTwin, boltOf, bracketAdded, plateFace, remakeBracket } from './commands';
+import { addTopPlate } from './top-plate';
 
 /** Places round a hole where a bracket may meet its plate, nearest first: so far off, mm, and in so many directions. */
 const ASIDE = [55, 80, 110, 145] as const;
@@ -21,7 +22,7 @@ const APART = 4;
 /** One bolt taken out of a plate, and a bracket from its hole in place of it: at the nearest place where one can be made. */
 function hungInstead(doc: PlanDocument, id: string): Result<PlanDocument> {
   const joint = doc.plan.joints.find(j => j.id === id);
-  const panel = joint?.panels.at(-1);
+  const panel = joint && stackedIn(joint).at(-1);
   if (!joint?.mount || panel === undefined) return err(`bolt ${id} holds no plate to the vehicle`);
   const mount = presentOf(doc).mounts.find(m => m.id === joint.mount);
   if (!mount) return err(`there is no hole ${joint.mount} with these options`);
@@ -31,7 +32,7 @@ function hungInstead(doc: PlanDocument, id: string): Result<PlanDocument> {
     const at = j.mount === undefined ? j.at : presentOf(doc).mounts.find(m => m.id === j.mount)?.at;
     return j !== joint && at && j.panels.includes(panel) ? [[at[0], at[1]]] : [];
   });
-  const below = joint.panels.slice(0, -1);
+  const below = stackedIn(joint).slice(0, -1);
   const sheets = drawnPanels(doc).filter(p => joint.panels.includes(p.panel.id));
   let why = 'its plate is too small, or too full of bolts, for a bracket beside it';
   // first well off every edge and bend, then as near as a hole may be
@@ -62,4 +63,10 @@ export const hangInstead = command<{ readonly joints: readonly string[] }>({
 });
 
 /** What changes brackets. */
-export const BRACKET_COMMANDS: readonly Command[] = [addBracket, addTwin, remakeBracket, hangInstead];
+export const BRACKET_COMMANDS: readonly Command[] = [
+  addBracket,
+  addTwin,
+  remakeBracket,
+  hangInstead,
+  addTopPlate,
+];

@@ -367,11 +367,11 @@ describe('edits that leave a plan that can be built', () => {
   });
   it('holes drilled for a plan go with their plate and with their bar', () => {
     const gone = panelsRemoved(heron, ['plate-4']);
-    expect(gone.plan.holes?.map(h => h.id)).toEqual(['bar-front', 'bar-rear']);
+    expect(gone.plan.holes?.map(h => h.id)).toEqual(['bar-front', 'bar-rear', 'cross-4-middle']);
     const bare = holesTidied(
       inPlan(gone, { crossbars: [], joints: gone.plan.joints.filter(j => j.panels.length > 0) }),
     );
-    expect(bare.plan.holes).toBeUndefined();
+    expect(bare.plan.holes?.map(h => h.id)).toEqual(['cross-4-middle']);
     expect(presentOf(bare).bars).toEqual([]);
   });
 });

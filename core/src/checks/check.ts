@@ -44,6 +44,7 @@ import { stack } from './rules/stack';
 import { threadIntoAir } from './rules/thread-into-air';
 import { tooHeavy } from './rules/too-heavy';
 import { tooNear } from './rules/too-near';
+import { topPlate } from './rules/top-plate';
 import { torqueEntered } from './rules/torque-entered';
 import { uncovered } from './rules/uncovered';
 import { waitingSteps } from './rules/waiting-steps';
@@ -64,6 +65,7 @@ export const RULES: readonly Rule[] = [
   blank,
   boltLength,
   threadIntoAir,
+  topPlate,
   torqueEntered,
   pressure,
   slotWasher,

@@ -11,7 +11,7 @@ export type HoleShape =
   | { readonly slot: readonly [length: number, width: number]; readonly along: number };
 
 /** What a hole is for, and with that the layer it goes on. */
-export type PlateHoleKind = 'clearance' | 'slot' | 'square' | 'pilot' | 'uncut';
+export type PlateHoleKind = 'clearance' | 'tapped' | 'clinch' | 'slot' | 'square' | 'pilot' | 'uncut';
 
 /** A bolt's hole in one plate, at the bolt's true place on the underside of the flat that it passes through. */
 export interface PlateHole {

@@ -15,6 +15,7 @@ import {
   type Vec2,
 } from '../geometry';
 import type { MaterialId } from '../sheet';
+import { roundTo } from '../units';
 import type { FoldedPanel } from './folded-panel';
 import { type FlatPattern, flatPattern, patternArea } from './pattern';
 
@@ -265,7 +266,8 @@ const ORDERS: readonly ((i: Item) => number)[] = [
 export function nest(panels: readonly FoldedPanel[], wish: NestWish): Nest {
   const kinds = new Map<string, FoldedPanel[]>();
   for (const p of panels) {
-    const key = `${p.sheet.material} ${p.sheet.thickness}`;
+    // 3/16 in is 4.7625 mm, and 4.763 as it is often written: one sheet
+    const key = `${p.sheet.material} ${roundTo(p.sheet.thickness, 2)}`;
     kinds.set(key, [...(kinds.get(key) ?? []), p]);
   }
   const tooLarge: string[] = [];

@@ -30,7 +30,7 @@ import {
   SHOPS,
 } from '../fold';
 import { cross3, inRegion, length3, rectangle, sub3, toSpace, type Vec2, type Vec3 } from '../geometry';
-import type { Flange, Joint, Panel, SheetChoice } from '../plan';
+import { type Flange, type Joint, type Panel, type SheetChoice, topPlateOf } from '../plan';
 import type { Member, Mount, PresentRig } from '../rig';
 import { barCutsCsv, holeTableCsv, nestDxf, patternDxf, patternSvg } from './index';
 
@@ -106,9 +106,16 @@ describe('the holes of a blank', () => {
             const pilot =
               j.mount?.hole.kind === 'drill' &&
               !strap(j) &&
+              // of one that goes right through to a top plate the hole is marked
+              topPlateOf(j.joint) === undefined &&
               facts.document.plan.method.drilling === 'template';
             expect(drawn.layer).toBe(pilot ? 'PILOT' : 'CUT');
-            const own = j.joint.threadIn === p.panel.id ? clinchHole(j.thread.size) : j.thread.clearance;
+            const own =
+              j.joint.threadIn !== p.panel.id
+                ? j.thread.clearance
+                : j.joint.nut === 'none'
+                  ? j.thread.tapDrill
+                  : clinchHole(j.thread.size);
             expect(2 * drawn.r).toBeCloseTo(pilot ? 25.4 / 8 : own, 3);
             holes++;
           }

@@ -32,7 +32,7 @@ export const holeTableCsv = (
         lengthIn(r.x, units),
         lengthIn(r.y, units),
         r.hole.cut ? holeSizeWords(r.hole.cut, units) : 'not cut',
-        holeKindWords(r.hole, units),
+        holeKindWords(r, units),
         HOLE_CORNER,
       ]),
     ),

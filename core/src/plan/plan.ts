@@ -188,9 +188,23 @@ export interface Joint {
   readonly cut?: HoleCut;
   /** of a joint without a hole in the vehicle: outward, toward its outermost plate; square to that plate unless told */
   readonly normal?: Vec3;
-  /** the bracket that has the thread: tapped, welded nut, clinch nut or stud, as the nut tells */
+  /**
+   * the bracket that has the thread: tapped, welded nut, clinch nut or stud, as the nut tells. Of a joint at a hole it is a top plate: it lies on
+   * the far side of the member, and the bolt goes through that
+   */
   readonly threadIn?: string;
 }
+/**
+ * The top plate of a joint: it lies on the far side of the member that the bolt goes right through, and has the thread. Undefined where a joint
+ * has none.
+ */
+export const topPlateOf = ({ mount, threadIn }: Pick<Joint, 'mount' | 'threadIn'>): string | undefined =>
+  mount === undefined ? undefined : threadIn;
+/** What lies between a joint's head and what it is bolted to, outermost first: all of its panels but a top plate. */
+export const stackedIn = (j: Pick<Joint, 'mount' | 'threadIn' | 'panels'>): readonly string[] => {
+  const top = topPlateOf(j);
+  return top === undefined ? j.panels : j.panels.filter(id => id !== top);
+};
 /** What is fitted when: its plates, and the brackets with the first plate that needs them. */
 export interface Phase {
   readonly id: string;

@@ -1,6 +1,6 @@
 import { toDegrees, toRadians, type Vec3 } from '../geometry';
 import { roundTo } from '../units';
-import type { Build, Joint, Panel, PlanDocument, SheetChoice } from './plan';
+import { type Build, type Joint, type Panel, type PlanDocument, type SheetChoice, stackedIn } from './plan';
 import { holeNamed } from './present';
 import { isBracket } from './select';
 
@@ -104,15 +104,16 @@ export function restacked(
     .filter(p => !isBracket(p))
     .sort(
       (a, b) =>
-        Math.max(-1, ...bolts.map(({ joint: j }) => j.panels.indexOf(b.id))) -
-        Math.max(-1, ...bolts.map(({ joint: j }) => j.panels.indexOf(a.id))),
+        Math.max(-1, ...bolts.map(({ joint: j }) => stackedIn(j).indexOf(b.id))) -
+        Math.max(-1, ...bolts.map(({ joint: j }) => stackedIn(j).indexOf(a.id))),
     );
   for (let round = 0; round < ROUNDS; round++) {
     let moved = false;
     for (const p of inner) {
       const held = bolts.flatMap(({ joint, place }) => {
-        const k = joint.panels.indexOf(p.id);
-        const next = joint.panels[k + 1];
+        const stack = stackedIn(joint);
+        const k = stack.indexOf(p.id);
+        const next = stack[k + 1];
         return k < 0 ? [] : [{ joint, place, next, above: next === undefined ? undefined : drops.get(next) }];
       });
       const wants = held.map(({ joint, place, above }): Want => {
@@ -140,7 +141,7 @@ export function restacked(
   }
   const spacers = new Map<string, number>();
   for (const { joint, place } of bolts) {
-    const last = joint.panels.at(-1);
+    const last = stackedIn(joint).at(-1);
     const drop = last === undefined ? undefined : drops.get(last);
     if (last === undefined || !drop || joint.mount === undefined) continue;
     const more = at(drop, place) - grown(last);

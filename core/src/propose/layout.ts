@@ -4,6 +4,7 @@ import { baseFrame, underGround, type Vec2 } from '../geometry';
 import { freshId, type Joint, jointFor, type Panel, type PlanDocument, type Seam } from '../plan';
 import { type Mount, memberName, type PresentRig } from '../rig';
 import { MATERIALS, minimumRadius } from '../sheet';
+import { listed } from '../units';
 import { BAR, type BarAlong, barAlong } from './bars';
 import { diameterOf, heldThere, holesFor } from './holes';
 import type { Lane } from './lanes';
@@ -37,9 +38,6 @@ const nameFor = (lane: Lane): string => {
     .map(k => NAMES[k] ?? k.replace('-', ' '))
     .join(' and ');
 };
-
-const list = (words: readonly string[]): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 
 /** From the middle of a member to where its lip is bent, mm: past its edge, and far enough from the bolts. */
 function lipOf(wish: Wish): (half: number) => number {
@@ -215,7 +213,7 @@ export function laidOut(
     const low = Math.min(...l.profile.points.map(p => p[1]));
     const drop = Math.max(z0, z1) - low;
     const spacer = Math.max(0, ...mine.map(j => j.spacer));
-    const parts = list(l.lane.parts.map(p => p.component.name));
+    const parts = listed(l.lane.parts.map(p => p.component.name));
     return {
       panel,
       joints: [...mine, ...(bar?.own ?? [])],

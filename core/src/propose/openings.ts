@@ -3,6 +3,7 @@ import { distanceToSegment, frameOf, underGround, type Vec2 } from '../geometry'
 import { freshId, type Opening, openingFault, type Panel, type SheetChoice } from '../plan';
 import type { PresentRig, ServicePoint } from '../rig';
 import { MATERIALS } from '../sheet';
+import { listed } from '../units';
 import { HOT, type Lane } from './lanes';
 
 const KIND: Partial<Record<ServicePoint['kind'], Opening['kind']>> = {
@@ -23,9 +24,6 @@ const ASIDE: readonly Vec2[] = [0, 8, 16, 24].flatMap(r =>
         return [r * Math.cos(a), r * Math.sin(a)];
       }),
 );
-
-const list = (words: readonly string[]): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 
 /** Openings under service points, louvers under hot parts, holes for water and stones, all clear of bends, bolts and one another. */
 export function openingsFor(
@@ -82,10 +80,10 @@ export function openingsFor(
       served.push(s.name);
     } else shut.push(s.name);
   }
-  if (served.length > 0) reasons.push(`Opening under ${list(served)}.`);
+  if (served.length > 0) reasons.push(`Opening under ${listed(served)}.`);
   if (shut.length > 0)
     reasons.push(
-      `${list(shut)} is too close to an edge, a bend or a bolt for an opening: the plate comes down for it.`,
+      `${listed(shut)} is too close to an edge, a bend or a bolt for an opening: the plate comes down for it.`,
     );
   for (const { component, box } of lane.parts) {
     if ((component.surfaceC ?? 0) < HOT) continue;

@@ -1,6 +1,7 @@
 import { HAND_TOOLS, hasFoot, type ResolvedJoint, saidWay, seatsOf, toolsFor, wrongWays } from '../bolt';
 import type { FoldedPanel } from '../fold';
-import { isBracket, panelWord } from '../plan';
+import { isBracket, panelWord, stackedIn, topPlateOf } from '../plan';
+import { memberName } from '../rig';
 import { formatLength } from '../units';
 import { coveredLater, seatWords } from './bracket-how';
 import { CAUTIONS } from './cautions';
@@ -65,7 +66,7 @@ function spacersHow({ joints, fitted, units }: Job, p: FoldedPanel): readonly st
       j.mount !== undefined &&
       j.joint.spacer > 0 &&
       !hasFoot(j.nut?.kind) &&
-      j.joint.panels.at(-1) === p.panel.id &&
+      stackedIn(j.joint).at(-1) === p.panel.id &&
       !fitted.has(j.id),
   );
   const heights = [...new Set(loose.map(j => j.joint.spacer))].sort((a, b) => a - b);
@@ -84,7 +85,7 @@ function spacersHow({ joints, fitted, units }: Job, p: FoldedPanel): readonly st
 
 /** How a plate meets straps that go over an axle tube: they hang there before it comes. */
 function strapsHow({ joints }: Job, p: FoldedPanel): readonly string[] {
-  const straps = joints.filter(j => j.nut?.kind === 'axle-strap' && j.joint.panels.at(-1) === p.panel.id);
+  const straps = joints.filter(j => j.nut?.kind === 'axle-strap' && stackedIn(j.joint).at(-1) === p.panel.id);
   if (straps.length === 0) return [];
   return [
     `Lay the strap${straps.length === 1 ? '' : 's'} of ${straps.map(j => j.id).join(', ')} over the axle tube first, legs down, tape round each; no brake line, wire or breather hose is under them.`,
@@ -121,6 +122,22 @@ function raisePlate(
     job.joints.some(j => j.joint.panels[0] === id && j.mount && c.mounts.includes(j.mount.id)),
   );
   const what = panelWord(p.panel);
+  const over = job.joints.filter(j => topPlateOf(j.joint) === id);
+  if (over.length > 0)
+    return add({
+      id: `hang-${id}${tag}`,
+      stage: 'hang',
+      title: `Lay ${what}, ${p.panel.name}, on top of the ${memberName(job.rig, over[0]?.mount?.member ?? '')}`,
+      why: 'It has the threads for the bolts that come up through the member: once the plate is up nobody sees it.',
+      panels: [id],
+      needs: [...needs, ...under.map(u => `hang-${u}${tag}`)],
+      hows: [
+        `Look up through ${over.length === 1 ? 'the hole' : `all ${over.length} holes`} from below: daylight, then its thread in the middle. Where the far wall has no hole, drill it through from below.`,
+        'Tape it in its place, or hold it with a magnet, until the first bolt has pulled it down.',
+        ...turnedHow(job, p),
+      ],
+      people: 1,
+    });
   if (isBracket(p.panel))
     return add({
       id: `hang-${id}${tag}`,

@@ -9,6 +9,7 @@ import {
   toolCode,
   toolName,
 } from '../bolt';
+import { topPlateOf } from '../plan';
 import { formatLength } from '../units';
 import { CAUTIONS } from './cautions';
 import { addTools, isFastFirst, type Job } from './job';
@@ -59,6 +60,7 @@ export function holeWork(
   const inPlace =
     fresh &&
     !setsNut &&
+    topPlateOf(j.joint) === undefined &&
     job.doc.plan.method.drilling === 'template' &&
     !isFastFirst(job.doc, j) &&
     j.joint.panels.length > 0;

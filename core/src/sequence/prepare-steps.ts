@@ -1,5 +1,6 @@
 import { type ResolvedJoint, toolsFor } from '../bolt';
 import type { FoldedPanel } from '../fold';
+import { stackedIn } from '../plan';
 import type { Component, FactoryPart } from '../rig';
 import { CAUTIONS } from './cautions';
 import { drillStep, holeWork, mendHole, setNutStep } from './hole-work';
@@ -94,7 +95,7 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
     done.set(j.id, setNutStep(job, j, drilled));
   };
   const markThrough = (p: FoldedPanel, seen: string): void => {
-    const mine = joints.filter(j => works.get(j.id)?.marked && j.joint.panels.at(-1) === p.panel.id);
+    const mine = joints.filter(j => works.get(j.id)?.marked && stackedIn(j.joint).at(-1) === p.panel.id);
     const back = joints.filter(j => works.get(j.id)?.toFit && j.joint.panels.includes(p.panel.id));
     if (mine.length === 0 && back.length === 0) return;
     const down = markSteps(

@@ -100,7 +100,7 @@ export function saidOf(doc: PlanDocument, units: UnitSystem): readonly Said[] {
   for (const t of Object.values(TERM_WORDS)) say('profile', t.what, t.how);
   for (const p of panels)
     for (const r of holeRows(p, joints)) {
-      say('hole', r.hole.cut && holeSizeWords(r.hole.cut, units), holeKindWords(r.hole, units));
+      say('hole', r.hole.cut && holeSizeWords(r.hole.cut, units), holeKindWords(r, units));
     }
   for (const c of barCuts(doc.plan.crossbars, joints, doc.plan.holes))
     say('crossbar', ...c.holes.map(h => barHoleWords(h, c, units)));

@@ -147,3 +147,7 @@ export const spoken = (id: string): string => id.replaceAll('-', ' ');
 
 /** A text as the beginning of a sentence: its first letter a capital. */
 export const sentence = (text: string): string => text.replace(/^\p{Ll}/u, c => c.toUpperCase());
+
+/** Words as a sentence lists them: `A, B and C`. */
+export const listed = (words: readonly string[]): string =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;

@@ -53,7 +53,7 @@ function entries(
   counts: { stop: number; fix: number; note: number },
   struck: StruckState | undefined,
 ): readonly Entry[] {
-  const { weight, coverage, lowest, lowestBare, angles, anglesBare, document } = facts;
+  const { weight, coverage, lowest, lowestBare, lowestBelly, angles, anglesBare, document } = facts;
   const bare = coverage.components.filter(c => c.fraction < 0.5);
   const near = leastGap(facts);
   const { budget } = document.plan.limits;
@@ -79,9 +79,12 @@ function entries(
     {
       name: 'Lowest point',
       of: lengthFigure(lowest.z, units),
-      below: lowest.panel
-        ? `plate ${mark(facts, lowest.panel)}, bare ${lengthFigure(lowestBare.z, units).value}`
-        : 'the vehicle itself',
+      // what moves with an axle is told apart from the belly
+      below: lowestBelly
+        ? `${lowest.panel ? `plate ${mark(facts, lowest.panel)}` : 'the axle'}; belly ${lengthFigure(lowestBelly.z, units).value}`
+        : lowest.panel
+          ? `plate ${mark(facts, lowest.panel)}, bare ${lengthFigure(lowestBare.z, units).value}`
+          : 'the vehicle itself',
       to: 'cover',
     },
     struck?.least

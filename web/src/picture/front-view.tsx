@@ -1,6 +1,7 @@
 import { frontSection } from '@plate-fold/core/cover';
 import type { Facts } from '@plate-fold/core/derive';
 import type { Vec2 } from '@plate-fold/core/geometry';
+import { topPlateOf } from '@plate-fold/core/plan';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { useMemo } from 'react';
 import { HatchDefs, hatch } from './hatch';
@@ -103,10 +104,12 @@ export function FrontView({
           const axis = facts.seats.get(j.id)?.axis ?? [0, 0, -1];
           const [cy, cz] = [j.at[1], j.at[2]];
           const reach = 26;
+          // through its member and into a top plate
+          const back = topPlateOf(j.joint) === undefined ? reach : Math.max(reach, j.gripMm + j.thread.d);
           return (
             <path
               key={j.id}
-              d={`M${X(cy - axis[1] * reach)} ${Y(cz - axis[2] * reach)}L${X(cy + axis[1] * reach)} ${Y(cz + axis[2] * reach)}`}
+              d={`M${X(cy - axis[1] * back)} ${Y(cz - axis[2] * back)}L${X(cy + axis[1] * reach)} ${Y(cz + axis[2] * reach)}`}
               stroke="var(--marker)"
               strokeWidth="2.4"
               strokeDasharray="5 2 1.5 2"

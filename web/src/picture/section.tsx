@@ -1,6 +1,6 @@
 import { BAND, type JointSeat, POST_WEB, type ResolvedJoint, stackFaults } from '@plate-fold/core/bolt';
 import type { FoldedPanel } from '@plate-fold/core/fold';
-import { panelWord } from '@plate-fold/core/plan';
+import { panelWord, topPlateOf } from '@plate-fold/core/plan';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { sheetName } from '../ui/names';
 import { box } from './box';
@@ -70,11 +70,13 @@ function labelOf(part: DrawnLayer, { joint, panels, units }: SectionProps): read
     }
     case 'plate': {
       const p = panels.find(x => x.panel.id === layer.ref);
-      return [p ? panelWord(p.panel) : 'plate', p ? sheetName(p.sheet) : thick];
+      const tapped = layer.ref === topPlateOf(joint.joint) && isTapped(joint) ? ', tapped' : '';
+      return [p ? panelWord(p.panel) : 'plate', `${p ? sheetName(p.sheet) : thick}${tapped}`];
     }
     case 'bar':
       return [layer.name, `${thick} through`];
     case 'member':
+      if (topPlateOf(joint.joint) !== undefined) return [layer.name, `${thick} right through`];
       return [layer.name, `wall ${thick}${isTapped(joint) ? ', tapped' : ''}`];
     case 'washer':
       return [
@@ -171,6 +173,17 @@ function BoltSection(props: SectionProps) {
   const sheets = layout.parts.filter(
     p => p.layer.kind === 'plate' || p.layer.kind === 'bar' || p.layer.kind === 'member',
   );
+  const top = topPlateOf(j.joint);
+  /** a member that the bolt goes right through: its two walls */
+  const hollow = (p: DrawnLayer): readonly DrawnLayer[] => {
+    const wall = j.member?.wall ?? 0;
+    return p.layer.kind === 'member' && top !== undefined && p.to - p.from > 2 * wall
+      ? [
+          { ...p, to: p.from + wall },
+          { ...p, from: p.to - wall },
+        ]
+      : [p];
+  };
   const pitches = Math.max(0, Math.floor((layout.bolt.to - layout.bolt.from) / j.thread.pitch) - 1);
   const thread = Array.from({ length: pitches }, (_, i) => layout.bolt.to - (i + 0.5) * j.thread.pitch);
   const headPart = layout.parts[0];
@@ -187,9 +200,10 @@ function BoltSection(props: SectionProps) {
       className="block"
     >
       <HatchDefs id="section" />
-      {sheets.map(p => {
+      {sheets.flatMap(hollow).map(p => {
+        const tapped = top === undefined ? p.layer.kind === 'member' : p.layer.ref === top;
         const clear =
-          p.layer.kind === 'member' && (isTapped(j) || isPost(j))
+          (tapped && isTapped(j)) || (p.layer.kind === 'member' && isPost(j))
             ? r
             : p.layer.kind === 'member' && j.nut && p.to > j.gripMm && !exploded
               ? half(j.nut.diameter) * 0.8

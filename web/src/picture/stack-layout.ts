@@ -72,8 +72,9 @@ export function layOutStack(j: ResolvedJoint, apart = 0, seat?: JointSeat): Stac
         ? seat?.gaps.find(g => g.plate === layer.ref && (layer.kind === 'plate' || layer.kind === 'bar'))
         : undefined;
     const told = gap && Math.abs(gap.mm) > SEAT_TOLERANCE ? gap.mm : 0;
-    const above = j.joint.headSide === 'above';
-    if (above && told !== 0) {
+    // a top plate that is off its member is so on its near side
+    const first = j.joint.headSide === 'above' || gap?.top === true;
+    if (first && told !== 0) {
       gaps.push({ from: at, to: at + told, mm: told });
       at += told;
     }
@@ -83,7 +84,7 @@ export function layOutStack(j: ResolvedJoint, apart = 0, seat?: JointSeat): Stac
     parts.push(part);
     if (layer.kind === 'member') wall = part;
     at = (told < 0 ? part.to : Math.max(at, part.to)) + apart;
-    if (!above && told !== 0) {
+    if (!first && told !== 0) {
       gaps.push({ from: at, to: at + told, mm: told });
       at += told;
     }

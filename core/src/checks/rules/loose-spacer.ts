@@ -1,6 +1,6 @@
 import { holdFaults, type ResolvedJoint, resolveJoint, stackFaults } from '../../bolt';
 import type { Facts } from '../../derive';
-import { callOf, changeJoints } from '../../plan';
+import { callOf, changeJoints, stackedIn } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 /** A spacer this tall falls over while its plate goes up, mm: common practice, no source. */
@@ -25,7 +25,7 @@ export const looseSpacer: Rule = {
     facts.panels.flatMap(({ panel }): readonly Unsigned[] => {
       const tall = facts.joints.filter(
         j =>
-          j.joint.panels.at(-1) === panel.id &&
+          stackedIn(j.joint).at(-1) === panel.id &&
           j.joint.spacer >= TOPPLES &&
           j.joint.nut === 'none' &&
           j.joint.lock !== true &&

@@ -27,7 +27,7 @@ function grouped(facts: Facts): readonly (readonly Misfit[])[] {
       const seat = facts.seats.get(joint.id);
       const off = seat?.plates.find(s => s.panel === gap.plate)?.where === 'beside';
       if (Math.abs(gap.mm) <= SEAT_TOLERANCE || off || seat?.loose) continue;
-      const key = `${gap.plate}|${gap.against.kind}|${gap.against.id}`;
+      const key = `${gap.plate}|${gap.against.kind}|${gap.against.id}|${gap.top ?? ''}`;
       const lists = groups.get(key) ?? [];
       groups.set(key, lists);
       const alike = lists.find(l => Math.abs((l[0] as Misfit).gap.mm - gap.mm) < ALIKE);
@@ -90,7 +90,12 @@ function spacersSet(group: readonly Misfit[], words: Words): Remedy | undefined 
 function plateMoved(facts: Facts, panel: string, words: Words): Remedy | undefined {
   const wants = facts.joints.flatMap(j =>
     (facts.seats.get(j.id)?.gaps ?? []).flatMap(g =>
-      g.plate === panel ? [g.mm] : g.against.kind === 'plate' && g.against.id === panel ? [-g.mm] : [],
+      // a top plate that is off its member lies too high
+      g.plate === panel
+        ? [g.top ? -g.mm : g.mm]
+        : g.against.kind === 'plate' && g.against.id === panel
+          ? [-g.mm]
+          : [],
     ),
   );
   if (wants.length === 0) return undefined;
@@ -132,7 +137,7 @@ function sentence(facts: Facts, group: readonly Misfit[], words: Words): string 
   const spacers = group.some(g => g.joint.joint.spacer > 0) ? ', with its spacers' : '';
   const other = thingName(facts, gap.against);
   return most > 0
-    ? `${plate} is ${words.tape(most)} below ${other} ${many}${spacers}.`
+    ? `${plate} is ${words.tape(most)} ${gap.top ? 'above' : 'below'} ${other} ${many}${spacers}.`
     : `${plate} is ${words.tape(-most)} inside ${other} ${many}${spacers}.`;
 }
 
@@ -144,8 +149,10 @@ export const seat: Rule = {
       const { gap } = group[0] as Misfit;
       const isPlate = facts.panels.some(p => p.panel.id === gap.plate);
       const choices = [
-        ...(gap.against.kind === 'plate' ? [] : [spacersSet(group, words)]),
-        ...(isPlate ? [plateMoved(facts, gap.plate, words), plateLaid(facts, gap.plate)] : []),
+        ...(gap.against.kind === 'plate' || gap.top ? [] : [spacersSet(group, words)]),
+        ...(isPlate
+          ? [plateMoved(facts, gap.plate, words), gap.top ? undefined : plateLaid(facts, gap.plate)]
+          : []),
         ...(gap.against.kind === 'plate'
           ? [plateMoved(facts, gap.against.id, words), plateLaid(facts, gap.against.id)]
           : []),

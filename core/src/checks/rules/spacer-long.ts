@@ -1,6 +1,6 @@
 import { LONGEST_SPACER } from '../../bolt';
 import { hangInstead } from '../../bracket';
-import { callOf } from '../../plan';
+import { callOf, stackedIn } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
 
 export const spacerLong: Rule = {
@@ -9,7 +9,7 @@ export const spacerLong: Rule = {
   find: (facts, words) => {
     const long = facts.joints.filter(j => j.joint.spacer > LONGEST_SPACER + 0.5);
     // a crossbar's own bolts hold no plate: each is told by itself
-    const of = (j: (typeof long)[number]): string => j.joint.panels.at(-1) ?? j.id;
+    const of = (j: (typeof long)[number]): string => stackedIn(j.joint).at(-1) ?? j.id;
     return [...new Set(long.map(of))].map((about): Unsigned => {
       const mine = long.filter(j => of(j) === about);
       const plate = facts.panels.some(p => p.panel.id === about);

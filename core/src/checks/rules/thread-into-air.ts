@@ -86,6 +86,14 @@ export const threadIntoAir: Rule = {
                 mend: nutted(j.id, 'rivet-nut'),
               },
             ];
+          case 'not-through':
+            return [
+              {
+                ...at,
+                text: `bolt ${j.id}: its hole does not go through the member, so the bolt never comes to its top plate.`,
+                remedy: 'Choose a hole that goes through, or a place to drill.',
+              },
+            ];
           case 'head-turns':
             return [
               {

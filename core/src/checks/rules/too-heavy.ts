@@ -1,4 +1,5 @@
 import { liftLimitKg, overheadLimitKg } from '../../sequence';
+import { listed } from '../../units';
 import type { Rule, Unsigned } from '../finding';
 
 export const tooHeavy: Rule = {
@@ -28,7 +29,7 @@ export const tooHeavy: Rule = {
               severity: 'note' as const,
               where: 'run' as const,
               about: held.map(p => p.panel.id),
-              text: `${marks.length === 1 ? `Plate ${marks[0]} is` : `Plates ${marks.slice(0, -1).join(', ')} and ${marks.at(-1)} are`} over ${words.mass(overhead)}: too heavy for ${method.people === 1 ? 'one person' : 'two people'} to hold overhead (NIOSH lifting equation).`,
+              text: `${marks.length === 1 ? `Plate ${marks[0]} is` : `Plates ${listed(marks)} are`} over ${words.mass(overhead)}: too heavy for ${method.people === 1 ? 'one person' : 'two people'} to hold overhead (NIOSH lifting equation).`,
               remedy: 'The run puts a jack under each until two bolts are in.',
             },
           ]),

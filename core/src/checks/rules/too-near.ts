@@ -1,5 +1,6 @@
 import type { Facts } from '../../derive';
-import { callOf, lowerPlates, tiedTo } from '../../plan';
+import { callOf, isBracket, lowerPlates, tiedTo } from '../../plan';
+import { listed } from '../../units';
 import { partName, plateName, type Remedy, type Rule, type Words } from '../finding';
 
 const lower = (keepOut: number, gap: number): number => Math.ceil(keepOut - gap);
@@ -7,11 +8,14 @@ const lower = (keepOut: number, gap: number): number => Math.ceil(keepOut - gap)
 /** A plate let down on spacers, and with it those that share its bolts. */
 export function lowering(facts: Facts, panel: string, by: number, words: Words): Remedy {
   const tied = tiedTo(facts.document, panel);
-  const marks = facts.document.plan.panels.filter(p => tied.includes(p.id)).map(p => p.mark);
+  const all = facts.document.plan.panels.filter(p => tied.includes(p.id));
+  const [marks, hung] = [false, true].map(b => all.filter(p => isBracket(p) === b).map(p => p.mark)) as [
+    string[],
+    string[],
+  ];
+  const under = hung.length === 0 ? '' : ` with bracket${hung.length === 1 ? '' : 's'} ${listed(hung)}`;
   const which =
-    marks.length === 1
-      ? 'the plate'
-      : `plates ${marks.slice(0, -1).join(', ')} and ${marks.at(-1)}, which share bolts,`;
+    marks.length === 1 ? `the plate${under}` : `plates ${listed(marks)}${under}, which share bolts,`;
   return {
     remedy: `Lower ${which} by ${words.tape(by)}, on spacers.`,
     mend: callOf(lowerPlates, { panels: tied, by }),

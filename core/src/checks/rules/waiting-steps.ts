@@ -2,6 +2,7 @@ import { agreeLaps } from '../../bolt';
 import type { Facts } from '../../derive';
 import { callOf } from '../../plan';
 import { hangingOrder } from '../../sequence';
+import { listed } from '../../units';
 import { plateWord, type Rule } from '../finding';
 
 /** How low each plate lies, mm. */
@@ -15,7 +16,7 @@ export const waitingSteps: Rule = {
     const { stuck } = hangingOrder(facts.document, facts.panels);
     if (stuck.length === 0) return [];
     const names = stuck.map(p => plateWord(facts, p.panel.id));
-    const said = `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+    const said = listed(names);
     return [
       {
         severity: 'stop',

@@ -6,7 +6,7 @@ import { presentRig, startingRig } from '../../rig';
 import { blankPlan } from '../blank';
 import { checkDocument } from '../document';
 import type { Panel, PlanDocument } from '../plan';
-import { frontToRear } from '../select';
+import { frontToRear, isBracket } from '../select';
 import {
   cornerAdded,
   cornerMoved,
@@ -164,7 +164,12 @@ describe('plates', () => {
       fc.property(
         fc.array(fc.tuple(fc.boolean(), fc.nat(9), fc.integer({ min: -800, max: 3000 })), { maxLength: 12 }),
         acts => {
-          let d: PlanDocument = demo('heron');
+          let d: PlanDocument = panelsRemoved(
+            demo('heron'),
+            demo('heron')
+              .plan.panels.filter(isBracket)
+              .map(p => p.id),
+          );
           for (const [adds, which, x] of acts) {
             const was = new Map(d.plan.panels.map(p => [p.id, p.mark]));
             const some = d.plan.panels[which % Math.max(1, d.plan.panels.length)];

@@ -8,7 +8,7 @@ import {
   toolName,
   toolsFor,
 } from '@plate-fold/core/bolt';
-import { changeJoints, type Lube, panelNamed } from '@plate-fold/core/plan';
+import { changeJoints, type Lube, panelNamed, stackedIn, topPlateOf } from '@plate-fold/core/plan';
 import { memberName } from '@plate-fold/core/rig';
 import { nutReaches } from '@plate-fold/core/sequence';
 import {
@@ -106,7 +106,8 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
   const units = useAppSelector(s => s.view.units);
   const asked = useShares(facts);
   const findings = useAppSelector(selectFindings).filter(f => f.about.includes(j.id));
-  const marks = j.joint.panels.map(p => panelNamed(facts.document, p));
+  const marks = stackedIn(j.joint).map(p => panelNamed(facts.document, p));
+  const top = topPlateOf(j.joint);
   const notes = jointNotes(j, marks);
   const reaches = useMemo(() => nutReaches(facts.document, facts.panels, facts.joints), [facts]);
   const [play, across] = notes.playMm;
@@ -123,7 +124,7 @@ export function JointCard({ joint: j }: { joint: ResolvedJoint }) {
       </h2>
       <p className="text-small text-ink2">
         {j.member
-          ? `${goesRound(j.joint) ? 'round' : 'into'} the ${memberName(facts.rig, j.member.id)}`
+          ? `${goesRound(j.joint) ? 'round' : top === undefined ? 'into' : 'through'} the ${memberName(facts.rig, j.member.id)}${top === undefined ? '' : ` into top plate ${facts.document.plan.panels.find(p => p.id === top)?.mark ?? top}`}`
           : 'into its own hole'}
         {isStrap(j) ? '' : `, head ${j.joint.headSide}`}
         {j.joint.tightenBefore === 'hang' ? ', tightened before the plate goes up' : ''}

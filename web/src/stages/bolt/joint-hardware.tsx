@@ -1,4 +1,5 @@
-import { type ResolvedJoint, SPACER_NAMES, THREADS } from '@plate-fold/core/bolt';
+import { OPEN, type ResolvedJoint, SPACER_NAMES, THREADS } from '@plate-fold/core/bolt';
+import { addTopPlate } from '@plate-fold/core/bracket';
 import {
   CLASSES,
   changeJoints,
@@ -15,9 +16,11 @@ import {
   WASHERS,
   type WasherKind,
 } from '@plate-fold/core/plan';
+import { memberName } from '@plate-fold/core/rig';
 import type { UnitSystem } from '@plate-fold/core/units';
 import { useRun } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
+import { Button } from '../../ui/button';
 import { MeasureInput } from '../../ui/measure-input';
 import { FASTENER_FINISH_NAMES, headName, NUT_NAMES, WASHER_NAMES } from '../../ui/names';
 import { Select } from '../../ui/select';
@@ -197,6 +200,11 @@ export function JointHardware({
             onSlots={slots => set({ slots })}
           />
         ))}
+        {mount && OPEN.has(mount.hole.kind) && joint.threadIn === undefined && (
+          <Button className="col-span-2" onClick={() => run(addTopPlate, { joint: id })}>
+            Thread in a top plate on the {memberName(facts.rig, mount.member)}
+          </Button>
+        )}
         {joint.spacer > 0 && (
           <Select
             label="Spacer of"

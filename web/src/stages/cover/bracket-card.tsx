@@ -1,7 +1,7 @@
 import { addTwin, BRACKET_SHEET, PLAY, remakeBracket } from '@plate-fold/core/bracket';
 import { type FoldedPanel, facetInSpace } from '@plate-fold/core/fold';
 import type { Vec2 } from '@plate-fold/core/geometry';
-import { panelNamed, removePlates, type SheetChoice } from '@plate-fold/core/plan';
+import { panelNamed, removePlates, type SheetChoice, topPlateOf } from '@plate-fold/core/plan';
 import { memberName } from '@plate-fold/core/rig';
 import { type MaterialId, stockThicknesses } from '@plate-fold/core/sheet';
 import { fixed, lengthFigure, massFigure, torqueFigure } from '@plate-fold/core/units';
@@ -44,6 +44,7 @@ export function BracketCard({ folded }: { folded: FoldedPanel }) {
   const joints = facts.joints.filter(j => j.joint.panels.includes(panel.id));
   const hole = joints.find(j => j.mount);
   const plate = joints.find(j => !j.mount);
+  const top = joints.find(j => topPlateOf(j.joint) === panel.id);
   const sheet: SheetChoice = panel.sheet ?? BRACKET_SHEET;
   const mine = new Set([panel.id, ...joints.map(j => j.id)]);
   const findings = useAppSelector(selectFindings).filter(f => f.about.some(id => mine.has(id)));
@@ -62,8 +63,14 @@ export function BracketCard({ folded }: { folded: FoldedPanel }) {
   return (
     <div className="p-4">
       <PanelHead panel={panel}>
-        from {hole?.member ? `the ${memberName(facts.rig, hole.member.id)}` : 'its hole'} to{' '}
-        {plate ? panelNamed(facts.document, plate.joint.panels[0] ?? '') : 'no plate'}
+        {top?.member ? (
+          `on top of the ${memberName(facts.rig, top.member.id)}, with the threads of ${panelNamed(facts.document, top.joint.panels[0] ?? '')}`
+        ) : (
+          <>
+            from {hole?.member ? `the ${memberName(facts.rig, hole.member.id)}` : 'its hole'} to{' '}
+            {plate ? panelNamed(facts.document, plate.joint.panels[0] ?? '') : 'no plate'}
+          </>
+        )}
         {twins.length > 0 && `; the same part as ${twins.map(t => t.mark).join(', ')}`}
       </PanelHead>
       <div ref={box} className="mb-3 border border-scribe">
@@ -124,15 +131,17 @@ export function BracketCard({ folded }: { folded: FoldedPanel }) {
           />
         </div>
       )}
-      <label className="mt-1 flex min-h-11 items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-6 accent-[var(--fluid)]"
-          checked={slotted}
-          onChange={e => remake({ play: e.target.checked ? PLAY : 0 })}
-        />
-        slots, to center the plate by
-      </label>
+      {!top && (
+        <label className="mt-1 flex min-h-11 items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-6 accent-[var(--fluid)]"
+            checked={slotted}
+            onChange={e => remake({ play: e.target.checked ? PLAY : 0 })}
+          />
+          slots, to center the plate by
+        </label>
+      )}
       <dl className="mt-2">
         <Row
           name="Mass"
@@ -143,12 +152,15 @@ export function BracketCard({ folded }: { folded: FoldedPanel }) {
         <Row
           name="Bends"
           of={{ value: String(folded.bends.length), unit: '' }}
-          meaning={folded.bends.map(b => `${fixed(Math.abs(b.angle), 0)}°`).join(', ') || 'a straight strap'}
+          meaning={
+            folded.bends.map(b => `${fixed(Math.abs(b.angle), 0)}°`).join(', ') ||
+            (top ? 'a flat plate' : 'a straight strap')
+          }
         />
         {joints.map(j => (
           <Row
             key={j.id}
-            name={j.mount ? 'To vehicle' : 'To plate'}
+            name={top ? `Bolt ${j.id}` : j.mount ? 'To vehicle' : 'To plate'}
             of={torqueFigure(j.torqueNm, units)}
             meaning={
               <>
@@ -162,9 +174,11 @@ export function BracketCard({ folded }: { folded: FoldedPanel }) {
         Strike lets a plate give with its brackets. Strength figures are estimates, not certificates.
       </p>
       <div className="mt-3 flex flex-wrap gap-2">
-        <Button onClick={() => run(addTwin, { bracket: panel.id })}>
-          <FlipVertical2 size={17} aria-hidden="true" /> Twin on the other side
-        </Button>
+        {!top && (
+          <Button onClick={() => run(addTwin, { bracket: panel.id })}>
+            <FlipVertical2 size={17} aria-hidden="true" /> Twin on the other side
+          </Button>
+        )}
         <Button
           onClick={() => {
             if (run(removePlates, { panels: [panel.id] })) dispatch(panelSelected(undefined));

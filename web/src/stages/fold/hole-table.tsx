@@ -43,7 +43,7 @@ export function HoleTable({ folded }: { folded: FoldedPanel }) {
         <>
           {r.hole.cut ? holeSizeWords(r.hole.cut, units) : 'not cut'}
           {(r.hole.kind !== 'clearance' || r.hole.sink) && (
-            <span className="block text-note text-ink2">{holeKindWords(r.hole, units)}</span>
+            <span className="block text-note text-ink2">{holeKindWords(r, units)}</span>
           )}
         </>
       ),
