@@ -170,7 +170,9 @@ function stack(
   const through: Layer[] = bar
     ? [{ kind: 'bar', name: bar.name, thickness: bar.section.height, diameter: 0, ref: bar.id }]
     : [];
-  const middle = [...plates, ...through, ...spacer, ...wall, ...(top ? [sheet(top.plate)] : [])];
+  // without a hole in the vehicle the innermost panel is what the others are bolted to
+  const onto = joint.mount === undefined && plates.length > 1 ? plates.splice(-1) : [];
+  const middle = [...plates, ...through, ...spacer, ...onto, ...wall, ...(top ? [sheet(top.plate)] : [])];
   if (joint.headSide === 'above') middle.reverse();
   const layers = [...washers.filter(w => !atNut.includes(w)).map(layer), ...middle, ...atNut.map(layer)];
   // the thread starts in the wall itself where it is tapped or carries a rivet nut

@@ -170,12 +170,14 @@ export function seatOf(
   const inner = stackedIn(joint)
     .flatMap(id => panels.get(id) ?? [])
     .reverse();
-  let wanted = joint.spacer + (bar ? bar.far : 0);
+  // without a hole in the vehicle the innermost panel is what the others are bolted to, a spacer between
+  const onto = mount === undefined && inner.length > 1 ? joint.spacer : 0;
+  let wanted = joint.spacer - onto + (bar ? bar.far : 0);
   const seats: PlateSeat[] = [];
   for (const p of inner) {
     const seat = seatIn(p, j.at, axis, wanted);
     if (!seat) continue;
-    seats.push(seat);
+    if (seats.push(seat) === 1) wanted += onto;
     wanted += p.sheet.thickness;
   }
   const gaps: SeatGap[] = [];
@@ -188,7 +190,11 @@ export function seatOf(
   seats.forEach((s, i) => {
     const next = seats[i - 1];
     if (next)
-      gaps.push({ plate: s.panel, against: { kind: 'plate', id: next.panel }, mm: s.near - next.far });
+      gaps.push({
+        plate: s.panel,
+        against: { kind: 'plate', id: next.panel },
+        mm: s.near - next.far - (i === 1 ? onto : 0),
+      });
     else if (bar) gaps.push({ plate: s.panel, against: { kind: 'bar', id: bar.id }, mm: s.near - bar.far });
     else if (mount)
       gaps.push({ plate: s.panel, against: { kind: 'member', id: mount.member }, mm: s.near - joint.spacer });

@@ -169,7 +169,7 @@ export interface Joint {
   readonly nut: NutKind;
   /** in order from the head */
   readonly washers: readonly WasherKind[];
-  /** between plate and member, mm */
+  /** between plate and member, mm; of a joint without a hole in the vehicle between the plates and the innermost, which they are bolted to */
   readonly spacer: number;
   /** what the spacer is of; steel unless told */
   readonly spacerOf?: SpacerOf;

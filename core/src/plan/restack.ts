@@ -98,6 +98,7 @@ export function restacked(
   });
   // a bracket is bent for its place: it hangs where it hangs, whatever the sheet of the plates on it
   const drops = new Map(plan.panels.map(p => [p.id, { ...LEVEL, z: isBracket(p) ? 0 : grown(p.id) }]));
+  const hangers = new Set(plan.panels.filter(isBracket).map(p => p.id));
   const floors = new Map<string, number>();
   // from the member outward, again and again until nothing moves: an outer plate that cannot tilt pushes the inner one down
   const inner = plan.panels
@@ -141,9 +142,14 @@ export function restacked(
   }
   const spacers = new Map<string, number>();
   for (const { joint, place } of bolts) {
-    const last = stackedIn(joint).at(-1);
+    // at a hole what fills up lies behind the innermost plate, else before the bracket that the others are bolted to
+    const stack = stackedIn(joint);
+    const inmost = stack.at(-1);
+    const bracket =
+      joint.mount === undefined && inmost !== undefined && hangers.has(inmost) ? inmost : undefined;
+    const last = bracket === undefined ? inmost : stack.at(-2);
     const drop = last === undefined ? undefined : drops.get(last);
-    if (last === undefined || !drop || joint.mount === undefined) continue;
+    if (last === undefined || !drop || (joint.mount === undefined && bracket === undefined)) continue;
     const more = at(drop, place) - grown(last);
     if (Math.abs(more) > MET) spacers.set(joint.id, roundTo(more, DECIMALS));
   }

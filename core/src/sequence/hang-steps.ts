@@ -63,10 +63,10 @@ function turnedHow(job: Job, p: FoldedPanel): readonly string[] {
 function spacersHow({ joints, fitted, units }: Job, p: FoldedPanel): readonly string[] {
   const loose = joints.filter(
     j =>
-      j.mount !== undefined &&
       j.joint.spacer > 0 &&
       !hasFoot(j.nut?.kind) &&
-      stackedIn(j.joint).at(-1) === p.panel.id &&
+      // on a bracket they lie between it and the plate
+      stackedIn(j.joint).at(j.mount === undefined ? -2 : -1) === p.panel.id &&
       !fitted.has(j.id),
   );
   const heights = [...new Set(loose.map(j => j.joint.spacer))].sort((a, b) => a - b);

@@ -96,3 +96,41 @@ export function stiffened(doc: PlanDocument): PlanDocument {
     },
   };
 }
+
+/** The demo SUV, as it is handed in, with its left engine mount on the frame and a threaded hole in the underside of that, over plate A. */
+export function withEngineMount(doc: PlanDocument): PlanDocument {
+  const [x, y, z] = [-50, -297.5, 420];
+  return {
+    ...doc,
+    rig: {
+      ...doc.rig,
+      members: [
+        ...doc.rig.members,
+        {
+          id: 'engine-mount',
+          kind: 'engine-mount',
+          footprint: [
+            [x - 35, y - 32.5],
+            [x + 35, y - 32.5],
+            [x + 35, y + 32.5],
+            [x - 35, y + 32.5],
+          ],
+          zBottom: z,
+          zTop: z + 90,
+          wall: 5,
+        },
+      ],
+      mounts: [
+        ...doc.rig.mounts,
+        {
+          id: 'motor',
+          member: 'engine-mount',
+          at: [x, y, z],
+          hole: { kind: 'threaded', thread: 'M10x1.5' },
+          condition: 'good',
+          nutReach: 'none',
+        },
+      ],
+    },
+  };
+}

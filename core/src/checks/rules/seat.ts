@@ -7,7 +7,7 @@ import {
   spacerPile,
 } from '../../bolt';
 import type { Facts } from '../../derive';
-import { callOf, growSpacers, layPlate, movePlate } from '../../plan';
+import { callOf, growSpacers, isBracket, layPlate, movePlate } from '../../plan';
 import { memberName } from '../../rig';
 import { plateName, plateWord, type Remedy, type Rule, type Unsigned, type Words } from '../finding';
 
@@ -148,8 +148,12 @@ export const seat: Rule = {
     grouped(facts).map((group): Unsigned => {
       const { gap } = group[0] as Misfit;
       const isPlate = facts.panels.some(p => p.panel.id === gap.plate);
+      // shims fill up what is left to a bracket
+      const onBracket = facts.panels.some(p => p.panel.id === gap.against.id && isBracket(p.panel));
+      const byPlate =
+        gap.against.kind === 'plate' && !(onBracket && group.every(g => g.joint.mount === undefined));
       const choices = [
-        ...(gap.against.kind === 'plate' || gap.top ? [] : [spacersSet(group, words)]),
+        ...(byPlate || gap.top ? [] : [spacersSet(group, words)]),
         ...(isPlate
           ? [plateMoved(facts, gap.plate, words), gap.top ? undefined : plateLaid(facts, gap.plate)]
           : []),

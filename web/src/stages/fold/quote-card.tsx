@@ -1,6 +1,6 @@
 import { SHOPS } from '@plate-fold/core/fold';
-import { buildName } from '@plate-fold/core/plan';
-import { fixed } from '@plate-fold/core/units';
+import { buildName, isBracket } from '@plate-fold/core/plan';
+import { fixed, listed } from '@plate-fold/core/units';
 import { quoteBlanks } from '@plate-fold/core/weigh';
 import { useEffect, useState } from 'react';
 import { api, type Quote } from '../../state/api';
@@ -52,6 +52,10 @@ export function QuoteCard() {
       );
   };
   const waiting = id !== undefined && !answer && !fault;
+  const some = (n: number, one: string): readonly string[] =>
+    n === 0 ? [] : [`${n} ${one}${n === 1 ? '' : 's'}`];
+  const brackets = panels.filter(p => isBracket(p.panel)).length;
+  const pieces = listed([...some(panels.length - brackets, 'plate'), ...some(brackets, 'bracket')]);
   return (
     <section aria-label="Quote" className="mt-4">
       <h3 className="font-bold">Quote from the shop</h3>
@@ -59,7 +63,7 @@ export function QuoteCard() {
       <Button className="mt-1 w-full" disabled={waiting || panels.length === 0} onClick={() => void ask()}>
         {waiting
           ? 'Waiting for the fabricator …'
-          : `Get a quote for all ${panels.length} plates of ${buildName(facts.build)}`}
+          : `Get a quote for all ${pieces} of ${buildName(facts.build)}`}
       </Button>
       {answer?.state === 'offered' && (
         <p role="status" className="mt-2 text-sub">
