@@ -4,19 +4,14 @@ import { describe, expect, it } from 'vitest';
 import { partNames } from '../bolt';
 import { check } from '../checks';
 import { type Facts, gatherFacts } from '../derive';
-import { changeJoints, done, growSpacers, inPlan, type PlanDocument } from '../plan';
+import { changeJoints, done, growSpacers, inPlan, type PlanDocument, panelsRemoved } from '../plan';
 import { installationOf } from '../sequence';
-import { withEngineMount } from '../testing/brackets';
-import { bracketAdded } from './index';
 
-const heron = withEngineMount(demo('heron'));
-/** A leg from the engine mount to plate A, whose rear bolts hold plate B as well. */
-const { document: legged, id } = (() => {
-  const made = bracketAdded(heron, { mount: 'motor', panel: 'plate-1', at: [-110, -220] });
-  if (!made.ok) throw new Error(made.fault);
-  return made.value;
-})();
-const own = legged.plan.joints.find(j => j.mount === undefined && j.panels.includes(id))?.id ?? '';
+const legged = demo('heron');
+/** Legs from the engine mounts to plate A, whose rear bolts hold plate B as well. */
+const LEGS = ['bracket-7', 'bracket-8'];
+const heron = panelsRemoved(legged, LEGS);
+const own = legged.plan.joints.find(j => j.mount === undefined && j.panels.includes('bracket-7'))?.id ?? '';
 const seats = (f: Facts): readonly string[] =>
   check(f)
     .filter(x => x.rule === 'seat')
