@@ -117,7 +117,7 @@ export function FrontView({
           );
         })}
       <text x="8" y="16" fontSize="12" style={{ fill: 'var(--ink2)' }}>
-        from the front, {formatLength(x, units)} behind the axle
+        from the front, {formatLength(Math.abs(x), units)} {x < 0 ? 'ahead of' : 'behind'} the axle
       </text>
     </svg>
   );
