@@ -2,9 +2,9 @@ import { type Bent, copied, moved, turnOf, unbent } from './bent';
 import { type Contact, contactForce, contactStiffness } from './contact';
 import { type JointSpring, jointForce, jointStiffness } from './joint-spring';
 import { inKernel } from './kernels';
-import { restOf } from './local-deformations';
 import { incidenceOf, type ShellModel, triangleCount } from './model';
 import { keptLayers, type Layers, putBack, settle, type Yielding } from './plastic';
+import { restOf } from './rest';
 import {
   DOF_PER_NODE,
   type Factor,

@@ -2,9 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Bent, moved, unbent } from './bent';
 import { bentElement } from './corotate';
-import { restOf } from './local-deformations';
 import type { ShellModel } from './model';
 import { LAYERS, layerPoint, makeLayers, settle, staysElastic } from './plastic';
+import { restOf } from './rest';
 
 const steel = { E: 200_000, nu: 0.3 };
 const triangle = (c: readonly number[]): ShellModel => ({

@@ -1,9 +1,10 @@
 import type { Bent } from './bent';
 import { addBDB, addShear, BENDING, MEMBRANE, POINTS, shearStiffness, toGlobal } from './element';
-import { localDeformations, type Rest } from './local-deformations';
+import { localDeformations } from './local-deformations';
 import type { ShellModel } from './model';
 import { LAYERS, type Layers, layerPoint, staysElastic } from './plastic';
 import type { Predicted } from './predicted';
+import type { Rest } from './rest';
 import { DOF_PER_NODE } from './sparse';
 
 /*

@@ -267,10 +267,6 @@ export function planeStress({ E, nu }: Elastic): Float64Array {
   return new Float64Array([k, k * nu, 0, k * nu, k, 0, 0, 0, (k * (1 - nu)) / 2]);
 }
 
-const bm = new Float64Array(27 * POINTS);
-const bb = new Float64Array(27 * POINTS);
-const bs = new Float64Array(18 * POINTS);
-
 /** Adds w·Bᵀ·D·B of one point (D 3 × 3, B 3 × 9) to the given places of an 18 × 18 matrix. */
 export function addBDB(
   k: Float64Array,
@@ -302,25 +298,24 @@ export function addBDB(
   }
 }
 
-const elasticD = new Float64Array(9);
-
-/** Stiffness of an elastic element in its own plane's axes, 18 × 18 row by row. Thickness in mm. */
-export function elementStiffness(c: Flat, thickness: number, elastic: Elastic, out: Float64Array): void {
-  out.fill(0);
-  membraneB(c, elastic.nu, bm);
-  bendingB(c, thickness, elastic.nu, bb, bs);
-  const area = doubleArea(c) / 2;
-  const E = elastic.E / (1 - elastic.nu * elastic.nu);
-  elasticD[0] = elasticD[4] = E;
-  elasticD[1] = elasticD[3] = E * elastic.nu;
-  elasticD[8] = (E * (1 - elastic.nu)) / 2;
-  const D = elasticD;
-  const [wm, wb] = [(area / POINTS) * thickness, ((area / POINTS) * thickness ** 3) / 12];
-  const ws = (area / POINTS) * shearStiffness(elastic, thickness);
+/**
+ * Stiffness of an elastic element in its own plane's axes, 18 × 18 row by row, from its strains (`membraneB`, `bendingB`) and its area, mm²; added to
+ * `out`. Thickness in mm.
+ */
+export function addStiffness(
+  { B, Bb, Bs }: { readonly B: Float64Array; readonly Bb: Float64Array; readonly Bs: Float64Array },
+  area: number,
+  thickness: number,
+  elastic: Elastic,
+  out: Float64Array,
+): void {
+  const D = planeStress(elastic);
+  const shear = shearStiffness(elastic, thickness);
+  const w = area / POINTS;
   for (let p = 0; p < POINTS; p++) {
-    addBDB(out, bm, 27 * p, D, wm, MEMBRANE);
-    addBDB(out, bb, 27 * p, D, wb, BENDING);
-    addShear(out, bs, 18 * p, ws);
+    addBDB(out, B, 27 * p, D, w * thickness, MEMBRANE);
+    addBDB(out, Bb, 27 * p, D, (w * thickness ** 3) / 12, BENDING);
+    addShear(out, Bs, 18 * p, w * shear);
   }
 }
 

@@ -1,5 +1,6 @@
 import { inPlane, triangleAxes } from './element';
-import { cornersOf, type ShellModel } from './model';
+import type { ShellModel } from './model';
+import { cornersOf } from './shell-mesh';
 
 /**
  * Error of a solution of small deflections by its mesh, as a share of the work of the load: how far the stresses of the triangles

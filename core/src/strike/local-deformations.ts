@@ -1,63 +1,10 @@
 import type { Bent } from './bent';
-import {
-  addBDB,
-  addShear,
-  BENDING,
-  bendingB,
-  doubleArea,
-  inPlane,
-  MEMBRANE,
-  membraneB,
-  POINTS,
-  planeStress,
-  shearStiffness,
-  triangleAxes,
-} from './element';
-import { cornersOf, type ShellModel } from './model';
+import { inPlane, triangleAxes } from './element';
+import type { ShellModel } from './model';
+import type { Rest } from './rest';
 
-const corner0 = new Float64Array(9);
 const corner = new Float64Array(9);
-const axes0 = new Float64Array(9);
-const flat0 = new Float64Array(6);
 const spun = new Float64Array(9);
-
-/** What does not change about a triangle while it moves. */
-export interface Rest {
-  readonly B: Float64Array;
-  readonly Bb: Float64Array;
-  readonly Bs: Float64Array;
-  readonly axes: Float64Array;
-  readonly flat: Float64Array;
-  readonly area: number;
-  /** elastic stiffness in its own axes */
-  readonly k: Float64Array;
-}
-
-/** Prepares every triangle of a structure. */
-export function restOf(model: ShellModel): readonly Rest[] {
-  const { mesh, elastic, thickness } = model;
-  const D = planeStress(elastic);
-  const shear = shearStiffness(elastic, thickness);
-  return Array.from({ length: mesh.flatOf.length }, (_, e): Rest => {
-    cornersOf(mesh, e, corner0);
-    triangleAxes(corner0, axes0);
-    inPlane(corner0, axes0, flat0);
-    const B = new Float64Array(27 * POINTS);
-    const Bb = new Float64Array(27 * POINTS);
-    const Bs = new Float64Array(18 * POINTS);
-    membraneB(flat0, elastic.nu, B);
-    bendingB(flat0, thickness, elastic.nu, Bb, Bs);
-    const area = doubleArea(flat0) / 2;
-    const k = new Float64Array(324);
-    const w = area / POINTS;
-    for (let p = 0; p < POINTS; p++) {
-      addBDB(k, B, 27 * p, D, w * thickness, MEMBRANE);
-      addBDB(k, Bb, 27 * p, D, (w * thickness ** 3) / 12, BENDING);
-      addShear(k, Bs, 18 * p, w * shear);
-    }
-    return { B, Bb, Bs, axes: axes0.slice(), flat: flat0.slice(), area, k };
-  });
-}
 
 /** Rotation from a triangle's axes at rest to a corner as it has turned, seen from the triangle's axes now, row by row. */
 function turnOf(rest: Rest, turned: Float64Array, r: number, axes: Float64Array): void {

@@ -2,8 +2,9 @@ import type { Vec3 } from '../geometry';
 import { type Contact, contactAtRest } from './contact';
 import type { Incidence } from './dissect';
 import type { Elastic } from './elastic';
-import { elementStiffness, inPlane, toGlobal, triangleAxes } from './element';
+import { toGlobal } from './element';
 import { type JointSpring, jointStiffness } from './joint-spring';
+import { type Rest, restOf } from './rest';
 import type { ShellMesh } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
 
@@ -58,20 +59,6 @@ export function incidenceOf({
   return { from, nodes };
 }
 
-const corners = new Float64Array(9);
-const axes = new Float64Array(9);
-const flat = new Float64Array(6);
-
-/** Corner coordinates of a triangle, x y z after one another. */
-export function cornersOf({ coordinates, triangles }: ShellMesh, e: number, out: Float64Array): void {
-  for (let i = 0; i < 3; i++) {
-    const n = 3 * (triangles[3 * e + i] as number);
-    out[3 * i] = coordinates[n] as number;
-    out[3 * i + 1] = coordinates[n + 1] as number;
-    out[3 * i + 2] = coordinates[n + 2] as number;
-  }
-}
-
 /** The nodes of a contact. */
 export const nodesOf = (c: Contact): readonly number[] =>
   c.other === undefined ? [c.node] : [c.node, c.other];
@@ -84,17 +71,16 @@ const restSpring = (model: ShellModel, i: number): Float64Array =>
 export function stiffnessOf(model: ShellModel): (e: number) => Float64Array {
   const m = triangleCount(model.mesh);
   const k = new Float64Array(18 * 18);
+  const rest = restOf(model);
   return e => {
     const joints = model.springs?.length ?? 0;
     if (e >= m + model.extra.length + joints)
       return contactAtRest((model.contacts ?? [])[e - m - model.extra.length - joints] as Contact);
     if (e >= m + model.extra.length) return restSpring(model, e - m - model.extra.length);
     if (e >= m) return (model.extra[e - m] as ExtraElement).k;
-    cornersOf(model.mesh, e, corners);
-    triangleAxes(corners, axes);
-    inPlane(corners, axes, flat);
-    elementStiffness(flat, model.thickness, model.elastic, k);
-    toGlobal(k, 18, axes);
+    const r = rest[e] as Rest;
+    k.set(r.k);
+    toGlobal(k, 18, r.axes);
     return k;
   };
 }

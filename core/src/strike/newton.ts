@@ -3,9 +3,10 @@ import { type Bent, copied, turnOf } from './bent';
 import { type Place, shareThatDents } from './denting';
 import { BENDING, MEMBRANE, POINTS, planeStress } from './element';
 import { type Mechanism, mechanismOf, solved } from './linear';
-import { localDeformations, type restOf } from './local-deformations';
+import { localDeformations } from './local-deformations';
 import { type ShellModel, triangleCount } from './model';
 import { faceStresses, type Layers } from './plastic';
+import type { restOf } from './rest';
 import { DOF_PER_NODE, type Factor } from './sparse';
 import { stressFrom } from './stress';
 

@@ -44,6 +44,16 @@ export const nodeAt = ({ coordinates: c }: ShellMesh, n: number): Vec3 => [
   c[3 * n + 2] as number,
 ];
 
+/** Corner coordinates of a triangle, x y z after one another. */
+export function cornersOf({ coordinates, triangles }: ShellMesh, e: number, out: Float64Array): void {
+  for (let i = 0; i < 3; i++) {
+    const n = 3 * (triangles[3 * e + i] as number);
+    out[3 * i] = coordinates[n] as number;
+    out[3 * i + 1] = coordinates[n + 1] as number;
+    out[3 * i + 2] = coordinates[n + 2] as number;
+  }
+}
+
 /** Nodes no further from a place than a disc's radius and a hair. */
 export function discNodes(mesh: ShellMesh, at: Vec3, radius: number): readonly number[] {
   const out: number[] = [];

@@ -18,12 +18,15 @@ export function graded(
   growth: number,
   slow = growth,
 ): (p: Vec3) => number {
-  const f = Float64Array.from(fine.flatMap(({ at, from, h, slowly = 0 }) => [...at, from, h, slowly]));
+  // the finest first: from the first that is coarser than what was found none is finer
+  const f = Float64Array.from(
+    [...fine].sort((a, b) => a.h - b.h).flatMap(({ at, from, h, slowly = 0 }) => [...at, from, h, slowly]),
+  );
   return ([x, y, z]) => {
     let h = most;
     for (let i = 0; i < f.length; i += 6) {
       const least = f[i + 4] as number;
-      if (least >= h) continue;
+      if (least >= h) break;
       const dx = x - (f[i] as number);
       const dy = y - (f[i + 1] as number);
       const dz = z - (f[i + 2] as number);

@@ -1,23 +1,12 @@
 import type { Vec3 } from '../geometry';
-import {
-  BENDING,
-  bendingB,
-  inPlane,
-  MEMBRANE,
-  membraneB,
-  POINTS,
-  planeStress,
-  triangleAxes,
-} from './element';
-import { cornersOf, type ShellModel } from './model';
+import { BENDING, MEMBRANE, POINTS, planeStress, triangleAxes } from './element';
+import type { ShellModel } from './model';
+import { type Rest, restOf } from './rest';
+import { cornersOf } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
 
 const corners = new Float64Array(9);
 const axes = new Float64Array(9);
-const flat = new Float64Array(6);
-const bm = new Float64Array(27 * POINTS);
-const bb = new Float64Array(27 * POINTS);
-const bs = new Float64Array(18 * POINTS);
 
 /** Plane stress of von Mises, MPa. */
 export const vonMises = (x: number, y: number, xy: number): number =>
@@ -48,15 +37,13 @@ const moves = new Float64Array(18);
 export function elasticStress(model: ShellModel, u: Float64Array): Float64Array {
   const { mesh, elastic, thickness } = model;
   const D = planeStress(elastic);
+  const rest = restOf(model);
   const out = new Float64Array(mesh.flatOf.length * 18);
   for (let e = 0; e < mesh.flatOf.length; e++) {
-    cornersOf(mesh, e, corners);
-    triangleAxes(corners, axes);
-    inPlane(corners, axes, flat);
-    membraneB(flat, elastic.nu, bm);
-    bendingB(flat, thickness, elastic.nu, bb, bs);
+    const r = rest[e] as Rest;
+    axes.set(r.axes);
     localMoves(mesh, e, u, moves);
-    stressFrom(bm, bb, moves, D, thickness, out, 18 * e);
+    stressFrom(r.B, r.Bb, moves, D, thickness, out, 18 * e);
   }
   return out;
 }

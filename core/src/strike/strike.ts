@@ -77,7 +77,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   const rings = ring(model, solver, folded.material.density);
   const shaken = shakenShare(model, rings, folded.material, held);
   let { u, stress } = start.value;
-  let inner: Float64Array = pushedBack(model, u);
+  let inner: Float64Array | undefined;
   let theory = 'small deflections, elastic';
   let dentMm: number | undefined = 0;
   let reached = 1;
@@ -114,7 +114,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
     ({ dentsAt } = large);
   }
   const over = gapsLeft(wish, model, u, plateNodes);
-  const balance = { model, flats, inner, u, reached: stops * reached };
+  const balance = { model, flats, inner: inner ?? pushedBack(model, u), u, reached: stops * reached };
   const reactionsN = [
     ...held.map((h, i) => reactionOf(wish, balance, h, discs[i] as readonly number[])),
     ...seatReactions(model.hung, u),

@@ -1,9 +1,9 @@
 import { addShear, BENDING, MEMBRANE, POINTS, shearStiffness } from './element';
 import { factorizeIn, fill, fromOutside, layOut } from './factor-kernel';
 import { giveBack, type Kernel } from './kernels';
-import type { Rest } from './local-deformations';
 import { type ShellModel, triangleCount } from './model';
 import { LAYERS, type Layers, makeLayers } from './plastic';
+import type { Rest } from './rest';
 import type { SheetOnItsWay, Triangles } from './triangles';
 
 /** Numbers of a triangle at rest and where its parts begin (core/kernels/element.ts). */

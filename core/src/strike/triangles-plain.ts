@@ -1,10 +1,10 @@
 import { bentElement, predict } from './corotate';
 import { POINTS } from './element';
 import { factorizePlain } from './factor-plain';
-import type { Rest } from './local-deformations';
 import { type ShellModel, triangleCount } from './model';
 import { makeLayers } from './plastic';
 import { nothingForetold } from './predicted';
+import type { Rest } from './rest';
 import { DOF_PER_NODE } from './sparse';
 import type { SheetOnItsWay, Triangles } from './triangles';
 

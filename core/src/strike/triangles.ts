@@ -1,6 +1,6 @@
 import type { Bent } from './bent';
-import type { Rest } from './local-deformations';
 import type { Layers } from './plastic';
+import type { Rest } from './rest';
 import type { Factor, FreeMotion, Plan, StiffnessOf } from './sparse';
 
 /** The triangles of a structure on its way, and its stiffness taken apart: plain, or in the kernels. */

@@ -1,8 +1,10 @@
 import { contactAtRest } from './contact';
 import type { Incidence } from './dissect';
-import { BENDING, elementStiffness, inPlane, MEMBRANE, triangleAxes } from './element';
+import { BENDING, MEMBRANE, triangleAxes } from './element';
 import { type JointSpring, jointStiffness } from './joint-spring';
-import { cornersOf, nodesOf, type ShellModel, triangleCount } from './model';
+import { nodesOf, type ShellModel, triangleCount } from './model';
+import { type Rest, restOf } from './rest';
+import { cornersOf } from './shell-mesh';
 import { DOF_PER_NODE, type Vertices } from './sparse';
 
 /*
@@ -177,17 +179,12 @@ function triangleStiffness(
 ): (e: number) => Float64Array {
   const { mesh } = model;
   const m = triangleCount(mesh);
-  const corners = new Float64Array(9);
-  const flat = new Float64Array(6);
-  const whole = new Float64Array(324);
   const axes = new Float64Array(9 * m);
   const own = new Float64Array(162 * m);
+  const rest = restOf(model);
   for (let e = 0; e < m; e++) {
-    cornersOf(mesh, e, corners);
-    const t = axes.subarray(9 * e, 9 * e + 9);
-    triangleAxes(corners, t);
-    inPlane(corners, t, flat);
-    elementStiffness(flat, model.thickness, model.elastic, whole);
+    const { k: whole, axes: t } = rest[e] as Rest;
+    axes.set(t, 9 * e);
     for (let i = 0; i < 9; i++)
       for (let j = 0; j < 9; j++) {
         own[162 * e + 9 * i + j] = whole[18 * (MEMBRANE[i] as number) + (MEMBRANE[j] as number)] as number;
