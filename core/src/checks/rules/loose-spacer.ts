@@ -1,4 +1,4 @@
-import { holdFaults, type ResolvedJoint, resolveJoint, stackFaults } from '../../bolt';
+import { holdFaults, LONGEST_SPACER, type ResolvedJoint, resolveJoint, stackFaults } from '../../bolt';
 import type { Facts } from '../../derive';
 import { callOf, changeJoints, stackedIn } from '../../plan';
 import { plateName, type Rule, type Unsigned } from '../finding';
@@ -27,6 +27,8 @@ export const looseSpacer: Rule = {
         j =>
           stackedIn(j.joint).at(-1) === panel.id &&
           j.joint.spacer >= TOPPLES &&
+          // past the longest no post stands either: that is told by itself
+          j.joint.spacer <= LONGEST_SPACER + 0.5 &&
           j.joint.nut === 'none' &&
           j.joint.lock !== true &&
           takesPost(facts, j),
