@@ -36,6 +36,7 @@ import { optionRefused } from './rules/option-refused';
 import { pressure } from './rules/pressure';
 import { seat } from './rules/seat';
 import { serviceBlocked } from './rules/service-blocked';
+import { sideRoom } from './rules/side-room';
 import { slotWasher } from './rules/slot-washer';
 import { solid } from './rules/solid';
 import { spacerLong } from './rules/spacer-long';
@@ -66,6 +67,7 @@ export const RULES: readonly Rule[] = [
   boltLength,
   threadIntoAir,
   topPlate,
+  sideRoom,
   torqueEntered,
   pressure,
   slotWasher,

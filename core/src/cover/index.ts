@@ -2,6 +2,7 @@ export * from './coverage';
 export * from './front-section';
 export * from './gaps';
 export * from './ground';
+export * from './room-before';
 export * from './rough';
 export * from './shadow';
 export * from './shield';

@@ -27,13 +27,13 @@ export const SOLID_TOUCH = 0.5;
 /** Pieces a bend's arc is taken in. */
 const ARC_PIECES = 4;
 
-interface Body {
+export interface Body {
   readonly convex: Convex;
   readonly min: Vec3;
   readonly max: Vec3;
 }
 
-function bodyOf(convex: Convex): Body {
+export function bodyOf(convex: Convex): Body {
   const min: [number, number, number] = [Infinity, Infinity, Infinity];
   const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
   for (const p of convex.points)
@@ -64,7 +64,7 @@ function boxRound(all: readonly Body[]): Omit<Body, 'convex'> {
 const ofPlate = new WeakMap<FoldedPanel, readonly Body[]>();
 
 /** A folded plate as convex bodies: its flats cut back to their bends and cut out at its openings, and every bend in pieces of its arc. */
-function plateBodies(f: FoldedPanel): readonly Body[] {
+export function plateBodies(f: FoldedPanel): readonly Body[] {
   const hit = ofPlate.get(f);
   if (hit) return hit;
   const t = f.sheet.thickness;
@@ -102,7 +102,7 @@ function plateBodies(f: FoldedPanel): readonly Body[] {
 
 const ofBlock = new WeakMap<object, readonly Body[]>();
 /** A member or part: its outline on the ground plane carried from its lower to its upper height. */
-function blockBodies(b: Pick<Member | Component, 'footprint' | 'zBottom' | 'zTop'>): readonly Body[] {
+export function blockBodies(b: Pick<Member | Component, 'footprint' | 'zBottom' | 'zTop'>): readonly Body[] {
   const hit = ofBlock.get(b);
   if (hit) return hit;
   const made = triangulated(union([b.footprint])).map(tri =>
@@ -118,7 +118,7 @@ function blockBodies(b: Pick<Member | Component, 'footprint' | 'zBottom' | 'zTop
 }
 
 /** How deep two lots of bodies reach into one another, and where; undefined where they do not. */
-function reach(a: readonly Body[], b: readonly Body[]): { depth: number; at: Vec3 } | undefined {
+export function reach(a: readonly Body[], b: readonly Body[]): { depth: number; at: Vec3 } | undefined {
   let worst: { depth: number; at: Vec3 } | undefined;
   if (apart(boxRound(a), boxRound(b))) return undefined;
   for (const p of a)

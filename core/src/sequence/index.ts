@@ -1,4 +1,5 @@
 export * from './bar-steps';
+export * from './bracket-how';
 export * from './cautions';
 export * from './fault-kinds';
 export * from './faults';
