@@ -59,7 +59,8 @@ export function holeKindWords(
   { hole: h, thread }: Pick<HoleRow, 'hole' | 'thread'>,
   units: UnitSystem,
 ): string {
-  if (h.kind === 'tapped' || h.kind === 'clinch') return `${KIND[h.kind]} ${thread}`;
+  if (h.kind === 'tapped' || h.kind === 'clinch')
+    return `${KIND[h.kind]} ${thread}${h.pressedFrom ? `, pressed in from the ${h.pressedFrom}` : ''}`;
   const sink = h.sink
     ? `; ${sinkWords(h.sink, units)}, from the ${h.sink.below ? 'underside' : 'upper face'}`
     : '';

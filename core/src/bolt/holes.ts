@@ -1,11 +1,11 @@
 import { blankPlace, drilled, type FoldedPanel, type HoleShape, type PlateHole } from '../fold';
-import { dot3, toDegrees, type Vec2 } from '../geometry';
+import { dot3, toDegrees, type Vec2, type Vec3 } from '../geometry';
 import { type HoleCut, type Joint, type PlanDocument, stackedIn, topPlateOf } from '../plan';
 import type { Member, PresentRig } from '../rig';
 import { MM_PER_INCH } from '../units';
 import { goesRound } from './drill';
 import type { ResolvedJoint } from './joint';
-import { outwardOf } from './outward';
+import { DOWN, outwardOf } from './outward';
 import { type JointSeat, type PlateSeat, seatsOf } from './seat';
 import { legsOf, strapOver } from './strap';
 import { type Thread, threadNamed } from './thread';
@@ -93,6 +93,7 @@ function holeIn(
   p: FoldedPanel,
   atHead: boolean,
   method: PlanDocument['plan']['method'],
+  axis: Vec3,
 ): PlateHole | undefined {
   if (seat.facet === undefined || seat.where === 'beside') return undefined;
   const d = p.blank.developed.find(x => x.facet.id === seat.facet);
@@ -125,6 +126,12 @@ function holeIn(
                 ? 'square'
                 : 'clearance',
     final,
+    ...(threaded && j.joint.nut === 'clinch'
+      ? {
+          pressedFrom:
+            dot3(axis, facetNormal(p, seat)) > 0 ? ('underside' as const) : ('upper face' as const),
+        }
+      : {}),
     ...(cut ? { cut } : {}),
     ...(sunk
       ? {
@@ -140,8 +147,9 @@ function holeIn(
   };
 }
 
-const seatLooksUp = (p: FoldedPanel, seat: PlateSeat): boolean =>
-  (p.facets.find(f => f.id === seat.facet)?.frame.n[2] ?? 1) >= 0;
+const facetNormal = (p: FoldedPanel, seat: PlateSeat): Vec3 =>
+  p.facets.find(f => f.id === seat.facet)?.frame.n ?? [0, 0, 1];
+const seatLooksUp = (p: FoldedPanel, seat: PlateSeat): boolean => facetNormal(p, seat)[2] >= 0;
 
 /** The base's u as it lies in a flat, turned into the blank's axes, degrees. */
 function slotTurn(p: FoldedPanel, seat: PlateSeat, inBlank: number): number {
@@ -170,16 +178,19 @@ export function plateHoles(
   method: PlanDocument['plan']['method'],
 ): readonly PlateHole[] {
   return joints.flatMap(j => {
-    const seat = seats.get(j.id)?.plates.find(s => s.panel === p.panel.id);
-    if (!seat || j.nut?.kind === 'tube-clamp') return seat ? (holeIn(j, seat, p, false, method) ?? []) : [];
+    const stands = seats.get(j.id);
+    const seat = stands?.plates.find(s => s.panel === p.panel.id);
+    const axis = stands?.axis ?? DOWN;
+    if (!seat || j.nut?.kind === 'tube-clamp')
+      return seat ? (holeIn(j, seat, p, false, method, axis) ?? []) : [];
     if (j.nut?.kind === 'axle-strap' && j.member) {
-      const hole = holeIn(j, seat, p, false, method);
+      const hole = holeIn(j, seat, p, false, method, axis);
       return hole ? strapHoles(j, j.member, hole, p) : [];
     }
     const outermost = j.joint.panels[0] === p.panel.id;
     const innermost = stackedIn(j.joint).at(-1) === p.panel.id;
     const atHead = j.joint.headSide === 'below' ? outermost : innermost && j.joint.mount === undefined;
-    return holeIn(j, seat, p, atHead, method) ?? [];
+    return holeIn(j, seat, p, atHead, method, axis) ?? [];
   });
 }
 

@@ -1,9 +1,11 @@
 import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { holeKindWords } from '../bolt';
 import { check } from '../checks';
 import { plateUnder } from '../cover';
 import { gatherFacts } from '../derive';
+import { dot3, scale3 } from '../geometry';
 import { checkDocument, done, type Panel, type PlanDocument, panelsRemoved } from '../plan';
 import type { Mount } from '../rig';
 import { installationOf } from '../sequence';
@@ -82,6 +84,16 @@ describe('a bracket in a plan', () => {
     expect(facts.plates.map(p => p.panel.id)).toEqual(before.plates.map(p => p.panel.id));
     // 11 mm for M10 through the rail (ISO 273 medium), 14 mm for its clinch nut
     expect(bracket?.holes.map(h => h.cut)).toEqual(expect.arrayContaining([{ circle: 11 }, { circle: 14 }]));
+    // its nut goes in from the face away from the bolt's head
+    const nut = bracket?.holes.find(h => h.kind === 'clinch');
+    const facet = bracket?.facets.find(f => f.id === nut?.facet);
+    const seat = facts.seats.get(nut?.joint ?? '');
+    if (!bracket || !nut || !facet || !seat) throw new Error('no clinch nut');
+    const upper = scale3(facet.frame.n, bracket.sheet.thickness);
+    expect(dot3(upper, seat.axis) > 0 ? 'underside' : 'upper face').toBe(nut.pressedFrom);
+    expect(holeKindWords({ hole: nut, thread: 'M10x1.5' }, 'metric')).toBe(
+      `for a clinch nut M10x1.5, pressed in from the ${nut.pressedFrom}`,
+    );
     expect(facts.weight.addedKg - before.weight.addedKg).toBeGreaterThan(bracket?.massKg ?? 99);
     expect(facts.weight.costs.bending).toBeGreaterThan(before.weight.costs.bending);
   });

@@ -26,6 +26,8 @@ export interface PlateHole {
   readonly cut?: HoleShape;
   /** as it must be when the plate hangs */
   readonly final: HoleShape;
+  /** the face that a clinch nut is pressed in from: the one away from the bolt's head */
+  readonly pressedFrom?: 'upper face' | 'underside';
   /** a sunk head: largest diameter, depth and whole angle, and whether it is sunk from the underside */
   readonly sink?: {
     readonly diameter: number;
