@@ -17,6 +17,8 @@ import {
   says,
   startRun,
   storedPlan,
+  toStage,
+  undo,
   walkUntil,
 } from './browser';
 import { it } from './fixtures';
@@ -142,6 +144,32 @@ describe('a bracket', () => {
       'out-1',
       undefined,
     ]);
+    expect(page.faults).toEqual([]);
+    await closePage(page);
+  });
+
+  it('is a plate with threads on top of a member where a bolt is told to go through, and its hole is tapped', async ({
+    browser,
+    server,
+  }) => {
+    const page = await openPage(browser, DESK, { units: 'metric' });
+    await page.goto(server.at('/plan/bramble-winter/bolt'));
+    await page.locator('::-p-xpath(//button[starts-with(normalize-space(.), "j28")])').click();
+    await says(page, 'into the third crossmember');
+    await page.locator('::-p-text(Change its hardware)').click();
+    await press(page, 'Thread in a top plate on the third crossmember');
+    await says(page, /through the third crossmember into top plate K\d/);
+    await page.waitForSelector('[aria-label*="3/8 in steel, tapped"]');
+    await saved(page);
+    const { panels, joints } = await storedPlan(server, page, 'bramble-winter');
+    const top = panels.find(p => p.name === 'top plate');
+    expect(joints.find(j => j.id === 'j28')).toMatchObject({ threadIn: top?.id, nut: 'none' });
+    await toStage(page, 'fold');
+    await press(page, `${top?.mark} top plate`, 'radio');
+    await says(page, /⌀6\.8 mm drilled for the tap, tapped M8x1\.25/);
+    await toStage(page, 'cover');
+    await undo(page);
+    await page.waitForFunction(() => !document.body.innerText.includes('top plate'));
     expect(page.faults).toEqual([]);
     await closePage(page);
   });
