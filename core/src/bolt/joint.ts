@@ -98,6 +98,11 @@ const TURNED_HEADS = new Set(['carriage', 't-bolt']);
 /** Whether the nut is what is turned: on a stud, on the legs of a strap, and where nothing turns the head. */
 export const nutIsTurned = ({ joint, head, nut }: Pick<ResolvedJoint, 'joint' | 'head' | 'nut'>): boolean =>
   nut?.kind === 'stud' || nut?.kind === 'axle-strap' || TURNED_HEADS.has(joint.fastener.head) || !head.tool;
+/** How high a head stands off the outermost sheet with the washers under it, mm. */
+export function headStands({ layers, head }: Pick<ResolvedJoint, 'layers' | 'head'>): number {
+  const washers = layers.slice(1).findIndex(l => l.kind !== 'washer');
+  return head.height + layers.slice(1, 1 + Math.max(0, washers)).reduce((s, l) => s + l.thickness, 0);
+}
 const STEEL = 7850e-9;
 const hexagon = (flats: number): number => 0.866 * flats * flats;
 

@@ -1,4 +1,4 @@
-import { boltToHoles, type ResolvedJoint } from '../../bolt';
+import { boltToHoles, headStands, type ResolvedJoint } from '../../bolt';
 import { undersideAt } from '../../cover';
 import type { Facts } from '../../derive';
 import { barFace, callOf, changeJoints } from '../../plan';
@@ -18,9 +18,7 @@ function headReach(
   const outer = seat?.plates[0]?.far ?? (bar ? j.at[2] - barFace(bar, j.at, -1) : undefined);
   if (outer === undefined) return undefined;
   const sunk = j.joint.fastener.head === 'countersunk';
-  const washers = j.layers.slice(1).findIndex(l => l.kind !== 'washer');
-  const under = j.layers.slice(1, 1 + Math.max(0, washers)).reduce((s, l) => s + l.thickness, 0);
-  return { from: outer, to: outer + (sunk ? 0 : j.head.height + under) };
+  return { from: outer, to: outer + (sunk ? 0 : headStands(j)) };
 }
 
 export const headClear: Rule = {

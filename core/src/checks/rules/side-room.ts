@@ -1,4 +1,4 @@
-import { looksDown, type ResolvedJoint } from '../../bolt';
+import { headStands, looksDown, type ResolvedJoint } from '../../bolt';
 import { roomBefore } from '../../cover';
 import type { Facts } from '../../derive';
 import { add3, scale3 } from '../../geometry';
@@ -17,9 +17,7 @@ function headEnd(facts: Facts, j: ResolvedJoint) {
   const seat = facts.seats.get(j.id);
   if (!seat) return undefined;
   const outer = seat.plates[0]?.far ?? 0;
-  const washers = j.layers.slice(1).findIndex(l => l.kind !== 'washer');
-  const under = j.layers.slice(1, 1 + Math.max(0, washers)).reduce((s, l) => s + l.thickness, 0);
-  return { at: add3(seat.face, scale3(seat.axis, outer + under + j.head.height)), axis: seat.axis };
+  return { at: add3(seat.face, scale3(seat.axis, outer + headStands(j))), axis: seat.axis };
 }
 
 export const sideRoom: Rule = {
