@@ -4,7 +4,16 @@ import { describe, expect, it } from 'vitest';
 import { partNames } from '../bolt';
 import { check } from '../checks';
 import { type Facts, gatherFacts } from '../derive';
-import { changeJoints, done, growSpacers, inPlan, type PlanDocument, panelsRemoved } from '../plan';
+import {
+  changeJoints,
+  done,
+  growSpacers,
+  inPlan,
+  lowerPlates,
+  type PlanDocument,
+  panelsRemoved,
+  tiedTo,
+} from '../plan';
 import { installationOf } from '../sequence';
 
 const legged = demo('heron');
@@ -65,5 +74,18 @@ describe('a plate on a bracket and on bolts that hold another plate too', () => 
     const mended = done(growSpacers, long.value, args);
     if (!mended.ok) throw new Error(mended.fault);
     expect(seats(gatherFacts(mended.value))).toEqual([]);
+  });
+
+  it('is lowered with its bracket and the bolt between them, and every stack still closes', () => {
+    const panels = tiedTo(legged, 'plate-1');
+    expect(panels).toEqual(expect.arrayContaining(['plate-1', ...LEGS]));
+    const down = done(lowerPlates, legged, { panels, by: 32 });
+    if (!down.ok) throw new Error(down.fault);
+    const z = (d: PlanDocument): number => d.plan.joints.find(j => j.id === own)?.at?.[2] ?? Number.NaN;
+    expect(z(down.value)).toBeCloseTo(z(legged) - 32, 9);
+    // the leg's own bolt gets the spacer that plates get at theirs
+    const held = (d: PlanDocument) => d.plan.joints.find(j => j.mount === 'motor-left')?.spacer;
+    expect([held(legged), held(down.value)]).toEqual([0, 32]);
+    expect(seats(gatherFacts(down.value))).toEqual([]);
   });
 });
