@@ -34,7 +34,7 @@ export const SELF_TAPPING: ReadonlySet<string> = new Set(['thread-cutting', 'sel
 /** Holes with a thread that a post's stud is screwed into. */
 const THREADED: ReadonlySet<string> = new Set(['threaded', 'captive-nut', 'rivet-nut', 'clip-nut']);
 /** Holes that a bolt can go right through, once the far wall is drilled. */
-export const OPEN: ReadonlySet<string> = new Set(['through', 'slot', 'drill']);
+export const GOES_THROUGH: ReadonlySet<string> = new Set(['through', 'slot', 'drill']);
 /** Heads that nothing turns: their nut is turned. */
 export const STILL_HEADS: ReadonlySet<string> = new Set(['carriage', 't-bolt']);
 /** Where a joint holds its plates: on its axis, a strap by its two legs. */
@@ -70,7 +70,7 @@ export function holdFaults(
   if (joint.nut === 'post' && (needsNewNut(mount) || !THREADED.has(mount?.hole.kind ?? '')))
     out.push({ kind: 'post-no-thread' });
   // a top plate wants the bolt to come out of the member's far side
-  if (mount && topPlateOf(joint) !== undefined && !OPEN.has(mount.hole.kind))
+  if (mount && topPlateOf(joint) !== undefined && !GOES_THROUGH.has(mount.hole.kind))
     out.push({ kind: 'not-through' });
   const tiesPlates = mount === undefined && joint.panels.length > 1;
   if (!nut && !SELF_TAPPING.has(joint.fastener.head) && (mount !== undefined || tiesPlates))

@@ -1,4 +1,4 @@
-import { drawnPanels, OPEN, outwardOf, threadNamed } from '../bolt';
+import { drawnPanels, GOES_THROUGH, outwardOf, threadNamed } from '../bolt';
 import { shopOf } from '../fold';
 import type { Vec2 } from '../geometry';
 import {
@@ -27,7 +27,7 @@ const THIN: SheetChoice = { material: 'steel-hr36', thickness: 6.35, finish: 'po
 const FROM = 7.9;
 
 /** The bolts that one top plate would take with a bolt of a plan: of the same plates, through the same member, each in a hole that goes through. */
-export function besideIt(doc: PlanDocument, id: string): readonly { joint: Joint; mount: Mount }[] {
+function besideIt(doc: PlanDocument, id: string): readonly { joint: Joint; mount: Mount }[] {
   const rig = presentOf(doc);
   const joint = doc.plan.joints.find(j => j.id === id);
   const hole = (j: Joint): Mount | undefined => rig.mounts.find(m => m.id === j.mount);
@@ -39,7 +39,7 @@ export function besideIt(doc: PlanDocument, id: string): readonly { joint: Joint
     const fits =
       mount?.member === own.member &&
       stackedIn(j)[0] === outer &&
-      OPEN.has(mount.hole.kind) &&
+      GOES_THROUGH.has(mount.hole.kind) &&
       outwardOf(mount)[2] < -0.99 &&
       j.threadIn === undefined;
     return fits && mount ? [{ joint: j, mount }] : [];
@@ -58,7 +58,7 @@ export function topPlateAdded(
   if (!first || !mount || !member) return err(`bolt ${wish.joint} is in no hole of a member`);
   if (member.kind === 'axle-tube') return err('an axle tube is not drilled: a strap goes over it');
   if (topPlateOf(first) !== undefined) return err(`bolt ${wish.joint} has its thread in a top plate already`);
-  if (!OPEN.has(mount.hole.kind))
+  if (!GOES_THROUGH.has(mount.hole.kind))
     return err(`hole ${mount.id} does not go through the ${memberName(rig, member.id)}`);
   const mine = besideIt(doc, wish.joint);
   if (!mine.some(m => m.joint === first))

@@ -1,4 +1,4 @@
-import { OPEN, type ResolvedJoint, SPACER_NAMES, THREADS } from '@plate-fold/core/bolt';
+import { GOES_THROUGH, type ResolvedJoint, SPACER_NAMES, THREADS } from '@plate-fold/core/bolt';
 import { addTopPlate } from '@plate-fold/core/bracket';
 import {
   CLASSES,
@@ -200,7 +200,7 @@ export function JointHardware({
             onSlots={slots => set({ slots })}
           />
         ))}
-        {mount && OPEN.has(mount.hole.kind) && joint.threadIn === undefined && (
+        {mount && GOES_THROUGH.has(mount.hole.kind) && joint.threadIn === undefined && (
           <Button className="col-span-2" onClick={() => run(addTopPlate, { joint: id })}>
             Thread in a top plate on the {memberName(facts.rig, mount.member)}
           </Button>
