@@ -39,6 +39,8 @@ const onHeron = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<
 
 describe('Bolt chooses the hardware of the lifted SUV', () => {
   onHeron('one joint changed by hand is locked, and what it bears is told', async ({ page, server }) => {
+    // what hangs on the axle is lower than the belly: both are told
+    await says(page, /Lowest point ?283 ?mm ?plate E; belly 297/);
     await page.locator('::-p-xpath(//ul[@aria-label="Joints"]//button[starts-with(., "j-3")])').click();
     await says(page, 'Strength');
     await says(page, /Pulled \d+\.\d kN \(.*\), sheared/);

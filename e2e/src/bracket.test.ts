@@ -166,7 +166,7 @@ describe('a bracket', () => {
     expect(joints.find(j => j.id === 'j28')).toMatchObject({ threadIn: top?.id, nut: 'none' });
     await toStage(page, 'fold');
     await press(page, `${top?.mark} top plate`, 'radio');
-    await says(page, /⌀6\.8 mm drilled for the tap, tapped M8x1\.25/);
+    await says(page, /⌀6\.8 mm tapped M8x1\.25/);
     await toStage(page, 'cover');
     await undo(page);
     await page.waitForFunction(() => !document.body.innerText.includes('top plate'));

@@ -46,7 +46,7 @@ export function holeSizeWords(shape: HoleShape, units: UnitSystem): string {
 
 const KIND: Readonly<Record<PlateHole['kind'], string>> = {
   clearance: 'through',
-  tapped: 'drilled for the tap, tapped',
+  tapped: 'tapped',
   clinch: 'for a clinch nut',
   slot: 'slot',
   square: 'square, for a carriage bolt',

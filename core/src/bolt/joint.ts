@@ -3,7 +3,7 @@ import type { Vec3 } from '../geometry';
 import { type Joint, panelWord, stackedIn, topPlateOf } from '../plan';
 import type { Member, Mount, PresentBar, PresentRig } from '../rig';
 import { MATERIALS } from '../sheet';
-import { clampLimits, disc, INSTALL_SHARE, type Limit, SPACER_NAMES, throughLimit } from './clamp';
+import { clampLimits, INSTALL_SHARE, type Limit, SPACER_NAMES, throughLimit } from './clamp';
 import { drillsFor, goesRound, needsNewNut } from './drill';
 import {
   hasFoot,
@@ -17,10 +17,11 @@ import {
 import { clampScatter, nutFactor, prevailingTorque, torqueFor } from './friction';
 import { HEAD_NAMES, type HeadSize, headSize } from './heads';
 import { stockLength } from './length';
+import { hardwareMass, strapMass } from './mass';
 import { outwardOf } from './outward';
 import { type JointPart, partsOf } from './parts';
 import { SPACER } from './spacer';
-import { type Strap, strapOver } from './strap';
+import { strapOver } from './strap';
 import { STRENGTH } from './strength';
 import { type Thread, threadNamed } from './thread';
 import { throughMember } from './through';
@@ -103,8 +104,6 @@ export function headStands({ layers, head }: Pick<ResolvedJoint, 'layers' | 'hea
   const washers = layers.slice(1).findIndex(l => l.kind !== 'washer');
   return head.height + layers.slice(1, 1 + Math.max(0, washers)).reduce((s, l) => s + l.thickness, 0);
 }
-const STEEL = 7850e-9;
-const hexagon = (flats: number): number => 0.866 * flats * flats;
 
 /** Thickness of the bracket that has the thread itself, mm; undefined where none has. */
 const tappedIn = (joint: Joint, panels: ReadonlyMap<string, FoldedPanel>): number | undefined =>
@@ -191,32 +190,6 @@ function stack(
         : tapped && (joint.threadIn === undefined ? l.kind === 'member' : l.ref === joint.threadIn);
   const grip = layers.reduce((sum, l) => sum + (beyond(l) ? 0 : l.thickness), 0);
   return { layers, grip };
-}
-
-/** Mass of bolt, washers, nut and spacer from their geometry, kg. */
-function hardwareMass(
-  t: Thread,
-  head: HeadSize,
-  length: number,
-  layers: readonly Layer[],
-  nut: NutSize | undefined,
-  bought: boolean,
-  spacerDensity: number,
-): number {
-  const shank = length > 0 ? 0.93 * disc(t.d) * length : 0;
-  const top = length === 0 ? 0 : (head.flats ? hexagon(head.flats) : disc(head.bearing) * 0.75) * head.height;
-  const ring = (l: Layer): number => (disc(l.diameter) - disc(1.05 * t.d)) * l.thickness;
-  const rings = layers
-    .filter(l => l.kind === 'washer' || l.kind === 'spacer')
-    .reduce((sum, l) => sum + ring(l) * (l.kind === 'spacer' ? spacerDensity / STEEL : 1), 0);
-  const own = nut && bought ? (disc(nut.diameter) * 0.83 - disc(t.d)) * nut.height : 0;
-  return STEEL * (shank + top + rings + own);
-}
-
-/** A strap's own rod, from leg to leg over the tube, and the nut on its other leg, kg. */
-function strapMass(s: Strap, t: Thread, legMm: number, nut: NutSize | undefined): number {
-  const rod = disc(t.d) * (2 * legMm + s.overMm + Math.PI * s.legMm);
-  return STEEL * (rod + (nut ? (disc(nut.diameter) * 0.83 - disc(t.d)) * nut.height : 0));
 }
 
 /**

@@ -108,7 +108,7 @@ export interface Flange {
   readonly angle: number;
   readonly insideRadius?: number;
   readonly inset?: readonly [start: number, end: number];
-  /** its ends follow the mitre wherever the next edge of the base carries a flange of the same angle */
+  /** its ends follow the miter wherever the next edge of the base carries a flange of the same angle */
   readonly mitre?: boolean;
   readonly flanges?: readonly Flange[];
 }

@@ -34,7 +34,11 @@ function HoleNames({ pattern, put, k }: { pattern: FlatPattern; put: (p: Vec2) =
   const taken = [{ x: gx + 28, y: gy }];
   for (const h of pattern.holes) {
     const [x, y] = put(h.at);
-    const ways = y - top < 20 ? [y + 17, y - 8] : [y - 8, y + 17];
+    // clear of the hole itself, however large it is drawn
+    const box = boxOf(holeOutline(h.cut ?? h.final, h.at).map(put));
+    const r = (box.max[1] - box.min[1]) / 2;
+    const [above, below] = [y - Math.max(8, r + 4), y + Math.max(17, r + 13)];
+    const ways = y - top < 20 ? [below, above] : [above, below];
     const free = ways.find(at =>
       [...taken, ...names].every(n => Math.abs(n.x - x) > 34 || Math.abs(n.y - at) > 13),
     );

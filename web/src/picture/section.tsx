@@ -58,6 +58,9 @@ function headPath(
   }
 }
 
+/** Labels stand so far right of the drawing, px. */
+const LABEL_FROM = 12;
+
 /** What stands beside a layer: its name and, small, its measure. */
 function labelOf(part: DrawnLayer, { joint, panels, units }: SectionProps): readonly [string, string] {
   const { layer } = part;
@@ -148,7 +151,13 @@ function BoltSection(props: SectionProps) {
   const { joint: j, panels, units, width, height, exploded } = props;
   const layout = layOutStack(j, exploded ? Math.max(7, j.thread.d * 0.8) : 0, props.seat);
   const narrow = width < 440;
-  const [left, right] = [narrow ? 76 : 92, narrow ? 142 : 190];
+  const labels = layout.parts.map(p => labelOf(p, props));
+  // the longest measure beside it is read to its end
+  const longest = Math.max(...labels.map(l => l[1].length));
+  const [left, right] = [
+    narrow ? 76 : 92,
+    Math.max(narrow ? 142 : 190, LABEL_FROM + (narrow ? 6.6 : 7.5) * longest + 4),
+  ];
   const pad = 22;
   const k = Math.min(
     (height - 2 * pad) / (layout.end - layout.start),
@@ -167,7 +176,6 @@ function BoltSection(props: SectionProps) {
   const half = (d: number): number => (d / 2) * k;
   const family = (part: DrawnLayer) =>
     panels.find(p => p.panel.id === part.layer.ref)?.material.family ?? 'steel';
-  const labels = layout.parts.map(p => labelOf(p, props));
   const mids = layout.parts.map(p => Y((p.from + p.to) / 2));
   const places = spreadLabels(mids, 38, 20, height - 26);
   const sheets = layout.parts.filter(
@@ -319,7 +327,7 @@ function BoltSection(props: SectionProps) {
           (p.layer.kind === 'plate' || p.layer.kind === 'bar' || p.layer.kind === 'member'
             ? reach * k
             : half(p.layer.diameter));
-        const x = width - right + 12;
+        const x = width - right + LABEL_FROM;
         return (
           <g key={`label ${p.layer.kind} ${p.from}`}>
             <path d={`M${edge} ${mids[i]}H${x - 14}L${x - 5} ${y}`} fill="none" stroke="var(--ghostline)" />

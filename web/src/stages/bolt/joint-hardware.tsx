@@ -190,16 +190,18 @@ export function JointHardware({
           onChoose={c => set({ cut: c === 'usual' ? undefined : (c as HoleCut) })}
           className="col-span-2"
         />
-        {joint.panels.map(p => (
-          <SlotFields
-            key={p}
-            joint={joint}
-            panel={p}
-            mark={marks(p)}
-            units={units}
-            onSlots={slots => set({ slots })}
-          />
-        ))}
+        {joint.panels
+          .filter(p => p !== joint.threadIn)
+          .map(p => (
+            <SlotFields
+              key={p}
+              joint={joint}
+              panel={p}
+              mark={marks(p)}
+              units={units}
+              onSlots={slots => set({ slots })}
+            />
+          ))}
         {mount && GOES_THROUGH.has(mount.hole.kind) && joint.threadIn === undefined && (
           <Button className="col-span-2" onClick={() => run(addTopPlate, { joint: id })}>
             Thread in a top plate on the {memberName(facts.rig, mount.member)}

@@ -18,7 +18,7 @@ export function HoleTable({ folded }: { folded: FoldedPanel }) {
       head: 'bolt',
       names: true,
       headClass: 'py-1 font-normal',
-      cellClass: 'fig py-1 text-left font-normal',
+      cellClass: 'fig py-1 text-left font-normal whitespace-nowrap',
       cell: r => (
         <button type="button" className="min-h-8" onClick={() => dispatch(jointSelected(r.joint))}>
           {r.joint}
@@ -30,7 +30,7 @@ export function HoleTable({ folded }: { folded: FoldedPanel }) {
         id: k,
         head: k,
         headClass: 'py-1 text-right font-normal',
-        cellClass: 'fig py-2 text-right whitespace-nowrap',
+        cellClass: 'fig py-2 pl-2 text-right whitespace-nowrap',
         cell: r => formatLength(r[k], units, true),
       }),
     ),
