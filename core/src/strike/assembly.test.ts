@@ -9,7 +9,7 @@ import type { FoldedPanel } from '../fold';
 import { cross3, dot3, length3, sub3, type Vec2, type Vec3 } from '../geometry';
 import { type Joint, jointFor, type PlanDocument } from '../plan';
 import type { Mount } from '../rig';
-import { CORNERS, fourZ, hole, plateUnder, SHEET, twoL } from '../testing/hung-plates';
+import { CORNERS, fourZ, hole, plateUnder, SHEET, twoL, wing } from '../testing/hung-plates';
 import { type Condensed, condense, toVehicle } from './condensed';
 import { hangersOf, movesOf } from './hung';
 import { strikePlate, wishOf } from './index';
@@ -74,6 +74,7 @@ const PLANS: Readonly<Record<string, () => PlanDocument>> = {
   'two L': () => twoL(BARE),
   'four Z': () => fourZ(BARE),
   bar: onBar,
+  wing: () => wing(BARE),
 };
 const by = (id: string): Solved => cases.find(c => c.id === id) as Solved;
 const plateOf = (panels: readonly FoldedPanel[]): FoldedPanel =>
@@ -154,6 +155,36 @@ describe('a plate on brackets and bars, solved as one', () => {
       );
       expect(Math.abs(r.tensionN / ours.share - Math.max(0, there[2])), r.joint).toBeLessThan(0.05 * force);
     }
+  });
+
+  it('a wing on its shield: bends as second-order shells do, and hands on as much', () => {
+    const free = solved('wing', 0.02, false);
+    expect(off(free.mostUp, by('wing').free.mostUp)).toBeLessThan(0.035);
+    const touching = solved('wing', 0.02, true);
+    const { mostUp, seats } = by('wing').touching as NonNullable<Solved['touching']>;
+    expect(off(touching.mostUp, mostUp)).toBeLessThan(0.03);
+    // over the shield's edge it is the shorter lever
+    expect(touching.mostUp).toBeLessThan(0.99 * free.mostUp);
+    expect(touching.seats).toHaveLength(4);
+    for (const s of touching.seats) {
+      const mine = s.force.map(v => v / touching.share) as unknown as Vec3;
+      expect(length3(sub3(mine, seats[s.joint.id] as Vec3)), `${s.joint.id}: ${mine}`).toBeLessThan(
+        0.05 * by('wing').force,
+      );
+    }
+  });
+
+  it('a shield is not held by the wing that hangs on it, and a wing whose shield nothing holds is not held', () => {
+    const of = assemble(wing(BARE));
+    const shield = of.panels.find(p => p.panel.id === 'plate-b') as FoldedPanel;
+    expect(wishOf(of, shield, 1000).brackets).toBeUndefined();
+    const doc = wing(BARE);
+    const loose = assemble({
+      ...doc,
+      plan: { ...doc.plan, joints: doc.plan.joints.filter(j => j.mount === undefined) },
+    });
+    const a = strikePlate(wishOf(loose, plateOf(loose.panels), 1000));
+    expect(a.ok ? '' : a.fault).toMatch(/no bolt holds it/);
   });
 
   it('gives less the thicker its brackets, and hardly more than one that is held where they are solid', () => {

@@ -13,6 +13,7 @@ import {
   unit3,
   type Vec3,
 } from '../geometry';
+import { isBracket } from '../plan';
 import { err, ok, type Result } from '../units';
 import { linearSolver } from './linear';
 import { middleFlats } from './middle-flats';
@@ -36,8 +37,9 @@ import { elasticStress, elementStress } from './stress';
 
 /** Nodes round the disc that a head, washer or nut presses. */
 const RING = 8;
-/** Elements across a bracket. */
+/** Elements across a bracket, and across a plate that another is bolted to. */
 const ACROSS = 5;
+const ACROSS_PLATE = 8;
 /** How fast they grow away from a disc, mm a mm. */
 const GROWTH = 0.5;
 /** A bracket's flat further than this from a bolt's place is not what it holds, mm. */
@@ -128,14 +130,29 @@ function discOf(flats: readonly Flat3[], joint: ResolvedJoint): Disc | undefined
   return best;
 }
 
-/** Corners and middles of the sides of a foot that lie outside the disc that holds it. */
-const feetOf = ({ flat, at, radius }: Disc): readonly Vec3[] =>
+/** The edge of a plate bears so near to a bolt, mm, felt at places so far apart. */
+const EDGE_REACH = 90;
+const EDGE_STEP = 30;
+
+/**
+ * Where a foot may bear, outside the disc that holds it: corners and middles of a bracket's sides; of a plate, which is no foot but lies on
+ * another in an overlap, places along its edges near the bolt.
+ */
+const feetOf = ({ flat, at, radius }: Disc, bracket: boolean): readonly Vec3[] =>
   flat.polygon
-    .flatMap((p, i): readonly Vec3[] => [
-      p,
-      scale3(add3(p, flat.polygon[(i + 1) % flat.polygon.length] as Vec3), 0.5),
-    ])
-    .filter(p => length3(sub3(p, at)) > ROUND_DISC * radius);
+    .flatMap((p, i): readonly Vec3[] => {
+      const along = sub3(flat.polygon[(i + 1) % flat.polygon.length] as Vec3, p);
+      const parts = bracket ? 2 : Math.max(2, Math.round(length3(along) / EDGE_STEP));
+      return Array.from({ length: parts }, (_, k) => add3(p, scale3(along, k / parts)));
+    })
+    .filter(p => {
+      const off = length3(sub3(p, at));
+      return off > ROUND_DISC * radius && (bracket || off < EDGE_REACH);
+    });
+
+/** The same places once, where two bolts are near the same edge. */
+const once = (feet: readonly Foot[]): readonly Foot[] =>
+  feet.filter((f, i) => feet.findIndex(o => length3(sub3(o.at, f.at)) < EDGE_STEP / 2) === i);
 
 /**
  * Condenses a bracket (Guyan 1965: static, exact for what is linear) to what a plate feels of it. `joints` are those that hold it; those to
@@ -162,9 +179,11 @@ export function condense(
   if (!first) return err(`${panel.panel.mark} is bolted to no plate`);
   const upward = (n: Vec3): Vec3 => (n[2] < 0 ? scale3(n, -1) : n);
   const e = frameAlong(upward(first.plane.n));
-  const feet = bearing
+  const own = isBracket(panel.panel);
+  const felt = bearing
     .filter(d => Math.abs(dot3(d.plane.n, e[2])) > 0.9999)
-    .flatMap(d => feetOf(d).map(at => ({ at, normal: e[2], joint: d.joint.id })));
+    .flatMap(d => feetOf(d, own).map(at => ({ at, normal: e[2], joint: d.joint.id })));
+  const feet = own ? felt : once(felt);
 
   // in a frame whose third axis is the foot's normal, so that what bears there is a single move
   const put = (v: Vec3): Vec3 => into(e, v);
@@ -172,7 +191,7 @@ export function condense(
   const sides = flats.map(f =>
     Math.min(...f.polygon.map((p, i) => length3(sub3(p, f.polygon[(i + 1) % f.polygon.length] as Vec3)))),
   );
-  const H = Math.max(panel.sheet.thickness, Math.max(...sides) / ACROSS);
+  const H = Math.max(panel.sheet.thickness, Math.max(...sides) / (own ? ACROSS : ACROSS_PLATE));
   const ringH = (r: number): number => (2 * Math.PI * r) / RING;
   const places = discs.map(d => ({ at: put(d.at), radius: d.radius }));
   const mesh = meshShell({

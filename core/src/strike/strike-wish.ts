@@ -1,7 +1,7 @@
 import { holding, type JointSeat, type ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { Vec2, Vec3 } from '../geometry';
-import { isBracket, type Panel, type PlanDocument } from '../plan';
+import { isBracket, type Panel, type PlanDocument, underBar } from '../plan';
 import type { Component, PresentRig, Rig } from '../rig';
 import { STANDARD_GRAVITY } from '../units';
 import type { Backing } from './backing';
@@ -68,7 +68,7 @@ export interface StrikeWish {
   readonly at?: Vec2;
   /** what may back the plate up; nothing unless told */
   readonly backing?: Backing;
-  /** brackets that it hangs on, each with the joints that hold it; without them its joints hold as fast as the vehicle does */
+  /** brackets that it hangs on and plates it is bolted to, each with the joints that hold it; without them its joints hold as fast as the vehicle does */
   readonly brackets?: readonly { readonly folded: FoldedPanel; readonly joints: readonly ResolvedJoint[] }[];
   /** how its joints hold it in its plane; as joints do unless told */
   readonly hold?: Hold;
@@ -80,13 +80,17 @@ export interface StrikeWish {
   readonly givesWayAt?: number;
 }
 
-/** The brackets that some joints hang on, and those that these hang on in turn. */
+/**
+ * The brackets that a plate's joints hang on, those that these hang on in turn, and the plates it is bolted to itself (a wing to its
+ * shield) with their brackets. What else hangs on any of them is left out: by that it gives more than it would.
+ */
 function bracketsUnder(
   of: {
     readonly joints: readonly ResolvedJoint[];
     readonly seats: ReadonlyMap<string, JointSeat>;
     readonly panels: readonly FoldedPanel[];
   },
+  panel: string,
   joints: readonly ResolvedJoint[],
 ): NonNullable<StrikeWish['brackets']> {
   const out = new Map<string, { folded: FoldedPanel; joints: readonly ResolvedJoint[] }>();
@@ -95,8 +99,11 @@ function bracketsUnder(
     if (toVehicle(j)) continue;
     for (const p of of.panels) {
       const { id } = p.panel;
-      if (!isBracket(p.panel) || !j.joint.panels.includes(id) || out.has(id)) continue;
+      const hangs = isBracket(p.panel) || (id !== panel && j.joint.panels.includes(panel));
+      if (!hangs || !j.joint.panels.includes(id) || out.has(id)) continue;
       const own = holding(id, of.joints, of.seats, [p]);
+      // a plate that hangs on the struck one alone does not hold it
+      if (!isBracket(p.panel) && own.every(o => o.joint.panels.includes(panel))) continue;
       out.set(id, { folded: p, joints: own });
       from.push(...own);
     }
@@ -104,7 +111,7 @@ function bracketsUnder(
   return [...out.values()];
 }
 
-/** What strikes one plate of a build, from all that was computed of it: joints that hold nothing do not hold it. `rests`: it may come up against its members. */
+/** What strikes one plate of a build, from all that was computed of it: joints that hold nothing do not hold it, nor those to what hangs on it. `rests`: it may come up against its members. */
 export function wishOf(
   of: {
     readonly rig: PresentRig;
@@ -124,15 +131,24 @@ export function wishOf(
   } = {},
 ): StrikeWish {
   const { at, rests = false, hold, fallMm, drag } = how;
-  const joints = holding(folded.panel.id, of.joints, of.seats, [folded]);
-  const brackets = bracketsUnder(of, joints);
+  const { id } = folded.panel;
+  const { crossbars } = of.document.plan;
+  const all = holding(id, of.joints, of.seats, [folded]);
+  const brackets = bracketsUnder(of, id, all);
+  const joints = all.filter(
+    j =>
+      toVehicle(j) ||
+      !j.joint.panels.some(p => p !== id) ||
+      brackets.some(b => j.joint.panels.includes(b.folded.panel.id)) ||
+      crossbars.some(c => underBar(c, j.at) !== undefined),
+  );
   return {
     folded,
     joints,
     ...(brackets.length > 0 ? { brackets } : {}),
     components: of.rig.components,
     force,
-    backing: { crossbars: of.document.plan.crossbars, members: rests ? of.rig.rig.members : [] },
+    backing: { crossbars, members: rests ? of.rig.rig.members : [] },
     ...(at ? { at } : {}),
     ...(hold ? { hold } : {}),
     ...(fallMm === undefined ? {} : { fallMm }),
@@ -152,7 +168,7 @@ export interface StrikeReaction {
   readonly state: JointState;
 }
 
-/** What a strike asks of a bracket. */
+/** What a strike asks of a bracket, or of a plate that another is bolted to. */
 export interface BracketForce {
   readonly panel: string;
   /** the most away from its bolts, as if it stayed elastic */
@@ -186,7 +202,7 @@ export interface StrikeAnswer {
   /** stress of the road's shaking round its bolts by the sheet's endurance limit: a ranking, no life; undefined for plastics */
   readonly shakenShare?: number;
   readonly reactionsN: readonly StrikeReaction[];
-  /** brackets that it hangs on */
+  /** brackets that it hangs on, and plates it is bolted to */
   readonly brackets: readonly BracketForce[];
   /** share of the force at which a balance was last found: below 1 the sheet gives way, and the answer stands for that share */
   readonly reached: number;

@@ -1,7 +1,7 @@
 // Plates on brackets that are easily reckoned with: what tests and benchmarks strike.
 import { bracketAdded } from '../bracket';
 import { rectangle, type Vec2, type Vec3 } from '../geometry';
-import { blankPlan, type PlanDocument } from '../plan';
+import { blankPlan, type Joint, jointFor, type Panel, type PlanDocument } from '../plan';
 import type { Member, Mount } from '../rig';
 
 export const SHEET = { material: 'steel-hr36', thickness: 4.7625, finish: 'raw' } as const;
@@ -120,3 +120,44 @@ export const fourZ = (doc: PlanDocument, thickness = 4.7625): PlanDocument =>
     CORNERS.map(([x, y], i): [string, Vec2] => [`m${i + 1}`, [215 * x, 130 * y]]),
     thickness,
   );
+/** A plate bolted by one edge under another, which four holes hold. */
+export function wing(doc: PlanDocument): PlanDocument {
+  const top = 300 + 2 * SHEET.thickness;
+  const held: readonly Vec2[] = [
+    [-360, -120],
+    [-360, 120],
+    [-100, -120],
+    [-100, 120],
+  ];
+  const bare = plateUnder(
+    doc,
+    held.map(([x, y], i) => hole(`h${i}`, [x, y, top], [0, 0, -1])),
+    300,
+    300,
+  );
+  const [own] = bare.plan.panels as [Panel];
+  const [first] = bare.rig.mounts as [Mount];
+  const placed = (id: string, mark: string, x0: number, x1: number, z: number): Panel => ({
+    ...own,
+    id,
+    mark,
+    base: { ...own.base, outline: rectangle(x0, -150, x1, 150), origin: [0, 0, z] },
+  });
+  const between = (id: string, y: number): Joint => {
+    const { mount: _, ...joint } = jointFor(id, first, ['plate-a', 'plate-b']);
+    return { ...joint, nut: 'flange-serrated', at: [20, y, top] };
+  };
+  return {
+    ...bare,
+    plan: {
+      ...bare.plan,
+      builds: [{ id: 'A', name: 'steel', sheets: { 'plate-a': SHEET, 'plate-b': SHEET } }],
+      panels: [placed('plate-a', 'A', 0, 300, 300), placed('plate-b', 'B', -400, 40, 300 + SHEET.thickness)],
+      joints: [
+        ...bare.rig.mounts.map((m, i) => jointFor(`h${i}`, m, ['plate-b'])),
+        between('w1', -100),
+        between('w2', 100),
+      ],
+    },
+  };
+}
