@@ -14,3 +14,4 @@ export * from './schema';
 export * from './select';
 export * from './survey-schema';
 export * from './under-bar';
+export * from './wings';

@@ -2,7 +2,7 @@ import { HAND_TOOLS, hasFoot, type ResolvedJoint, saidWay, seatsOf, toolsFor, wr
 import type { FoldedPanel } from '../fold';
 import { isBracket, panelWord, stackedIn, topPlateOf } from '../plan';
 import { memberName } from '../rig';
-import { formatLength } from '../units';
+import { formatLength, formatMass, listed, sentence } from '../units';
 import { coveredLater, seatWords } from './bracket-how';
 import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
@@ -15,10 +15,12 @@ import {
   isHeavy,
   isHeavyOverhead,
   type Job,
+  lifted,
   marksOf,
   spotOf,
   toolsOf,
   weightCaution,
+  wingsOn,
 } from './job';
 import { rowsOf, startOrder } from './order';
 import { propOf } from './prop';
@@ -100,7 +102,7 @@ const holesOf = ({ joints }: Job, bracket: string): number =>
 /** Brings one plate under the vehicle and up to its holes; gives the id of the step that raises it. */
 function raisePlate(
   job: Job,
-  p: FoldedPanel,
+  alone: FoldedPanel,
   group: readonly FoldedPanel[],
   needs: readonly string[],
   first: readonly ResolvedJoint[],
@@ -109,6 +111,8 @@ function raisePlate(
   early: readonly ResolvedJoint[] = [],
 ): string {
   const { add, doc } = job;
+  const wings = wingsOn(job, alone.panel.id);
+  const p = lifted(job, alone);
   const { id } = p.panel;
   const heavy = isHeavy(job, p);
   const prop = propOf(doc.plan.method.lift);
@@ -190,9 +194,14 @@ function raisePlate(
         : above
           ? 'It goes up before its neighbor, which laps over it.'
           : 'Level and slowly: watch its edges for anything it could catch.',
-    panels: [id],
+    panels: [id, ...wings.map(w => w.panel.id)],
     needs: [support, ...under.map(u => `hang-${u}${tag}`)],
     hows: [
+      ...(wings.length > 0
+        ? [
+            `${sentence(listed(wings.map(w => panelWord(w.panel))))} ${wings.length === 1 ? 'is' : 'are'} bolted to it already and ${wings.length === 1 ? 'goes' : 'go'} up with it, ${formatMass(p.massKg, job.units)} in all.`,
+          ]
+        : []),
       ...turnedHow(job, p),
       ...spacersHow(job, p),
       ...strapsHow(job, p),

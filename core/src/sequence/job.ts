@@ -1,6 +1,6 @@
 import { type ResolvedJoint, type ToolUse, toolsFor } from '../bolt';
 import type { FoldedPanel } from '../fold';
-import { isBracket, type PlanDocument } from '../plan';
+import { isBracket, type PlanDocument, tiesWing, wingsOf } from '../plan';
 import type { PresentRig } from '../rig';
 import type { UnitSystem } from '../units';
 import { CAUTIONS } from './cautions';
@@ -25,12 +25,31 @@ export interface Job {
 }
 
 /**
- * Whether a bolt is made fast before its plate goes up at all. One that holds a bracket to the vehicle cannot be: it is made fast when the
- * bracket is up, before the plate that hangs on it.
+ * Whether a bolt is made fast before its plate goes up at all: one that is told to be, and those of a wing to the plate that carries it. One that
+ * holds a bracket to the vehicle cannot be: it is made fast when the bracket is up, before the plate that hangs on it.
  */
 export const isFastFirst = ({ plan }: PlanDocument, { joint }: Pick<ResolvedJoint, 'joint'>): boolean =>
-  joint.tightenBefore === 'hang' &&
-  !(joint.panels.length > 0 && joint.panels.every(id => plan.panels.some(p => p.id === id && isBracket(p))));
+  tiesWing(plan, joint) ||
+  (joint.tightenBefore === 'hang' &&
+    !(
+      joint.panels.length > 0 && joint.panels.every(id => plan.panels.some(p => p.id === id && isBracket(p)))
+    ));
+
+/** Wings that are bolted to a plate, and to these in turn. */
+export function wingsOn({ doc, panels }: Pick<Job, 'doc' | 'panels'>, plate: string): readonly FoldedPanel[] {
+  const wings = wingsOf(doc.plan);
+  return panels
+    .filter(p => wings.get(p.panel.id) === plate)
+    .flatMap(p => [p, ...wingsOn({ doc, panels }, p.panel.id)]);
+}
+
+/** A plate as it is lifted: with the wings that are bolted to it, their mass and the balance of both. */
+export function lifted(job: Pick<Job, 'doc' | 'panels'>, p: FoldedPanel): FoldedPanel {
+  const all = [p, ...wingsOn(job, p.panel.id)];
+  const massKg = all.reduce((s, x) => s + x.massKg, 0);
+  const middle = (k: 0 | 1 | 2): number => all.reduce((s, x) => s + x.massKg * x.centroid[k], 0) / massKg;
+  return all.length === 1 ? p : { ...p, massKg, centroid: [middle(0), middle(1), middle(2)] };
+}
 
 export function jobOf(
   doc: PlanDocument,

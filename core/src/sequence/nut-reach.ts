@@ -2,7 +2,7 @@ import { looksDown, type ResolvedJoint } from '../bolt';
 import { fromBelow, keptShadow, type Shadow } from '../cover';
 import type { FoldedPanel } from '../fold';
 import { boxesMeet, grown, inRegion, union, type Vec2 } from '../geometry';
-import type { PlanDocument } from '../plan';
+import { type PlanDocument, tiesWing } from '../plan';
 import type { Mount } from '../rig';
 import { hangingOrder } from './hang-order';
 
@@ -64,11 +64,8 @@ export function nutReaches(
   return new Map(
     joints.map((j): readonly [string, NutReachNote] => {
       const { mount } = j;
-      if (!mount)
-        return [
-          j.id,
-          { until: 'always', said: 'It joins plate to plate; hold it from both sides on the bench.' },
-        ];
+      if (tiesWing(doc.plan, j.joint))
+        return [j.id, { until: 'always', said: 'It is tightened on the bench: hold it from both sides.' }];
       if (j.nut?.kind === 'axle-strap')
         return [
           j.id,
@@ -88,6 +85,14 @@ export function nutReaches(
           {
             until: 'fixed',
             said: 'Its nut is fixed: nothing has to be held behind it.',
+          },
+        ];
+      if (!mount)
+        return [
+          j.id,
+          {
+            until: 'always',
+            said: 'It joins sheet to sheet: hold its nut over the edge, before the next plate goes up.',
           },
         ];
       if (mount.nutReach === 'none')

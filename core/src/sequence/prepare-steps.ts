@@ -1,6 +1,6 @@
 import { type ResolvedJoint, toolsFor } from '../bolt';
 import type { FoldedPanel } from '../fold';
-import { stackedIn } from '../plan';
+import { stackedIn, tiesWing } from '../plan';
 import type { Component, FactoryPart } from '../rig';
 import { CAUTIONS } from './cautions';
 import { drillStep, holeWork, mendHole, setNutStep } from './hole-work';
@@ -10,6 +10,7 @@ import { markSteps } from './mark-steps';
 import { type Raised, raise } from './raise';
 import { drivetrain, holdCarried, inspectStep, removeStep } from './strip-steps';
 import { holdTank, shieldsTank, type TankHold, tankHold } from './tank';
+import { wingSteps } from './wing-steps';
 
 interface Carried {
   readonly part: FactoryPart;
@@ -48,6 +49,7 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
     if (hold && ![...tanks.values()].some(t => t.tank.id === hold.tank.id)) tanks.set(p.panel.id, hold);
   }
   const works = new Map(joints.map(j => [j.id, holeWork(job, j)]));
+  const wings = wingSteps(job, works);
   const drilling = [...works.values()].some(w => w.drilled);
   const raised = raise(job, [kit, before], {
     battery: tanks.size > 0 || drilling || rig.components.some(c => c.kind === 'lines'),
@@ -136,7 +138,7 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
     const work = works.get(j.id);
     if (!j.mount && work?.setsNut) done.set(j.id, setNutStep(job, j, benchOf(j.joint.panels)));
     let ends = (done.get(j.id) ?? []).filter(id => !id.startsWith('inspect'));
-    if (isFastFirst(job.doc, j))
+    if (isFastFirst(job.doc, j) && !tiesWing(job.doc.plan, j.joint))
       ends = [
         add({
           id: `before-${j.id}`,
@@ -157,5 +159,11 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
       ];
     prepare(j, ends);
   }
+  wings.late((wing, host) => [
+    ...benchOf([wing, host]),
+    ...joints.flatMap(j => (tiesWing(job.doc.plan, j.joint) ? (done.get(j.id) ?? []) : [])),
+    ...(byPanel.get(host) ?? []),
+  ]);
+  for (const [id, steps] of wings.carriedBy) byPanel.set(id, [...(byPanel.get(id) ?? []), ...steps]);
   return { inspect: seen, byPanel, tanks, raised, carried };
 }

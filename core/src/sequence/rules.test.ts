@@ -4,9 +4,21 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { ResolvedJoint } from '../bolt';
 import { type Facts, gatherFacts } from '../derive';
-import { DRILLINGS, DRIVES, type Joint, LIFTS, NUTS, type PlanDocument, STARTS, topPlateOf } from '../plan';
+import {
+  DRILLINGS,
+  DRIVES,
+  type Joint,
+  LIFTS,
+  NUTS,
+  type PlanDocument,
+  STARTS,
+  tiesWing,
+  topPlateOf,
+  wingsOf,
+} from '../plan';
 import { doneWith, serviceAccess, serviceSteps } from '../service';
 import { anyPlan } from '../testing/random';
+import { winged } from '../testing/winged';
 import {
   holeWork,
   installation,
@@ -30,7 +42,7 @@ const anyMethod = fc.record({
   drive: fc.constantFrom(...DRIVES),
 });
 
-/** A demo with holes gone bad, new, or given other nuts, some plates and joints left out, any method. */
+/** A demo with holes gone bad, new, or given other nuts, some plates and joints left out, a wing perhaps, any method. */
 const anyWreck: fc.Arbitrary<PlanDocument> = fc
   .tuple(
     fc.constantFrom('bramble', 'heron', 'pebble', 'wren'),
@@ -54,9 +66,10 @@ const anyWreck: fc.Arbitrary<PlanDocument> = fc
     ),
     fc.array(fc.nat(40), { maxLength: 8 }),
     fc.array(fc.nat(6), { maxLength: 2 }),
+    fc.option(fc.nat(6)),
   )
-  .map(([name, method, changes, gone, plates]) => {
-    const base = demo(name);
+  .map(([name, method, changes, gone, plates, wing]) => {
+    const base = wing === null ? demo(name) : winged(demo(name), wing);
     const left = base.plan.panels.filter((_, i) => !plates.includes(i) || base.plan.panels.length === 1);
     const ids = new Set(left.map(p => p.id));
     let joints: Joint[] = base.plan.joints
@@ -202,6 +215,7 @@ function nothingHangsOnNothing({ sequence: { steps }, joints, doc }: Made): void
   const started = new Set<string>();
   const tight = new Set<string>();
   const up = new Set<string>();
+  const joined = new Set<string>();
   const last = new Map<string, number>();
   steps.forEach((s, i) => {
     if (s.stage === 'tighten') for (const id of s.joints) last.set(id, i);
@@ -211,11 +225,21 @@ function nothingHangsOnNothing({ sequence: { steps }, joints, doc }: Made): void
     if (s.stage === 'hang') for (const p of s.panels) up.add(p);
     if (s.stage === 'remove') for (const p of s.panels) up.delete(p);
     if (s.stage === 'start') for (const id of s.joints) started.add(id);
+    if (s.stage === 'bench' && s.torqueNm !== undefined) for (const id of s.joints) joined.add(id);
     for (const [id, n] of last) if (n === i) tight.add(id);
     for (const x of s.takes ?? []) if (/ plate /.test(x)) for (const p of s.panels) jacks.delete(p);
     for (const p of up) {
       if (jacks.has(p)) continue;
-      const mine = joints.filter(j => j.joint.panels.includes(p) && j.joint.tightenBefore !== 'hang');
+      const carrier = wingsOf(doc.plan).get(p);
+      if (carrier !== undefined) {
+        // it hangs on its own bolts to what is up
+        const own = joints.filter(j => j.joint.panels.includes(p));
+        expect(up.has(carrier) && own.every(j => joined.has(j.id)), `${p} after ${s.id}`).toBe(true);
+        continue;
+      }
+      const mine = joints.filter(
+        j => j.joint.panels.includes(p) && j.joint.tightenBefore !== 'hang' && !tiesWing(doc.plan, j.joint),
+      );
       const holding = mine.filter(j => started.has(j.id));
       if (brackets.has(p)) {
         const hung = joints.some(
@@ -235,7 +259,7 @@ function nothingHangsOnNothing({ sequence: { steps }, joints, doc }: Made): void
 }
 
 /** Rounds over a whole group in one order, each bolt at its own setting, never above its own torque. */
-function roundsInOrder({ sequence: { steps }, joints }: Made): void {
+function roundsInOrder({ sequence: { steps }, joints, doc }: Made): void {
   const byId = new Map(joints.map(j => [j.id, j]));
   const tighten = steps.filter(s => s.stage === 'tighten');
   for (const s of tighten) {
@@ -270,7 +294,7 @@ function roundsInOrder({ sequence: { steps }, joints }: Made): void {
       if (before?.stage === 'tighten') expect(before.pass).toBeLessThan(s.pass as number);
     }
   for (const j of joints) {
-    if (j.joint.tightenBefore === 'hang') continue;
+    if (j.joint.tightenBefore === 'hang' || tiesWing(doc.plan, j.joint)) continue;
     const rounds = tighten.filter(s => s.joints.includes(j.id));
     // of a bracket that its plate will cover: tight at once, before that goes up
     if (rounds.some(s => s.id.startsWith('fast-'))) {
@@ -417,6 +441,25 @@ describe('the order of an installation', () => {
       ),
       { numRuns: Math.ceil(Number(process.env.SOAK_PLANS ?? 40) / 4) },
     );
+  });
+
+  it('bolts a wing to its plate on the bench, and raises both as one', () => {
+    const doc = winged(demo('pebble'), 0);
+    const { steps } = made(doc).sequence;
+    const join = steps.find(s => s.id === 'join-wing') as Step;
+    expect(join.joints).toEqual(['wing-2', 'wing-1', 'wing-3']);
+    expect(join.torques?.['wing-1']).toBeGreaterThan(0);
+    expect(at(steps, s => s === join)).toBeLessThan(at(steps, s => s.stage === 'safety'));
+    const raise = steps.filter(s => s.stage === 'hang' && s.panels.includes('wing'));
+    expect(raise).toHaveLength(1);
+    const { panels } = gatherFacts(doc);
+    const [host, wing] = ['plate-a', 'wing'].map(id => panels.find(p => p.panel.id === id)?.massKg ?? 0);
+    const held = steps.find(s => s.id === 'support-plate-a')?.support;
+    expect(raise[0]?.hows?.join(' ')).toMatch(/Plate W is bolted to it already/);
+    if (held) expect(held.massKg).toBeCloseTo((host ?? 0) + (wing ?? 0), 6);
+    // no bolt of it is turned under the vehicle
+    const under = steps.slice(at(steps, s => s.stage === 'safety'));
+    expect(under.some(s => s.joints.some(j => j.startsWith('wing-')))).toBe(false);
   });
 
   it('leaves a plate off that no bolt holds, and says so', () => {

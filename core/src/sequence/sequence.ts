@@ -1,13 +1,13 @@
 import type { ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
-import { isBracket, type PlanDocument } from '../plan';
+import { isBracket, type PlanDocument, stackedIn } from '../plan';
 import type { PresentRig } from '../rig';
 import type { UnitSystem } from '../units';
 import { barJoints, barSteps } from './bar-steps';
 import { CAUTIONS } from './cautions';
 import { hangingOrder, tiedGroups } from './hang-order';
 import { groupSteps } from './hang-steps';
-import { isFastFirst, jobOf } from './job';
+import { isFastFirst, jobOf, wingsOn } from './job';
 import { prepareSteps } from './prepare-steps';
 import { hotParts, RAISING } from './raise';
 import { inOrder, type Sequence } from './step';
@@ -15,11 +15,15 @@ import { withStops } from './stops';
 import { releaseCarried } from './strip-steps';
 import { withTips } from './tips';
 
-/** The bolts that are fitted at all: a bracket that no bolt holds to the vehicle is left off, and what would hang on it with it. */
+/**
+ * The bolts that are fitted at all: a bracket that no bolt holds to the vehicle is left off, and what would hang on it with it; so is a top
+ * plate's bolt that holds nothing else.
+ */
 export function jointsToFit(
-  joints: readonly ResolvedJoint[],
+  given: readonly ResolvedJoint[],
   panels: readonly FoldedPanel[],
 ): readonly ResolvedJoint[] {
+  const joints = given.filter(j => j.joint.panels.length === 0 || stackedIn(j.joint).length > 0);
   const off = panels
     .filter(
       p =>
@@ -47,14 +51,16 @@ export function installation(
   const job = jobOf(doc, rig, panels, joints, units, fitted);
   const { add } = job;
   const loose = joints.filter(j => !isFastFirst(doc, j));
-  const bolted = panels.filter(p => loose.some(j => j.joint.panels.includes(p.panel.id)));
+  const raised = panels.filter(p => loose.some(j => j.joint.panels.includes(p.panel.id)));
+  // wings go up with the plates that carry them
+  const bolted = panels.filter(p => raised.some(r => r === p || wingsOn(job, r.panel.id).includes(p)));
   const prepared = prepareSteps(job, bolted);
-  const own = new Map(bolted.map(p => [p.panel.id, loose.filter(j => j.joint.panels[0] === p.panel.id)]));
+  const own = new Map(raised.map(p => [p.panel.id, loose.filter(j => j.joint.panels[0] === p.panel.id)]));
 
-  const { order, stuck } = hangingOrder(doc, bolted);
+  const { order, stuck } = hangingOrder(doc, raised);
   const hung = [...order, ...stuck];
   const place = (p: FoldedPanel): number => hung.indexOf(p);
-  const groups = tiedGroups(doc, bolted)
+  const groups = tiedGroups(doc, raised)
     .map(g => [...g].sort((a, b) => place(a) - place(b)))
     .sort((a, b) => place(a[0] as FoldedPanel) - place(b[0] as FoldedPanel));
   let before: readonly string[] = barSteps(job, [prepared.inspect]);

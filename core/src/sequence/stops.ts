@@ -26,8 +26,15 @@ export function withStops(steps: readonly Step[], joints: readonly ResolvedJoint
   });
   const open = new Set<string>();
   const put = new Set<string>();
+  const benched = new Set<string>();
+  /** a wing, whose bolts were tight on the bench, is as fast as what carries it */
+  const carried = (p: string): boolean => {
+    const mine = joints.filter(j => j.joint.panels.includes(p));
+    return mine.length > 0 && mine.every(j => benched.has(j.id));
+  };
   return steps.map((s, i) => {
-    if (BETWEEN.has(s.stage) && !s.takes) for (const p of s.panels) open.add(p);
+    if (s.stage === 'bench' && s.torqueNm !== undefined) for (const id of s.joints) benched.add(id);
+    if (BETWEEN.has(s.stage) && !s.takes) for (const p of s.panels) if (!carried(p)) open.add(p);
     for (const [p, at] of lastTight) if (at === i) open.delete(p);
     for (const x of s.puts ?? []) if (!HARMLESS.test(x)) put.add(x);
     for (const x of s.takes ?? []) put.delete(x);
