@@ -4,7 +4,7 @@ import { jointCapacity } from '../bolt';
 import { assemble, type Facts, gatherFacts } from '../derive';
 import { checkDocument } from '../plan';
 import { type StrikeAnswer, strikePlate, wishOf } from '../strike';
-import { fourZ } from '../testing/hung-plates';
+import { fourZ, wing } from '../testing/hung-plates';
 import { checkStruck, helps, jointShare, STRUCK_RULES, struckRemedies, wordsIn } from './index';
 import { mended } from './mended';
 
@@ -227,5 +227,22 @@ describe('a bracket that a strike bends for good', () => {
     expect(checkStruck(facts, [{ ...before, brackets: calm }]).some(f => f.rule === 'bracket-bends')).toBe(
       false,
     );
+  });
+
+  it('so is a plate that its wing bends, and thicker sheet for it bears the wing', () => {
+    const doc = wing(demoPlan('bramble'));
+    const struck = (of: Facts): StrikeAnswer => {
+      const folded = of.plates.find(p => p.panel.id === 'plate-a')!;
+      const r = strikePlate({ ...wishOf(of, folded, 600, { at: [170, 0] }), size: 1.4, noDent: true });
+      if (!r.ok) throw new Error(r.fault);
+      return r.value;
+    };
+    const facts = gatherFacts(doc);
+    const found = checkStruck(facts, [struck(facts)]).find(f => f.rule === 'bracket-bends')!;
+    expect(found.text).toMatch(/plate A lifts plate B by .* and bends it for good/);
+    expect(found.remedy).toMatch(/^Make it of /);
+    const again = struck(gatherFacts(mended(doc, found.mend!))).brackets[0]!;
+    expect(again.panel).toBe('plate-b');
+    expect(again.vonMisesMPa).toBeLessThan(1.1 * again.yieldMPa);
   });
 });

@@ -292,10 +292,10 @@ export const EXPLAINED = {
     estimated: STRIKE_LEAVES_OUT,
   },
   'bracket-struck': {
-    name: 'Bracket under a strike',
+    name: 'What a plate is bolted to, under a strike',
     formula:
-      'The stress of von Mises in the worst bracket, away from its bolts, by its yield strength; it is solved with its plate, as sheet that stays elastic.',
-    from: 'what the strike brings to the bolt between plate and bracket; sheet, bends and bolts of the bracket',
+      'The stress of von Mises in the worst bracket, or plate that it is bolted to, away from its bolts, by its yield strength; it is solved with its plate, as sheet that stays elastic.',
+    from: 'what the strike brings to the bolts between the two; sheet, bends and bolts of the bracket or plate',
     source: `${SHELL} Condensed to its bolts and feet (Guyan 1965).`,
     estimated: STRIKE_LEAVES_OUT,
   },

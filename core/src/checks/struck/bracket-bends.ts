@@ -1,5 +1,13 @@
 import { remakeBracket } from '../../bracket';
-import { callOf, done, type PlanDocument, panelWord, type SheetChoice } from '../../plan';
+import {
+  callOf,
+  done,
+  isBracket,
+  type PlanDocument,
+  panelWord,
+  type SheetChoice,
+  setSheets,
+} from '../../plan';
 import { MATERIALS, stockOf, stockThicknesses } from '../../sheet';
 import { fixed } from '../../units';
 import { plateWord } from '../finding';
@@ -24,6 +32,14 @@ function sheetThatBears(
     .find(s => done(remakeBracket, doc, { bracket, sheet: s }).ok);
 }
 
+/** The next stock sheet of a plate's metal by which a wing bolted to it does not bend it; undefined where there is none. */
+const plateThatBears = (sheet: SheetChoice, share: number): SheetChoice | undefined => {
+  const next = stockThicknesses(sheet.material, stockOf(sheet.material, sheet.thickness)).find(
+    s => s.thickness >= sheet.thickness * Math.sqrt(share) && s.thickness <= THICKEST,
+  );
+  return next && { ...sheet, ...next };
+};
+
 export const bracketBends: StruckRule = {
   id: 'bracket-bends',
   why: 'A bracket that bends for good lets its plate hang low, and cracks when it is bent back.',
@@ -32,7 +48,10 @@ export const bracketBends: StruckRule = {
       const share = b.vonMisesMPa / b.yieldMPa;
       const panel = facts.panels.find(p => p.panel.id === b.panel);
       if (share <= BENDS || !panel) return [];
-      const sheet = sheetThatBears(facts.document, b.panel, panel.sheet, share);
+      const own = isBracket(panel.panel);
+      const sheet = own
+        ? sheetThatBears(facts.document, b.panel, panel.sheet, share)
+        : plateThatBears(panel.sheet, share);
       return [
         {
           severity: 'fix' as const,
@@ -42,9 +61,15 @@ export const bracketBends: StruckRule = {
           ...(sheet
             ? {
                 remedy: `Make it of ${sheet.gauge ?? words.fine(sheet.thickness)} ${MATERIALS[sheet.material].name}.`,
-                mend: callOf(remakeBracket, { bracket: b.panel, sheet }),
+                mend: own
+                  ? callOf(remakeBracket, { bracket: b.panel, sheet })
+                  : callOf(setSheets, { build: facts.build.id, sheets: { [b.panel]: sheet } }),
               }
-            : { remedy: 'Hang the plate by a second bracket beside it, or bolt it nearer to the hole.' }),
+            : {
+                remedy: own
+                  ? 'Hang the plate by a second bracket beside it, or bolt it nearer to the hole.'
+                  : `Hold ${plateWord(facts, struck.panel)} by a bracket to the vehicle at its free edge.`,
+              }),
         },
       ];
     }),

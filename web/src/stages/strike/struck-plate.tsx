@@ -1,6 +1,7 @@
 import { jointCapacity } from '@plate-fold/core/bolt';
 import { asAtRest, HEARD_BELOW, jointShare } from '@plate-fold/core/checks';
 import type { Vec2 } from '@plate-fold/core/geometry';
+import { isBracket } from '@plate-fold/core/plan';
 import { punchForce, SHARP_NOSE } from '@plate-fold/core/sheet';
 import { DENT_ERROR, type JointState, type StrikeAnswer } from '@plate-fold/core/strike';
 import { type Figure, fixed, lengthFigure, loadFigure, sentence, stressFigure } from '@plate-fold/core/units';
@@ -233,7 +234,7 @@ export function StruckPlate({
   );
 }
 
-/** The bracket that a strike asks the most of. */
+/** The bracket, or the plate that it is bolted to, that a strike asks the most of. */
 function Hangers({ answer, size }: { answer: StrikeAnswer; size: (mm: number) => Figure }) {
   const facts = useFacts();
   const [worst] = [...answer.brackets].sort(
@@ -245,7 +246,7 @@ function Hangers({ answer, size }: { answer: StrikeAnswer; size: (mm: number) =>
   const rise = size(worst.riseMm);
   return (
     <Row
-      name="Bracket"
+      name={isBracket(panel) ? 'Bracket' : 'Bolted to'}
       how="bracket-struck"
       of={{ value: fixed(share * 100, 0), unit: '%' }}
       meaning={
