@@ -363,7 +363,7 @@ describe('platefold', () => {
     const { code, out } = await call('strike', join(DEMO, '..', 'wren.platefold.json'), '--json');
     expect(code).toBe(0);
     const { panels } = JSON.parse(out);
-    expect(panels).toHaveLength(5);
+    expect(panels).toHaveLength(7);
     for (const p of panels) {
       expect(p.forceN).toBeCloseTo((410 / 2) * 9.80665, 6);
       expect(p.fault ?? p.deflectionMm, p.id).not.toBe(p.fault);

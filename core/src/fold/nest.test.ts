@@ -134,8 +134,8 @@ describe('blanks on stock sheets', () => {
   });
   it('different sheet goes on different stock', () => {
     const kinds = new Set(nest(demo('heron'), WISH).sheets.map(s => `${s.material} ${s.thickness}`));
-    // steel and aluminum plates, and the thick sheet of a top plate
-    expect(kinds.size).toBe(3);
+    // steel and aluminum plates, the thick sheet of a top plate and the thin one of a wing
+    expect(kinds.size).toBe(4);
   });
 });
 

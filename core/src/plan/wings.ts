@@ -35,3 +35,9 @@ export function wingsOf(plan: Plan): ReadonlyMap<string, string> {
 /** Whether a joint bolts a wing to the plate that carries it. */
 export const tiesWing = (plan: Plan, { panels, mount }: Joint): boolean =>
   mount === undefined && panels.length === 2 && panels.some((p, i) => wingsOf(plan).get(p) === panels[1 - i]);
+
+/** The plate that bolts to the vehicle carry a plate by: itself, or for a wing what it is bolted to. */
+export function carrierOf(plan: Plan, id: string): string {
+  const on = wingsOf(plan).get(id);
+  return on === undefined ? id : carrierOf(plan, on);
+}

@@ -3,9 +3,9 @@ import { fromBelow, keptShadow, undersideAt } from '../cover';
 import { clearDiameter, type FoldedPanel, openingCenter } from '../fold';
 import { distance2, distanceToOutline, grown, inRegion, toSpace, type Vec2 } from '../geometry';
 import type { Opening, PlanDocument } from '../plan';
-import { isBracket } from '../plan';
+import { carrierOf, isBracket, tiesWing, wingsOf } from '../plan';
 import type { ServicePoint } from '../rig';
-import { isHeavy, laps, UNDER } from '../sequence';
+import { isHeavy, laps, lifted, UNDER } from '../sequence';
 
 /** How a service point is got at. */
 export interface ServiceAccess {
@@ -79,11 +79,12 @@ export function costOf(
 ): { readonly remove: readonly string[]; readonly loosen: readonly string[] } | undefined {
   const pairs = laps(doc);
   const middle = new Map(panels.map(p => [p.panel.id, p.centroid[0]]));
-  const remove = joints.filter(j => j.joint.panels.some(p => set.has(p)));
+  // wings come down on the plate that carries them
+  const remove = joints.filter(j => j.joint.panels.some(p => set.has(p)) && !tiesWing(doc.plan, j.joint));
   const gone = new Set(remove.map(j => j.id));
   for (const p of panels) {
     // a bracket stays where it is bolted, whatever hung on it
-    if (set.has(p.panel.id) || isBracket(p.panel)) continue;
+    if (set.has(p.panel.id) || isBracket(p.panel) || wingsOf(doc.plan).has(p.panel.id)) continue;
     const mine = joints.filter(j => j.joint.panels.includes(p.panel.id));
     if (mine.some(j => gone.has(j.id)) && mine.filter(j => !gone.has(j.id)).length < LEAST_BOLTS)
       return undefined;
@@ -135,16 +136,17 @@ export function serviceAccess(
   also: readonly ServicePoint[] = [],
 ): ServiceAccess {
   const { doc } = hung;
-  const panels = hung.panels.filter(p => !isBracket(p.panel));
+  const all = hung.panels.filter(p => !isBracket(p.panel));
+  const panels = all.filter(p => !wingsOf(doc.plan).has(p.panel.id));
   const { lift, people } = doc.plan.method;
-  const below = panels.filter(p => {
+  const below = all.filter(p => {
     const z = undersideAt(p, point.at[0], point.at[1]);
     return z !== undefined && z < point.at[2];
   });
-  const blocking = [...new Set([point, ...also].flatMap(x => blockedBy(x, panels)))];
+  const blocking = [...new Set([point, ...also].flatMap(x => blockedBy(x, all)))];
   const under = UNDER[lift];
   if (blocking.length === 0) {
-    const openingId = servedBy(point, panels);
+    const openingId = servedBy(point, all);
     return {
       point,
       through: 'opening',
@@ -155,7 +157,7 @@ export function serviceAccess(
       minutes: below.length === 0 && openingId === undefined ? 0 : MINUTES.opening * under,
     };
   }
-  const needed = blocking.map(p => p.panel.id);
+  const needed = [...new Set(blocking.map(p => carrierOf(doc.plan, p.panel.id)))];
   const others = panels.map(p => p.panel.id).filter(id => !needed.includes(id));
   let best:
     | {
@@ -176,12 +178,12 @@ export function serviceAccess(
   // all of them can always come down
   const { set, remove, loosen } = best ?? {
     set: new Set(panels.map(p => p.panel.id)),
-    remove: hung.joints.map(j => j.id),
+    remove: hung.joints.filter(j => !tiesWing(doc.plan, j.joint)).map(j => j.id),
     loosen: [],
   };
   const drop = dropOrder(set, hung);
   const plates = panels.filter(p => set.has(p.panel.id));
-  const heavy = plates.filter(p => isHeavy({ doc }, p) && people === 1).length;
+  const heavy = plates.filter(p => isHeavy({ doc }, lifted(hung, p)) && people === 1).length;
   const minutes =
     under *
     (remove.length * MINUTES.remove +

@@ -10,6 +10,7 @@ import {
   isHeavy,
   type Job,
   jobOf,
+  lifted,
   propOf,
   raise,
   type Sequence,
@@ -38,8 +39,9 @@ function dropSteps(
   const { add, joints, doc } = job;
   let last = needs;
   for (const id of drop) {
-    const p = job.panels.find(x => x.panel.id === id);
-    if (!p) continue;
+    const own = job.panels.find(x => x.panel.id === id);
+    if (!own) continue;
+    const p = lifted(job, own);
     // a bolt shared with a plate that came down before is out already
     const mine = joints.filter(
       j => remove.includes(j.id) && drop.find(d => j.joint.panels.includes(d)) === id,

@@ -8,6 +8,8 @@ import type { StrikeWish } from './strike-wish';
 
 /** Places tried across a plate's longer side in the search for the worst. */
 const TRIED = 9;
+/** So much of the rock bears on sheet at a place that counts, where there is one. */
+const BEARS = 0.5;
 
 /**
  * The place where the least gap is left (or, with nothing over the plate, where it gives most), by small deflections on a coarse
@@ -23,17 +25,24 @@ export function worstPlace(wish: StrikeWish, flats: readonly Flat3[], held: read
   const low = [0, 1].map(k => Math.min(...all.map(p => p[k as 0]))) as [number, number];
   const high = [0, 1].map(k => Math.max(...all.map(p => p[k as 0]))) as [number, number];
   const step = Math.max(high[0] - low[0], high[1] - low[1]) / TRIED;
-  let best: { at: Vec3; left: number } | undefined;
+  const places: { readonly at: Vec3; readonly share: number }[] = [];
   for (let x = low[0] + step / 2; x < high[0]; x += step)
     for (let y = low[1] + step / 2; y < high[1]; y += step) {
       const at = onPlate(flats, [x, y]);
       if (!at || held.some(h => Math.hypot(h.at[0] - x, h.at[1] - y) < h.radius + 15)) continue;
-      if (up(model.load, model.mesh, at, wish.force) < 0.5) continue;
-      const w = solver.work(model.load) / wish.force;
-      const rest = wish.components.map(c => gapOver(c, at, model.thickness)).filter(g => g !== undefined);
-      // what small theory gives is halved: that is about what stretching leaves of it
-      const left = Math.min(400, ...rest) - w / 2;
-      if (!best || left < best.left) best = { at, left };
+      places.push({ at, share: up(model.load, model.mesh, at, wish.force) });
     }
+  // a strip narrower than the rock has no place where more of it bears
+  const whole = Math.min(BEARS, 0.9 * Math.max(0, ...places.map(p => p.share)));
+  let best: { at: Vec3; left: number } | undefined;
+  for (const { at, share } of places) {
+    if (share === 0 || share < whole) continue;
+    up(model.load, model.mesh, at, wish.force);
+    const w = solver.work(model.load) / wish.force;
+    const rest = wish.components.map(c => gapOver(c, at, model.thickness)).filter(g => g !== undefined);
+    // what small theory gives is halved: that is about what stretching leaves of it
+    const left = Math.min(400, ...rest) - w / 2;
+    if (!best || left < best.left) best = { at, left };
+  }
   return best ? ok(best.at) : err('there is no place on it to be struck');
 }

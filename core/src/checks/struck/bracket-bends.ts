@@ -15,6 +15,8 @@ import type { StruckRule } from './rule';
 
 /** A bracket bent over its yield by less than this share still springs back but for a hair. */
 const BENDS = 1.1;
+/** So many times its yield as elastic sheet would bear says only that it bends, not by how much. */
+const FAR_BEYOND = 3;
 /** The thickest sheet that is offered, mm: bending stress falls with the square of the thickness, but what is bent that thick breaks bolts instead. */
 const THICKEST = 12.7;
 
@@ -57,7 +59,7 @@ export const bracketBends: StruckRule = {
           severity: 'fix' as const,
           where: 'strike' as const,
           about: [struck.panel, b.panel],
-          text: `Struck, ${plateWord(facts, struck.panel)} lifts ${panelWord(panel.panel)} by ${words.length(b.riseMm)} and bends it for good: ${fixed(share * 100, 0)} % of its yield.`,
+          text: `Struck, ${plateWord(facts, struck.panel)} lifts ${panelWord(panel.panel)} by ${words.length(b.riseMm)} and bends it for good: ${share > FAR_BEYOND ? 'far beyond' : `${fixed(share * 100, 0)} % of`} its yield.`,
           ...(sheet
             ? {
                 remedy: `Make it of ${sheet.gauge ?? words.fine(sheet.thickness)} ${MATERIALS[sheet.material].name}.`,

@@ -248,7 +248,8 @@ function Hangers({ answer, size }: { answer: StrikeAnswer; size: (mm: number) =>
     <Row
       name={isBracket(panel) ? 'Bracket' : 'Bolted to'}
       how="bracket-struck"
-      of={{ value: fixed(share * 100, 0), unit: '%' }}
+      // so far beyond, elastic sheet tells nothing but that it bends
+      of={{ value: share > 3 ? '> 300' : fixed(share * 100, 0), unit: '%' }}
       meaning={
         <>
           of yield in {panel.mark}, lifted {rise.value} {rise.unit}
