@@ -115,7 +115,7 @@ describe('Bolt chooses the hardware of the lifted SUV', () => {
       const rows = await page.$$eval('[role=tabpanel][data-state=active] tbody tr', all =>
         all.map(r => (r as HTMLElement).innerText),
       );
-      expect(rows.length).toBe(27);
+      expect(rows.length).toBe(30);
       for (const r of rows) expect(r).toMatch(/N·m/);
       await press(page, 'Hardware list', 'tab');
       expect(await words(page)).toMatch(/rivet nut M8x1.25/);

@@ -115,7 +115,7 @@ describe('Fold', () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/heron-autumn/fold'));
     await press(page, 'On stock sheets', 'radio');
-    await says(page, /3 sheets, \d+ % used/);
+    await says(page, /4 sheets, \d+ % used/);
     await says(page, '3/16 in steel');
     await says(page, '1/4 in 5052');
     await page.locator('aria/Edge margin[role="textbox"]').click({ count: 3 });
@@ -137,13 +137,13 @@ describe('Fold', () => {
   it('the simulated fabricator offers, and refuses a bend that would crack', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/heron-autumn/fold'));
-    await press(page, 'Get a quote for all 5 plates and 3 brackets of build “steel ahead, aluminum behind”');
+    await press(page, 'Get a quote for all 6 plates and 3 brackets of build “steel ahead, aluminum behind”');
     await says(page, /\d+ \$, in \d+ days/);
     await page.locator('[aria-label^="Bend front-ramp"]').click();
     await page.locator('aria/Inside radius[role="textbox"]').click({ count: 3 });
     await page.keyboard.type('2');
     await page.keyboard.press('Enter');
-    await press(page, 'Get a quote for all 5 plates and 3 brackets of build “steel ahead, aluminum behind”');
+    await press(page, 'Get a quote for all 6 plates and 3 brackets of build “steel ahead, aluminum behind”');
     await says(page, /They cannot make it: .*would crack/);
     await closePage(page);
   });

@@ -80,7 +80,7 @@ describe('a strike in the background', () => {
     onTestFinished(() => composited.close());
     const page = await openPage(composited, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/wren-sliders/strike'));
-    await says(page, /striking \d of 5 plates/);
+    await says(page, /striking \d of 7 plates/);
     await says(page, 'Deflection', 90_000);
     await press(page, 'Stop');
     await says(page, /\d plates not struck/);
@@ -174,9 +174,9 @@ describe('Strike', () => {
       expect((await page.$$('canvas')).length).toBe(2);
       await press(page, 'as a table', 'radio');
       const rows = await page.$$eval('tbody tr', all => all.map(r => r.textContent ?? ''));
-      expect(rows).toHaveLength(10);
+      expect(rows).toHaveLength(14);
       // plate D is plastic in one and aluminum in the other
-      expect(rows[6]).not.toBe(rows[7]);
+      expect(rows[10]).not.toBe(rows[11]);
       expect(page.faults).toEqual([]);
     },
     240_000,

@@ -106,7 +106,7 @@ describe('Weigh: the best build', () => {
       const plates = await page.$$eval('[aria-label="Best build"] tbody tr', all =>
         all.map(r => (r as HTMLElement).innerText),
       );
-      expect(plates.length).toBe(5);
+      expect(plates.length).toBe(7);
       for (const p of plates) expect(p).toMatch(/5052|6061/);
       const before = await summary(page, 'Net mass');
       const stance = await page.$eval('aside', e => e.innerText);

@@ -2,7 +2,7 @@ import type { ResolvedJoint } from '@plate-fold/core/bolt';
 import type { Facts } from '@plate-fold/core/derive';
 import type { FoldedPanel } from '@plate-fold/core/fold';
 import type { Vec2 } from '@plate-fold/core/geometry';
-import { isBracket } from '@plate-fold/core/plan';
+import { isBracket, wingsOf } from '@plate-fold/core/plan';
 import { fixed, MM_PER_INCH, spoken, type UnitSystem } from '@plate-fold/core/units';
 import { memo, type ReactNode } from 'react';
 import { HatchDefs, hatch } from './hatch';
@@ -203,6 +203,12 @@ const Drawing = memo(function Drawing(props: Omit<MapProps, 'children'>) {
   const fromAbove = scale.side === 'above';
   const r = Math.max(4, Math.min(9, 26 * scale.k));
   const label = Math.max(10, Math.min(13, 62 * scale.k));
+  const plates = paintOrder(facts, fromAbove).filter(p => !isBracket(p.panel));
+  const wings = wingsOf(facts.document.plan);
+  // a wing that its plate hides is seen through it
+  const hidden = ({ panel: { id } }: FoldedPanel): boolean =>
+    wings.has(id) &&
+    facts.joints.some(j => j.joint.panels.includes(id) && (j.joint.panels[0] !== id) === !fromAbove);
   return (
     <>
       <HatchDefs id="map" />
@@ -232,72 +238,69 @@ const Drawing = memo(function Drawing(props: Omit<MapProps, 'children'>) {
           />
         ))}
       </g>
-      {paintOrder(facts, fromAbove)
-        .filter(p => !isBracket(p.panel))
-        .map(p => {
-          const { id, mark, name } = p.panel;
-          const chosen = props.panel === id;
-          const at = put(markPlace(p));
-          const holes = openingsFromAbove(p);
-          const cut = holes.filter(h => h.opening.kind !== 'louvers').map(h => h.outline);
-          const bolted = holesFromAbove(p);
-          return (
-            <g
-              key={id}
-              role="button"
-              tabIndex={0}
-              aria-pressed={chosen}
-              aria-label={`Plate ${mark}, ${name}`}
-              onClick={() => onPanel?.(id)}
-              onKeyDown={press(() => onPanel?.(id))}
-            >
-              {/* a tap on an opening is a tap on its plate */}
-              <path d={pathOf([flatsFromAbove(p)[0] ?? []], put)} fill="transparent" />
-              {flatsFromAbove(p).map((flat, i) => (
+      {[...plates.filter(p => !hidden(p)), ...plates.filter(hidden)].map(p => {
+        const { id, mark, name } = p.panel;
+        const chosen = props.panel === id;
+        const behind = hidden(p);
+        const at = put(markPlace(p));
+        const holes = openingsFromAbove(p);
+        const cut = holes.filter(h => h.opening.kind !== 'louvers').map(h => h.outline);
+        const bolted = holesFromAbove(p);
+        return (
+          <g
+            key={id}
+            role="button"
+            tabIndex={0}
+            aria-pressed={chosen}
+            aria-label={`Plate ${mark}, ${name}`}
+            onClick={() => onPanel?.(id)}
+            onKeyDown={press(() => onPanel?.(id))}
+          >
+            {/* a tap on an opening is a tap on its plate */}
+            <path d={pathOf([flatsFromAbove(p)[0] ?? []], put)} fill="transparent" />
+            {flatsFromAbove(p).map((flat, i) => (
+              <path
+                key={p.facets[i]?.id}
+                d={pathOf([flat, ...(i === 0 ? cut : []), ...(bolted.get(p.facets[i]?.id ?? '') ?? [])], put)}
+                fillRule="evenodd"
+                fill={hatch('map', p.material.family)}
+                fillOpacity={behind ? 0.25 : props.under ? 0.35 : 0.92}
+                stroke={chosen ? 'var(--fluid)' : 'var(--ink)'}
+                strokeWidth={chosen ? 2.6 : 1.3}
+                strokeDasharray={behind ? '4 2.5' : undefined}
+              />
+            ))}
+            {holes
+              .filter(h => h.opening.kind === 'louvers')
+              .map(h => (
                 <path
-                  key={p.facets[i]?.id}
-                  d={pathOf(
-                    [flat, ...(i === 0 ? cut : []), ...(bolted.get(p.facets[i]?.id ?? '') ?? [])],
-                    put,
-                  )}
-                  fillRule="evenodd"
-                  fill={hatch('map', p.material.family)}
-                  fillOpacity={props.under ? 0.35 : 0.92}
-                  stroke={chosen ? 'var(--fluid)' : 'var(--ink)'}
-                  strokeWidth={chosen ? 2.6 : 1.3}
+                  key={h.opening.id}
+                  d={pathOf([h.outline], put)}
+                  fill="url(#map-louvers)"
+                  stroke="var(--ink)"
+                  strokeWidth="0.8"
                 />
               ))}
-              {holes
-                .filter(h => h.opening.kind === 'louvers')
-                .map(h => (
-                  <path
-                    key={h.opening.id}
-                    d={pathOf([h.outline], put)}
-                    fill="url(#map-louvers)"
-                    stroke="var(--ink)"
-                    strokeWidth="0.8"
-                  />
-                ))}
-              <circle
-                cx={at[0]}
-                cy={at[1]}
-                r={Math.max(10, label)}
-                fill={chosen ? 'var(--fluid)' : 'var(--ink)'}
-              />
-              <text
-                x={at[0]}
-                y={at[1]}
-                fontSize={Math.max(11, label + 1)}
-                fontWeight="700"
-                textAnchor="middle"
-                dominantBaseline="central"
-                style={{ fill: chosen ? 'var(--onfluid)' : 'var(--paper)' }}
-              >
-                {mark}
-              </text>
-            </g>
-          );
-        })}
+            <circle
+              cx={at[0]}
+              cy={at[1]}
+              r={Math.max(10, label)}
+              fill={chosen ? 'var(--fluid)' : 'var(--ink)'}
+            />
+            <text
+              x={at[0]}
+              y={at[1]}
+              fontSize={Math.max(11, label + 1)}
+              fontWeight="700"
+              textAnchor="middle"
+              dominantBaseline="central"
+              style={{ fill: chosen ? 'var(--onfluid)' : 'var(--paper)' }}
+            >
+              {mark}
+            </text>
+          </g>
+        );
+      })}
       {facts.panels
         .filter(p => isBracket(p.panel))
         .map(p => (

@@ -1,4 +1,5 @@
 import type { Facts } from '@plate-fold/core/derive';
+import { flatsFromAbove } from './paths';
 
 /** From where the owner looks at the underside. */
 export type Side = 'above' | 'head-front' | 'head-rear';
@@ -26,7 +27,10 @@ export interface SheetScale {
   readonly frontAtLeft: boolean;
 }
 
-/** The whole vehicle: from ahead of the front overhang to behind the rear tire, plates and parts in any case. */
+/** So many times as long as a map is high: how far along it has to reach for what lies far out to be on it. */
+const LONG = 3.2;
+
+/** The whole vehicle: from ahead of the front overhang to behind the rear tire, plates and parts in any case, and plates that lie far out. */
 export function wholeVehicle(facts: Facts): Stretch {
   const { rig } = facts.rig;
   const xs = [
@@ -35,7 +39,12 @@ export function wholeVehicle(facts: Facts): Stretch {
   ];
   const from = Math.min(-rig.tyreRadius, -rig.frontOverhang * 0.8, ...xs) - 60;
   const to = Math.max(rig.wheelbase + rig.tyreRadius, ...xs) + 60;
-  return { from, to, yMid: 0 };
+  const far = Math.max(
+    0,
+    ...facts.plates.flatMap(p => flatsFromAbove(p).flatMap(f => f.map(q => Math.abs(q[1])))),
+  );
+  const short = Math.max(0, LONG * (2 * far + 60) - (to - from));
+  return { from: from - short / 2, to: to + short / 2, yMid: 0 };
 }
 
 /** The scale of a drawing sheet; see `useSheet`, which keeps one for as long as nothing of it changes. */

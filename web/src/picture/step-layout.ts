@@ -1,6 +1,7 @@
 import type { Facts } from '@plate-fold/core/derive';
 import type { FoldedPanel } from '@plate-fold/core/fold';
 import { boxOf, type Vec2 } from '@plate-fold/core/geometry';
+import { wingsOf } from '@plate-fold/core/plan';
 import type { Component } from '@plate-fold/core/rig';
 import type { Step } from '@plate-fold/core/sequence';
 import { flatsFromAbove } from './paths';
@@ -64,6 +65,10 @@ export function stepLayout(
   // a hole alone fills the picture with what is next to it
   const single = bolts.length === 1 && step.torques === undefined;
   const shown = whole ? facts.panels : near.length > 0 ? near : round.length > 0 ? round : facts.panels;
+  // a wing that is bolted to its plate fills the picture, not the plate
+  const joined = named.filter(
+    p => step.stage === 'bench' && step.torques !== undefined && wingsOf(facts.document.plan).has(p.panel.id),
+  );
   const part = spot && facts.rig.components.find(c => contains(c, spot));
   const { wheelbase, trackWidth, tyreRadius } = facts.rig.rig;
   const points: Vec2[] = whole
@@ -77,7 +82,9 @@ export function stepLayout(
           [b.at[0] + NEARBY, b.at[1] + NEARBY * 0.8],
         ])
       : [
-          ...(spot && !named.length ? [] : shown.flatMap(p => flatsFromAbove(p).flat())),
+          ...(spot && !named.length
+            ? []
+            : (joined.length > 0 ? joined : shown).flatMap(p => flatsFromAbove(p).flat())),
           ...bolts.map((b): Vec2 => [b.at[0], b.at[1]]),
           ...(spot ? [spot, ...(part ? part.footprint : [])] : []),
         ];

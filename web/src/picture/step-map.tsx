@@ -1,9 +1,11 @@
 import type { Facts } from '@plate-fold/core/derive';
 import type { Vec2 } from '@plate-fold/core/geometry';
+import { wingsOf } from '@plate-fold/core/plan';
 import type { Step } from '@plate-fold/core/sequence';
 import { memo } from 'react';
 import { useUpright } from '../ui/use-narrow';
 import { HatchDefs, hatch } from './hatch';
+import { HiddenOutline } from './hidden-outline';
 import { flatsFromAbove, openingsFromAbove, paintOrder, pathOf } from './paths';
 import { type LookedFrom, stepLayout } from './step-layout';
 import { type BoltLook, BoltMarks, JackMark, SpotMark, VehicleMarks } from './step-marks';
@@ -107,6 +109,11 @@ export const StepMap = memo(function StepMap(props: StepMapProps) {
               </text>
             )}
           </g>
+        ))}
+      {shown
+        .filter(p => wingsOf(facts.document.plan).has(p.panel.id) && !(whole || tank))
+        .map(p => (
+          <HiddenOutline key={p.panel.id} p={p} put={put} tone="var(--fluid)" wide={2.6} />
         ))}
       {straps && tank && <Straps of={tank.footprint} put={put} />}
       {bolts.length > 0 && <BoltMarks bolts={bolts} layout={layout} look={look} onTap={onTap} />}
