@@ -7,12 +7,12 @@ import {
   kitGaps,
   toolList,
 } from '@plate-fold/core/bolt';
-import type { Facts } from '@plate-fold/core/derive';
+import type { Assembly } from '@plate-fold/core/derive';
 import { useMemo } from 'react';
 import { useChangeKitMutation, useKitQuery } from './api';
 
-/** The kit of the active build, as far as it has been gone through. */
-export function useKit({ document, build, joints, panels, rig }: Facts) {
+/** The kit of a build, or of what of it is fitted by the end of a phase, as far as it has been gone through. */
+export function useKit({ document, build, joints, panels, rig }: Assembly) {
   const of = { document: document.plan.id, build: build.id };
   const { data, isError } = useKitQuery(of, { refetchOnMountOrArgChange: true });
   const [keep, kept] = useChangeKitMutation();

@@ -9,7 +9,7 @@ import { useKit } from '../../state/use-kit';
 import { Button } from '../../ui/button';
 import { when } from '../../ui/dates';
 import { Select } from '../../ui/select';
-import { sequenceOf } from './sequence-of';
+import { fittedAfter, sequenceOf } from './sequence-of';
 import { atTheDesk } from './share-button';
 import { deviceName, freshTickId, keepTick } from './tick-store';
 
@@ -47,10 +47,11 @@ export function RunStart({
     [facts, about],
   );
   const open = runs?.find(r => r.endedAt === null && r.setAsideAt === null && r.service === about);
-  const { gaps, complete, known } = useKit(facts);
+  // parts are counted for the whole plan: a phase takes what all up to it take, and is not held up by those after it
+  const after = useMemo(() => fittedAfter(facts, about), [facts, about]);
+  const { gaps, complete, known } = useKit(after);
   const [without, setWithout] = useState('');
-  // the kit counts the parts of all phases: a phase is not held up by those of the others
-  const counted = about === null && !complete;
+  const counted = !complete;
   const blocked = counted && without.trim() === '';
   const begin = async (phone = false): Promise<void> => {
     const answer = await start({

@@ -1,8 +1,12 @@
-import type { Tick } from '@plate-fold/core/sequence';
+import { hardwareList } from '@plate-fold/core/bolt';
+import { gatherFacts } from '@plate-fold/core/derive';
+import { aboutPhase, type Tick } from '@plate-fold/core/sequence';
 import { NM_PER_LBF_FT } from '@plate-fold/core/units';
+import { demo } from '@plate-fold/demo';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { DeviceStore } from '../../testing/device-store';
 import { judge } from './judge';
+import { fittedAfter } from './sequence-of';
 import { dropTick, freshTickId, keepTick, keptRun, mergeTicks, waitingTicks } from './tick-store';
 
 let store: DeviceStore;
@@ -56,5 +60,21 @@ describe('a reading against its target', () => {
     expect(judge(20, 50, 'metric')).toEqual({ near: false, text: '30.0 N\u00b7m under' });
     expect(judge(51.9, 50, 'metric').near).toBe(true);
     expect(judge(52.1, 50, 'metric').near).toBe(false);
+  });
+});
+
+describe('the kit of a run', () => {
+  it('of a phase is what all up to it take, and no more; of the last it is the whole', () => {
+    const facts = gatherFacts(demo('bramble'));
+    const [first, last] = (facts.document.plan.phases ?? []).map(f => aboutPhase(f.id)) as [string, string];
+    const pieces = (about: string | null): number =>
+      hardwareList(fittedAfter(facts, about).joints).reduce((s, l) => s + l.count, 0);
+    expect(pieces(null)).toBeGreaterThan(40);
+    expect(pieces(first)).toBeGreaterThan(0.3 * pieces(null));
+    expect(pieces(first)).toBeLessThan(0.7 * pieces(null));
+    expect(pieces(last)).toBe(pieces(null));
+    // the washer and nut of a plate still to come are not asked for
+    const plates = new Set(fittedAfter(facts, first).joints.flatMap(j => j.joint.panels));
+    expect([...plates].sort()).toEqual(['plate-a', 'plate-b', 'plate-c']);
   });
 });

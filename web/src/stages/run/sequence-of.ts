@@ -23,6 +23,12 @@ export function sequenceOf(facts: Facts, service: string | null, units: UnitSyst
   return serviceSteps(serviceAccess(point, hung, doneWith(point, rig)), hung, rig, units);
 }
 
+/** What is bolted up once a run is through: all of the plan, or what it has by the end of the phase. */
+export function fittedAfter(facts: Facts, about: string | null): Assembly {
+  const phase = about === null ? undefined : phaseIn(about);
+  return phase === undefined ? facts : assemble(upToPhase(facts.document, phase), facts.build.id);
+}
+
 /** What a run is about, as people say it: a phase, or the service point. */
 export function aboutName(facts: Facts, service: string): string {
   const phase = phaseIn(service);
