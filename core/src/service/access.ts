@@ -78,13 +78,14 @@ export function costOf(
   { doc, panels, joints }: Hung,
 ): { readonly remove: readonly string[]; readonly loosen: readonly string[] } | undefined {
   const pairs = laps(doc);
+  const wings = wingsOf(doc.plan);
   const middle = new Map(panels.map(p => [p.panel.id, p.centroid[0]]));
   // wings come down on the plate that carries them
   const remove = joints.filter(j => j.joint.panels.some(p => set.has(p)) && !tiesWing(doc.plan, j.joint));
   const gone = new Set(remove.map(j => j.id));
   for (const p of panels) {
     // a bracket stays where it is bolted, whatever hung on it
-    if (set.has(p.panel.id) || isBracket(p.panel) || wingsOf(doc.plan).has(p.panel.id)) continue;
+    if (set.has(p.panel.id) || isBracket(p.panel) || wings.has(p.panel.id)) continue;
     const mine = joints.filter(j => j.joint.panels.includes(p.panel.id));
     if (mine.some(j => gone.has(j.id)) && mine.filter(j => !gone.has(j.id)).length < LEAST_BOLTS)
       return undefined;
@@ -92,7 +93,7 @@ export function costOf(
   const loosen = new Set<string>();
   for (const id of set) {
     const outer = [...new Set(pairs.filter(([inner]) => inner === id).map(([, o]) => o))].filter(
-      o => !set.has(o),
+      o => !set.has(o) && !wings.has(o),
     );
     const sides = new Set(outer.map(o => (middle.get(o) as number) < (middle.get(id) as number)));
     // it slides out from above its neighbors only where they all lie at the same end of it

@@ -7,6 +7,7 @@ import { rectangle } from '../geometry';
 import { type Joint, type Panel, type PlanDocument, sheetOf } from '../plan';
 import { presentRig, type ServicePoint } from '../rig';
 import { laps } from '../sequence';
+import { winged } from '../testing/winged';
 import {
   blockedBy,
   costOf,
@@ -221,6 +222,20 @@ describe('the way to a service point', () => {
         }
       }
     }
+  });
+  it('brings a wing down on its plate, whichever of the two is in the way', () => {
+    const hung = hungOf(winged(demo('pebble'), 0));
+    const wing = hung.panels.find(p => p.panel.id === 'wing')!;
+    const at = [wing.centroid[0], wing.centroid[1] + 40, wing.centroid[2] + 60] as const;
+    const point = { id: 's', kind: 'oil-drain', name: 'drain', at, opening: 50 } as ServicePoint;
+    const access = serviceAccess(point, hung);
+    expect(access.drop).toEqual(['plate-1']);
+    expect(access.remove.some(j => j.startsWith('wing-'))).toBe(false);
+    const { steps } = serviceSteps(access, hung, hung.rig);
+    expect(steps.some(s => s.joints.some(j => j.startsWith('wing-')))).toBe(false);
+    const up = steps.find(s => s.stage === 'hang');
+    expect(up?.panels).toEqual(['plate-1', 'wing']);
+    expect(up?.hows?.join(' ')).toMatch(/is bolted to it already and goes up with it/);
   });
   it('orders what comes down with the outside first', () => {
     const hung = row(4, [true, true, true]);

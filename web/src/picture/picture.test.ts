@@ -1,4 +1,5 @@
 import { type Facts, gatherFacts } from '@plate-fold/core/derive';
+import { toSpace } from '@plate-fold/core/geometry';
 import { demo } from '@plate-fold/demo';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -28,6 +29,17 @@ describe('the scale that side view, map and strip share', () => {
         },
       ),
     );
+  });
+  it('reaches out to plates that lie beside the frame, in a map a third as high as it is long', () => {
+    for (const name of ['wren', 'heron', 'bramble', 'pebble']) {
+      const f = facts(name);
+      const s = sheetScale(wholeVehicle(f), 960, 'head-front');
+      for (const p of f.plates)
+        for (const q of p.facets.flatMap(x => x.outline.map(o => toSpace(x.frame, o)))) {
+          expect(s.Y(q[1], 300), name).toBeGreaterThanOrEqual(0);
+          expect(s.Y(q[1], 300), name).toBeLessThanOrEqual(300);
+        }
+    }
   });
   it('turns left and right as a head under the vehicle does', () => {
     const at = (side: (typeof SIDES)[number]) => {
