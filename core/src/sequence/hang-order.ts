@@ -1,13 +1,13 @@
 import type { FoldedPanel } from '../fold';
-import type { PlanDocument } from '../plan';
+import { type PlanDocument, tiesWing } from '../plan';
 
-/** Pairs (inner, outer): the inner plate has to hang before the outer one can lap over it. */
+/** Pairs (inner, outer): the inner plate has to hang before the outer one can lap over it; a wing goes up with its plate. */
 export function laps(doc: PlanDocument): readonly (readonly [inner: string, outer: string])[] {
   return [
     ...doc.plan.seams.map(s => [s.outside === s.front ? s.rear : s.front, s.outside] as const),
-    ...doc.plan.joints.flatMap(j =>
-      j.panels.slice(1).map((inner, i) => [inner, j.panels[i] as string] as const),
-    ),
+    ...doc.plan.joints
+      .filter(j => !tiesWing(doc.plan, j))
+      .flatMap(j => j.panels.slice(1).map((inner, i) => [inner, j.panels[i] as string] as const)),
   ];
 }
 

@@ -93,7 +93,7 @@ export function costOf(
   const loosen = new Set<string>();
   for (const id of set) {
     const outer = [...new Set(pairs.filter(([inner]) => inner === id).map(([, o]) => o))].filter(
-      o => !set.has(o) && !wings.has(o),
+      o => !set.has(o),
     );
     const sides = new Set(outer.map(o => (middle.get(o) as number) < (middle.get(id) as number)));
     // it slides out from above its neighbors only where they all lie at the same end of it
