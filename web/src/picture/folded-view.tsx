@@ -5,6 +5,7 @@ import type { Eye, Solid } from './space/contents';
 import { EYES, frontLies } from './space/eyes';
 
 interface Face {
+  readonly id: string;
   readonly d: string;
   readonly depth: number;
   readonly light: number;
@@ -39,7 +40,7 @@ function drawn(solids: readonly Solid[], eye: Eye, width: number, height: number
     `${(width / 2 + (p[0] - (x0 + x1) / 2) * k).toFixed(1)} ${(height / 2 - (p[1] - (y0 + y1) / 2) * k).toFixed(1)}`;
   return turned
     .flatMap(s =>
-      s.triangles.flatMap(([a, b, c]): Face[] => {
+      s.triangles.flatMap(([a, b, c], i): Face[] => {
         const [u, v] = [
           [b[0] - a[0], b[1] - a[1], b[2] - a[2]],
           [c[0] - a[0], c[1] - a[1], c[2] - a[2]],
@@ -49,7 +50,8 @@ function drawn(solids: readonly Solid[], eye: Eye, width: number, height: number
         if (size < 1e-9 || n[2] <= 0) return [];
         const light = Math.max(0, (0.25 * n[0] + 0.55 * n[1] + 0.8 * n[2]) / size);
         const tone = s.chosen ? `var(${s.tone})` : 'var(--ghost)';
-        return [{ d: `M${put(a)}L${put(b)}L${put(c)}Z`, depth: (a[2] + b[2] + c[2]) / 3, light, tone }];
+        const d = `M${put(a)}L${put(b)}L${put(c)}Z`;
+        return [{ id: `${s.id} ${i}`, d, depth: (a[2] + b[2] + c[2]) / 3, light, tone }];
       }),
     )
     .sort((p, q) => p.depth - q.depth);
@@ -119,7 +121,7 @@ export function FoldedView(props: {
         {faces.map(f => {
           const tone = `color-mix(in oklab, ${f.tone} ${Math.round(25 + 75 * f.light)}%, var(--hatch))`;
           return (
-            <path key={f.d} d={f.d} fill={tone} stroke={tone} strokeWidth="0.7" strokeLinejoin="round" />
+            <path key={f.id} d={f.d} fill={tone} stroke={tone} strokeWidth="0.7" strokeLinejoin="round" />
           );
         })}
       </svg>
