@@ -5,11 +5,12 @@ import { closePage, DESK, openBrowser, openPage, PHONE, TestServer } from './bro
 type Watched = Page & { faults: string[] };
 
 /**
- * What a test in the browser is given, made when it is first asked for: `browser` and `server` for a whole file, `desk` and `phone` a page
- * of its own for every test, which is closed after it. A page on which a script broke fails its test.
+ * What a test in the browser is given, made when it is first asked for: a `browser` for all files that one worker goes through, a `server`
+ * for a whole file, `desk` and `phone` a page of its own for every test, which is closed after it. A page on which a script broke fails its test.
  */
 export const it = test.extend<{
-  readonly $file: { readonly browser: Browser; readonly server: TestServer };
+  readonly $worker: { readonly browser: Browser };
+  readonly $file: { readonly server: TestServer };
   readonly $test: { readonly desk: Watched; readonly phone: Watched };
 }>({
   browser: [
@@ -19,7 +20,7 @@ export const it = test.extend<{
       await use(browser);
       await browser.close();
     },
-    { scope: 'file' },
+    { scope: 'worker' },
   ],
   server: [
     // biome-ignore lint/correctness/noEmptyPattern: the first argument of a fixture has to be taken apart
