@@ -135,6 +135,8 @@ async function newPage(browser: Browser): Promise<Watched> {
   page.setDefaultTimeout(PATIENCE_MS);
   const faults: string[] = [];
   page.on('pageerror', e => faults.push((e as Error).message));
+  // said by a build for development only: two of one key leave stale things on the page
+  page.on('console', m => m.text().includes('same key') && faults.push(m.text()));
   return Object.assign(page, { faults });
 }
 
