@@ -114,16 +114,16 @@ describe('platefold', () => {
     const dxf = await call('export', DEMO, '--as', 'dxf', '--out', out, '--units', 'inch');
     expect(dxf).toMatchObject({ code: 0, err: '' });
     const files = dxf.out.trim().split('\n');
-    // five plates and the sheets they are nested on
+    // six plates, three hangers and the sheets they are nested on
     const nests = files.filter(f => f.includes('nest-'));
-    expect(files).toHaveLength(5 + nests.length);
+    expect(files).toHaveLength(6 + 3 + nests.length);
     expect(nests[0]).toMatch(/nest-1-steel-4\.76mm\.dxf$/);
     let cut = 0;
     for (const f of nests) {
       const sheet = readDxf(await readFile(f, 'utf8'));
       if (sheet.ok) cut += sheet.value.plates.length;
     }
-    expect(cut).toBe(5);
+    expect(cut).toBe(6 + 3);
     // from front to rear, each by its own letter
     expect(files.slice(0, 5).map(f => basename(f)[0])).toEqual(['A', 'B', 'E', 'C', 'D']);
     expect(files[2]).toContain('E-converter-shield.dxf');
@@ -240,7 +240,7 @@ describe('platefold', () => {
   it('--phase looks at the plan as it stands then, and gives the run of that phase alone', async () => {
     const doc = JSON.parse(await readFile(DEMO, 'utf8'));
     doc.plan.phases = [
-      { id: 'phase-1', name: 'first', panels: ['plate-a', 'plate-b', 'plate-e'] },
+      { id: 'phase-1', name: 'first', panels: ['plate-a', 'plate-b', 'plate-e', 'plate-f'] },
       { id: 'phase-2', name: 'spring', panels: ['plate-c', 'plate-d'] },
     ];
     const file = join(await mkdtemp(join(tmpdir(), 'phases-')), 'plan.json');
@@ -253,7 +253,10 @@ describe('platefold', () => {
       JSON.parse((await call('sequence', file, '--json', ...more)).out)
         .steps.filter((x: { stage: string }) => x.stage === 'hang')
         .flatMap((x: { panels: string[] }) => x.panels);
-    expect(new Set(await raised('--phase', 'phase-2'))).toEqual(new Set(['plate-c', 'plate-d']));
+    expect(new Set(await raised('--phase', 'phase-2'))).toEqual(
+      // its hangers come with plate D
+      new Set(['plate-c', 'plate-d', 'bracket-7', 'bracket-8', 'bracket-9']),
+    );
     const bad = await call('check', file, '--phase', 'Z');
     expect([bad.code, bad.err]).toEqual([
       2,

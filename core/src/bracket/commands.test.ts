@@ -9,6 +9,7 @@ import { dot3, scale3 } from '../geometry';
 import { checkDocument, done, type Panel, type PlanDocument, panelsRemoved } from '../plan';
 import type { Mount } from '../rig';
 import { installationOf } from '../sequence';
+import { platesOnly } from '../testing';
 import { addBracket, addTwin, BRACKET_SHEET, bracketAdded, remakeBracket } from './index';
 
 const side = (id: string, x: number, left: boolean, z = 480): Mount => ({
@@ -22,7 +23,7 @@ const side = (id: string, x: number, left: boolean, z = 480): Mount => ({
 });
 /** Bramble with holes in the inner sides of its rails, and one plate that reaches them both. */
 const vehicle = (): PlanDocument => {
-  const doc = demo('bramble');
+  const doc = platesOnly(demo('bramble'));
   return {
     ...doc,
     rig: {

@@ -9,7 +9,7 @@ import { checkDocument, done, type PlanDocument, type SheetChoice, type Shop } f
 import { installationOf } from '../sequence';
 import { MATERIALS, minimumRadius } from '../sheet';
 import { strikePlate, wishOf } from '../strike';
-import { bracketPanel, faceMet, stiffened } from '../testing';
+import { bracketPanel, faceMet, platesOnly, stiffened } from '../testing';
 import { addBracket, addTwin, BRACKET_SHEET, type Face, hatBetween, remakeBracket } from './index';
 
 const STEEL: SheetChoice = { material: 'steel-hr36', thickness: 4.7625, finish: 'raw' };
@@ -117,7 +117,7 @@ describe('a hat in a plan', () => {
     if (!r.ok) throw new Error(r.fault);
     return r.value;
   };
-  const doc = stiffened(demo('bramble'));
+  const doc = stiffened(platesOnly(demo('bramble')));
   const hung = must(
     done(addBracket, doc, { mount: 'in-1', second: 'out-1', panel: 'plate-c', at: [1400, -120] }),
   );

@@ -6,9 +6,10 @@ import { check } from '../checks';
 import { type Facts, gatherFacts } from '../derive';
 import { done, inPlan, movePlate, type PlanDocument } from '../plan';
 import { installationOf } from '../sequence';
+import { platesOnly } from '../testing';
 import { addTopPlate, remakeBracket, topPlateAdded } from './index';
 
-const bramble = demo('bramble');
+const bramble = platesOnly(demo('bramble'));
 /** Bolt j28 of the converter shield, in a hole to be drilled in the third crossmember, with a plate on top of that; and the plate's id. */
 function topped(doc: PlanDocument = bramble, joint = 'j28'): { document: PlanDocument; id: string } {
   const made = topPlateAdded(doc, { joint });

@@ -34,7 +34,7 @@ describe('a profile', () => {
   });
   it('takes toughness from the plate that least force dents, once every plate is struck', () => {
     const dents = (change: Partial<StrikeAnswer>, panel: string) =>
-      facts.panels.map(
+      facts.plates.map(
         p =>
           ({
             panel: p.panel.id,
@@ -59,13 +59,13 @@ describe('a profile', () => {
   });
   it('knows no tone before every plate is struck', () => {
     expect(terms.quiet.value).toBeUndefined();
-    const struck = facts.panels.map(
+    const struck = facts.plates.map(
       (p, i) => ({ panel: p.panel.id, ringHz: 90 - 10 * i }) as unknown as StrikeAnswer,
     );
     expect(profileOf(facts, [], struck.slice(1)).quiet.value).toBeUndefined();
     expect(profileOf(facts, [], struck).quiet).toMatchObject({
       value: Math.min(...struck.map(s => s.ringHz)),
-      by: facts.panels.at(-1)!.panel.id,
+      by: facts.plates.at(-1)!.panel.id,
     });
   });
   it('takes theft from how far hands are kept off, and says nothing where there is no converter', () => {

@@ -149,6 +149,7 @@ function raisePlate(
       title: `Hold ${what}, ${p.panel.name}, at its hole${holesOf(job, id) > 1 ? 's' : ''}`,
       why: 'It goes up before the plate that hangs on it, as its drawing shows: which leg up, which side of the member.',
       panels: [id],
+      inHand: true,
       needs: [...needs, ...under.map(u => `hang-${u}${tag}`)],
       hows: [
         ...seatWords(job, id),
@@ -212,26 +213,28 @@ function raisePlate(
   });
 }
 
-/** Tightens the bolts of a bracket that nothing reaches once its plate is up; gives the id of the step. */
+/** Tightens the bolts of brackets that nothing reaches once their plates are up; gives the id of the step. */
 function makeFast(
   job: Job,
-  p: FoldedPanel,
+  brackets: readonly [FoldedPanel, ...FoldedPanel[]],
   mine: readonly ResolvedJoint[],
   needs: readonly string[],
   tag: string,
 ): string {
-  const what = panelWord(p.panel);
+  const one = brackets.length === 1;
+  const [p] = brackets;
+  const what = one ? panelWord(p.panel) : `brackets ${listed(brackets.map(b => b.panel.mark))}`;
   const torques = Object.fromEntries(mine.map(j => [j.id, j.torqueNm]));
   return job.add(
     {
       id: `fast-${p.panel.id}${tag}`,
       stage: 'tighten',
-      title: `Tighten ${mine.length === 1 ? 'the bolt' : `${count(mine.length, 'bolt')}`} of ${what} before its plate goes up`,
-      why: 'The plate covers its head: no socket reaches it afterwards.',
+      title: `Tighten ${mine.length === 1 ? 'the bolt' : `${count(mine.length, 'bolt')}`} of ${what} before ${one ? 'its' : 'their'} plate goes up`,
+      why: `The plate covers ${mine.length === 1 ? 'its head: no socket reaches it' : 'their heads: no socket reaches them'} afterwards.`,
       hows: [
-        'Set it by a tape to where the plate’s hole comes, square to its face, and hold it there while it is tightened.',
+        `Set ${one ? 'it' : 'each'} by a tape to where the plate’s hole comes, square to its face, and hold it there while it is tightened.`,
       ],
-      panels: [p.panel.id],
+      panels: brackets.map(b => b.panel.id),
       joints: mine.map(j => j.id),
       torqueNm: Math.min(...Object.values(torques)),
       torques,
@@ -271,6 +274,15 @@ export function groupSteps(
   const tight: FoldedPanel[] = [];
   /** bolts that are tight before the group is */
   const fast = new Set<string>();
+  /** brackets that hang, and their bolts that are made fast before the next plate comes */
+  const waiting: { p: FoldedPanel; bolts: readonly ResolvedJoint[] }[] = [];
+  const allFast = (): void => {
+    const [one, ...more] = waiting.splice(0);
+    if (!one) return;
+    const bolts = [one, ...more].flatMap(w => w.bolts);
+    for (const j of bolts) fast.add(j.id);
+    last = [makeFast(job, [one.p, ...more.map(w => w.p)], bolts, last, tag)];
+  };
   const loose = joints.filter(j => !isFastFirst(doc, j));
   const prop = propOf(method.lift);
   const jackOff = (p: FoldedPanel, needs: readonly string[], fast: boolean): string =>
@@ -295,6 +307,7 @@ export function groupSteps(
     const early = isBracket(p.panel)
       ? now.filter(j => coveredLater(j, group) || j.joint.tightenBefore === 'hang')
       : [];
+    if (!isBracket(p.panel)) allFast();
     const hang = raisePlate(job, p, group, last, first, hold, tag, early);
     hung.push(hang);
     last = [hang];
@@ -303,7 +316,8 @@ export function groupSteps(
       suffix: string,
       needs: readonly string[],
     ): readonly string[] => {
-      const swapped = hold ? list.filter(j => hold.carried.includes(j.id)) : [];
+      const swap = [...asked.tanks.values()].find(t => list.some(j => t.carried.includes(j.id)));
+      const swapped = list.filter(j => swap?.carried.includes(j.id));
       const again = list.filter(j => job.fitted.has(j.id) && !swapped.includes(j));
       const step = add(
         {
@@ -314,7 +328,7 @@ export function groupSteps(
           hows: [
             ...(swapped.length > 0
               ? [
-                  `${swapped.map(j => j.id).join(', ')}: the ${hold?.tank.name} hangs on these. One out, the new one in through the plate, then the next. Never two out at once.`,
+                  `${swapped.map(j => j.id).join(', ')}: the ${swap?.tank.name} hangs on ${list.length === 1 ? 'this' : 'these'}. One out, the new one in through ${p.panel.role === 'bracket' ? 'the bracket' : 'the plate'}, then the next. Never two out at once.`,
                 ]
               : []),
             ...(again.length > 0
@@ -341,10 +355,7 @@ export function groupSteps(
     const touching = loose.filter(
       j => j.joint.panels.includes(id) && group.some(g => g.panel.id === j.joint.panels[0]),
     );
-    if (early.length > 0) {
-      for (const j of early) fast.add(j.id);
-      last = [makeFast(job, p, early, last, tag)];
-    }
+    if (early.length > 0) waiting.push({ p, bolts: early });
     if (isBracket(p.panel)) continue;
     if (hold?.by === 'one jack' || rowsOf(touching.map(spotOf)) < 2) tight.push(p);
     else jacked.push({ p, until: touching });
@@ -356,6 +367,7 @@ export function groupSteps(
       }
   }
 
+  allFast();
   const slid = group.filter(p => !isBracket(p.panel));
   const several = slid.length > 1;
   const home = add({

@@ -10,7 +10,7 @@ import {
   toolName,
 } from '../bolt';
 import { topPlateOf } from '../plan';
-import { formatLength } from '../units';
+import { formatLength, listed } from '../units';
 import { CAUTIONS } from './cautions';
 import { addTools, isFastFirst, type Job } from './job';
 import type { Made } from './step';
@@ -146,31 +146,64 @@ export function drillStep(job: Job, j: ResolvedJoint, needs: readonly string[], 
   );
 }
 
+/** A step that sets the nuts of joints which are set alike, and proves each with its bolt. */
+function nutsSet(
+  job: Job,
+  [j, ...more]: readonly [ResolvedJoint, ...ResolvedJoint[]],
+  card: NonNullable<ReturnType<typeof nutSetting>>,
+  needs: readonly string[],
+): string {
+  const all = [j, ...more].map(x => x.id);
+  const what = `${card.kind}${more.length > 0 ? 's' : ''} ${j.thread.size} at ${listed(all)}`;
+  return job.add(
+    {
+      id: `set-${j.id}`,
+      stage: needsNewNut(j.mount) ? 'repair' : j.mount ? 'drill' : 'bench',
+      title: `Set the ${what} and test ${more.length > 0 ? 'each' : 'it'}`,
+      why:
+        card.kind === 'threaded post' || card.kind === 'tube clamp'
+          ? 'It stands there before its plate goes up: no loose spacer has to be held over its hole.'
+          : 'It is tested now, by its own bolt: once the plate hangs, a nut that spins cannot be held.',
+      hows: card.moves,
+      makes: ['nut', 'proved'],
+      joints: all,
+      needs,
+      tools: addTools(card.tools, j.head.tool ? [j.head.tool] : []),
+      cautions: card.kind === 'welded tab' ? [CAUTIONS.weld] : [],
+    },
+    2 * all.length,
+  );
+}
+
 /** Sets the nut of a joint and proves it with a bolt; the needs themselves where nothing is set. */
 export function setNutStep(job: Job, j: ResolvedJoint, needs: readonly string[]): readonly string[] {
   const card = nutSetting(j, job.units);
-  if (!card) return needs;
-  const repair = needsNewNut(j.mount);
-  return [
-    job.add(
-      {
-        id: `set-${j.id}`,
-        stage: repair ? 'repair' : j.mount ? 'drill' : 'bench',
-        title: `Set the ${card.kind} ${j.thread.size} at ${j.id} and test it`,
-        why:
-          card.kind === 'threaded post' || card.kind === 'tube clamp'
-            ? 'It stands there before its plate goes up: no loose spacer has to be held over its hole.'
-            : 'It is tested now, by its own bolt: once the plate hangs, a nut that spins cannot be held.',
-        hows: card.moves,
-        makes: ['nut', 'proved'],
-        joints: [j.id],
-        needs,
-        tools: addTools(card.tools, j.head.tool ? [j.head.tool] : []),
-        cautions: card.kind === 'welded tab' ? [CAUTIONS.weld] : [],
-      },
-      2,
-    ),
-  ];
+  return card ? [nutsSet(job, [j], card, needs)] : needs;
+}
+
+/** Sets the nuts that lie between plates and brackets, those that are set alike in one go; gives the step by joint, of those that have one. */
+export function setOnBench(
+  job: Job,
+  joints: readonly ResolvedJoint[],
+  needs: (j: ResolvedJoint) => readonly string[],
+): ReadonlyMap<string, string> {
+  const alike = new Map<string, [ResolvedJoint, ...ResolvedJoint[]]>();
+  for (const j of joints) {
+    const card = nutSetting(j, job.units);
+    if (!card) continue;
+    const key = JSON.stringify([card, j.thread.size, j.head.tool]);
+    const before = alike.get(key);
+    if (before) before.push(j);
+    else alike.set(key, [j]);
+  }
+  const out = new Map<string, string>();
+  for (const group of alike.values()) {
+    const card = nutSetting(group[0], job.units);
+    if (!card) continue;
+    const id = nutsSet(job, group, card, [...new Set(group.flatMap(needs))]);
+    for (const j of group) out.set(j.id, id);
+  }
+  return out;
 }
 
 /** What a joint with a bad hole needs before anything is drilled: the old nut out, or the thread cleaned; the needs where it is sound. */

@@ -1,8 +1,37 @@
 import { hardwareList, toolList } from '../bolt';
+import { sameBracket } from '../bracket';
 import type { FoldedPanel } from '../fold';
-import { panelWord } from '../plan';
-import { nameIn } from '../units';
+import { isBracket, panelWord } from '../plan';
+import { listed, nameIn } from '../units';
 import { addTools, isFastFirst, type Job } from './job';
+
+/** Plates as they are made ready on the bench: each by itself, brackets of one shape and sheet together. */
+function benched(hung: readonly FoldedPanel[]): readonly (readonly [FoldedPanel, ...FoldedPanel[]])[] {
+  const out: [FoldedPanel, ...FoldedPanel[]][] = [];
+  for (const p of hung) {
+    const alike = out.find(
+      ([q]) =>
+        isBracket(p.panel) &&
+        isBracket(q.panel) &&
+        q.material === p.material &&
+        q.sheet.thickness === p.sheet.thickness &&
+        sameBracket(q.panel, p.panel),
+    );
+    if (alike) alike.push(p);
+    else out.push([p]);
+  }
+  return out;
+}
+
+/** The bench step of plates that are made ready together, whatever order they come in. */
+const benchId = (group: readonly FoldedPanel[]): string => `bench-${group.map(p => p.panel.id).sort()[0]}`;
+
+/** The bench steps of plates, of those that are hung at all. */
+export const benchOf = (hung: readonly FoldedPanel[], ids: readonly string[]): readonly string[] => [
+  ...new Set(
+    benched(hung).flatMap(group => (group.some(p => ids.includes(p.panel.id)) ? [benchId(group)] : [])),
+  ),
+];
 
 /** What is done at the bench before the vehicle is raised; gives the step after which everything is laid out. */
 export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
@@ -41,24 +70,29 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
       panels: [p.panel.id],
       needs: [kit],
     });
-  const benches = hung.map(p => {
-    const mine = joints.filter(j => j.joint.panels[0] === p.panel.id && !isFastFirst(doc, j));
+  const benches = benched(hung).map(group => {
+    const [p] = group;
+    const ids = group.map(q => q.panel.id);
+    const mine = joints.filter(j => ids.includes(j.joint.panels[0] ?? '') && !isFastFirst(doc, j));
+    const what = group.length === 1 ? panelWord(p.panel) : `brackets ${listed(group.map(q => q.panel.mark))}`;
     const lubes = [...new Set(mine.filter(j => j.joint.lube !== 'dry').map(j => j.joint.lube))];
     return add(
       {
-        id: `bench-${p.panel.id}`,
+        id: benchId(group),
         stage: 'bench',
-        title: `Prepare ${panelWord(p.panel)} on the bench`,
+        title: `Prepare ${what} on the bench`,
         why: 'Hole by hole, in the order of the list.',
         hows: [
           'Deburr every hole and edge, and touch up bare edges.',
-          'Mark FRONT and the driver\u2019s side on its underside.',
+          group.length === 1
+            ? 'Mark FRONT and the driver\u2019s side on its underside.'
+            : 'They look alike: write its mark on each, with FRONT and the driver\u2019s side.',
           ...(mine.length > 0
             ? ['Lay its bolts out hole by hole, with washers and spacers in their order.']
             : []),
           ...(lubes.length > 0 ? [`${lubes.join(' and ')} on the threads listed, a thin film.`] : []),
         ],
-        panels: [p.panel.id],
+        panels: ids,
         joints: mine.map(j => j.id),
         makes: ['deburred', 'painted'],
         needs: [kit],

@@ -142,10 +142,14 @@ export interface Screen {
   readonly moves: readonly Move[];
 }
 
-/** Steps that are one thing for the hands: the jack under a plate and the plate up, hanging and marking, jacks taken away one after another. */
+/**
+ * Steps that are one thing for the hands: the jack under a plate and the plate up, a bracket held up and its bolts started, hanging and
+ * marking, jacks taken away one after another.
+ */
 function joined(a: Step, b: Step): boolean {
   const same = a.panels.length === 1 && a.panels[0] === b.panels[0];
   if (a.stage === 'support' && b.stage === 'hang') return same && a.puts !== undefined;
+  if (a.inHand && b.stage === 'start') return same;
   if (a.stage === 'hang' && b.stage === 'drill') return same && b.makes?.[0] === 'marked';
   return a.stage === 'support' && b.stage === 'support' && !a.puts && !b.puts && !!a.takes && !!b.takes;
 }

@@ -3,9 +3,9 @@ import type { FoldedPanel } from '../fold';
 import { stackedIn, tiesWing } from '../plan';
 import type { Component, FactoryPart } from '../rig';
 import { CAUTIONS } from './cautions';
-import { drillStep, holeWork, mendHole, setNutStep } from './hole-work';
+import { drillStep, holeWork, mendHole, setNutStep, setOnBench } from './hole-work';
 import { isFastFirst, type Job } from './job';
-import { kitSteps } from './kit-steps';
+import { benchOf, kitSteps } from './kit-steps';
 import { markSteps } from './mark-steps';
 import { type Raised, raise } from './raise';
 import { drivetrain, holdCarried, inspectStep, removeStep } from './strip-steps';
@@ -34,6 +34,20 @@ export interface Prepared {
 export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
   const { rig, panels, joints, add } = job;
   const kit = kitSteps(job, hung);
+  const tanks = new Map<string, TankHold>();
+  for (const p of hung) {
+    const hold = tankHold(job, p);
+    if (hold && ![...tanks.values()].some(t => t.tank.id === hold.tank.id)) tanks.set(p.panel.id, hold);
+  }
+  const works = new Map(joints.map(j => [j.id, holeWork(job, j)]));
+  const done = new Map<string, readonly string[]>();
+  // a nut between plates and brackets is set where they lie on the bench
+  for (const [id, step] of setOnBench(
+    job,
+    joints.filter(j => !j.mount),
+    j => benchOf(hung, j.joint.panels),
+  ))
+    done.set(id, [step]);
   const before = add({
     id: 'fenders',
     stage: 'kit',
@@ -43,12 +57,6 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
     tools: ['tape measure'],
     asks: ['fenders', 'fuel', 'odometer'],
   });
-  const tanks = new Map<string, TankHold>();
-  for (const p of hung) {
-    const hold = tankHold(job, p);
-    if (hold && ![...tanks.values()].some(t => t.tank.id === hold.tank.id)) tanks.set(p.panel.id, hold);
-  }
-  const works = new Map(joints.map(j => [j.id, holeWork(job, j)]));
   const wings = wingSteps(job, works);
   const drilling = [...works.values()].some(w => w.drilled);
   const raised = raise(job, [kit, before], {
@@ -70,7 +78,9 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
     .map(f => removeStep(job, f, held(f, raised.under), undefined));
   // what lies under a tank's shield is seen last, so that the tank is propped for as short as can be
   const underTank = (j: ResolvedJoint): TankHold | undefined =>
-    shielded.find(t => j.joint.panels.some(p => tanks.get(p)?.tank.id === t.tank.id));
+    shielded.find(
+      t => j.mount?.carries === t.tank.id || j.joint.panels.some(p => tanks.get(p)?.tank.id === t.tank.id),
+    );
   const there = joints.filter(j => j.mount && j.mount.hole.kind !== 'drill');
   const inspect = inspectStep(
     job,
@@ -79,14 +89,10 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
     [...raised.under, ...removed],
   );
 
-  /** the bench steps of plates that are hung at all */
-  const benchOf = (ids: readonly string[]): readonly string[] =>
-    ids.flatMap(id => (hung.some(p => p.panel.id === id) ? [`bench-${id}`] : []));
   const byPanel = new Map<string, string[]>();
   const prepare = (j: ResolvedJoint, ids: readonly string[]): void => {
     for (const p of j.joint.panels) byPanel.set(p, [...(byPanel.get(p) ?? []), ...ids]);
   };
-  const done = new Map<string, readonly string[]>();
   // what is there already is mended first, so that a plate can hang on it while the new holes are marked
   const mendThere = (j: ResolvedJoint, seen: string): void => {
     const work = works.get(j.id) as ReturnType<typeof holeWork>;
@@ -105,7 +111,7 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
       p,
       mine,
       [
-        ...benchOf([p.panel.id]),
+        ...benchOf(hung, [p.panel.id]),
         seen,
         ...joints.flatMap(j => (j.joint.panels.includes(p.panel.id) ? (done.get(j.id) ?? []) : [])),
       ],
@@ -135,8 +141,6 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
     for (const p of panels) if (!early.includes(p) && tanks.get(p.panel.id) === t) markThrough(p, seen);
   }
   for (const j of joints) {
-    const work = works.get(j.id);
-    if (!j.mount && work?.setsNut) done.set(j.id, setNutStep(job, j, benchOf(j.joint.panels)));
     let ends = (done.get(j.id) ?? []).filter(id => !id.startsWith('inspect'));
     if (isFastFirst(job.doc, j) && !tiesWing(job.doc.plan, j.joint))
       ends = [
@@ -160,7 +164,7 @@ export function prepareSteps(job: Job, hung: readonly FoldedPanel[]): Prepared {
     prepare(j, ends);
   }
   wings.late((wing, host) => [
-    ...benchOf([wing, host]),
+    ...benchOf(hung, [wing, host]),
     ...joints.flatMap(j => (tiesWing(job.doc.plan, j.joint) ? (done.get(j.id) ?? []) : [])),
     ...(byPanel.get(host) ?? []),
   ]);

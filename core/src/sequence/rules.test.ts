@@ -152,7 +152,7 @@ function holesFirst({ sequence: { steps }, joints, doc }: Made): void {
     };
     if (work.fresh && work.drilled) for (const what of ['hole', 'deburred', 'painted'] as const) before(what);
     if (work.setsNut) {
-      const set = at(steps, s => s.id === `set-${j.id}`);
+      const set = at(steps, s => s.id.startsWith('set-') && s.joints.includes(j.id));
       expect(set, `${j.id} nut`).toBeGreaterThanOrEqual(0);
       expect(steps[set]?.makes).toContain('proved');
       expect(set).toBeLessThan(turned);

@@ -8,6 +8,7 @@ import { CAUTIONS } from './cautions';
 import { hangingOrder, tiedGroups } from './hang-order';
 import { groupSteps } from './hang-steps';
 import { isFastFirst, jobOf, wingsOn } from './job';
+import { benchOf } from './kit-steps';
 import { prepareSteps } from './prepare-steps';
 import { hotParts, RAISING } from './raise';
 import { inOrder, type Sequence } from './step';
@@ -75,7 +76,7 @@ export function installation(
   for (const [g, group] of groups.entries())
     before = groupSteps(job, group, `${g + 1}`, {
       own,
-      waits: id => [`bench-${id}`, ...(prepared.byPanel.get(id) ?? [])],
+      waits: id => [...benchOf(hung, [id]), ...(prepared.byPanel.get(id) ?? [])],
       before,
       tanks: prepared.tanks,
     });

@@ -94,6 +94,8 @@ export interface Step {
   readonly support?: Support;
   /** where the hands are, when neither a bolt nor a plate says it */
   readonly at?: Vec3;
+  /** one hand holds the part up while the other starts its bolts, which is the step after it */
+  readonly inHand?: true;
   /** hands it takes */
   readonly people: 1 | 2;
   /** how long it takes, minutes: a guess unless the owner entered it */

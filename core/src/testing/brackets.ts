@@ -11,7 +11,7 @@ import {
   type Vec2,
   type Vec3,
 } from '../geometry';
-import type { Panel, PlanDocument, SheetChoice } from '../plan';
+import { isBracket, type Panel, type PlanDocument, panelsRemoved, type SheetChoice, wingsOf } from '../plan';
 import type { Mount } from '../rig';
 
 /** A bracket's shape as a panel by itself. */
@@ -24,6 +24,15 @@ export const bracketPanel = (shape: Pick<Panel, 'base' | 'flanges'>): Panel => (
   guards: [],
   ...shape,
 });
+
+/** A plan without its brackets and wings: its plates hang on the vehicle alone. */
+export const platesOnly = (doc: PlanDocument): PlanDocument => {
+  const wings = wingsOf(doc.plan);
+  return panelsRemoved(
+    doc,
+    doc.plan.panels.filter(p => isBracket(p) || wings.has(p.id)).map(p => p.id),
+  );
+};
 
 /**
  * How far a face of the vehicle is from the nearer side of the bracket's flat that has its hole, mm, and how far the hole is inside that

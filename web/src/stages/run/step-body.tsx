@@ -18,9 +18,10 @@ const PLACELESS = (s: Step): boolean =>
   s.stage === 'kit' && s.panels.length === 0 && !(s.asks?.includes('fenders') ?? false);
 
 /** The bracket that goes up in a step, as it is seen from the front: which leg is up, which side it turns to. */
-function hungBracket(facts: Facts, step: Step) {
-  const p = facts.panels.find(x => x.panel.id === step.panels[0]);
-  if (step.stage !== 'hang' || !p || !isBracket(p.panel)) return undefined;
+function hungBracket(facts: Facts, steps: readonly Step[]) {
+  const hung = steps.find(s => s.stage === 'hang');
+  const p = facts.panels.find(x => x.panel.id === hung?.panels[0]);
+  if (!p || !isBracket(p.panel)) return undefined;
   const points = p.facets.flatMap(f => facetInSpace(f));
   const xs = points.map(q => q[0]);
   return {
@@ -43,7 +44,7 @@ export function StepBody(
   const drawn = screen.steps.find(s => s.support) ?? main;
   const asks = screen.steps.flatMap(s => s.asks ?? []);
   const bare = screen.steps.every(PLACELESS);
-  const hung = useMemo(() => hungBracket(walked.facts, main), [walked.facts, main]);
+  const hung = useMemo(() => hungBracket(walked.facts, screen.steps), [walked.facts, screen.steps]);
   return (
     <main className="relative flex min-h-0 flex-1 flex-col overflow-y-auto px-4 pb-3 flat:col-start-1 flat:grid flat:grid-cols-[1fr_1.1fr] flat:gap-x-3 flat:px-3 desk:mx-auto desk:grid desk:w-full desk:max-w-6xl desk:grid-cols-[1.15fr_1fr] desk:gap-x-8 desk:px-8">
       <div
