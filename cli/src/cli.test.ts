@@ -125,13 +125,13 @@ describe('platefold', () => {
     }
     expect(cut).toBe(6 + 3);
     // from front to rear, each by its own letter
-    expect(files.slice(0, 5).map(f => basename(f)[0])).toEqual(['A', 'B', 'E', 'C', 'D']);
+    expect(files.slice(0, 6).map(f => basename(f)[0])).toEqual(['A', 'B', 'E', 'F', 'C', 'D']);
     expect(files[2]).toContain('E-converter-shield.dxf');
     const read = readDxf(await readFile(files[0] ?? '', 'utf8'));
     expect(read.ok && read.value.plates).toHaveLength(1);
     for (const [as, count] of [
-      ['svg', 5],
-      ['stl', 5],
+      ['svg', 9],
+      ['stl', 9],
       ['glb', 1],
       ['csv', 4],
       ['json', 1],

@@ -109,13 +109,19 @@ type Watched = Page & { faults: string[] };
 const idle = new WeakMap<Browser, { readonly page: Watched; readonly unset: () => Promise<void> }[]>();
 const takenBack = new WeakMap<Page, () => Promise<void>>();
 
-/** A page with a storage of its own that is empty, with preferences set, which keeps every script error. */
+/**
+ * A page with a storage of its own that is empty, with preferences set, which keeps every script error. What pages before it have struck it
+ * may know, by the hash of all it depends on, but for one that has to be `unstruck`.
+ */
 export async function openPage(
   browser: Browser,
   view: View,
-  prefer: { units?: 'inch' | 'metric'; theme?: 'light' | 'dark' } = {},
+  {
+    unstruck = false,
+    ...prefer
+  }: { units?: 'inch' | 'metric'; theme?: 'light' | 'dark'; unstruck?: boolean } = {},
 ): Promise<Watched> {
-  const waiting = idle.get(browser)?.pop();
+  const waiting = unstruck ? undefined : idle.get(browser)?.pop();
   await waiting?.unset();
   const page = waiting?.page ?? (await newPage(browser));
   await page.setViewport(view);
@@ -140,16 +146,32 @@ async function newPage(browser: Browser): Promise<Watched> {
   return Object.assign(page, { faults });
 }
 
+/** Where a page keeps what it has struck, by the hash of all it depends on. */
+const STRUCK = 'plate-fold-strikes';
+
 /** Takes a page out of the program, which would go on writing, and empties its storage; false where it cannot be as new again. */
-async function wiped(page: Watched, storageTypes: string): Promise<boolean> {
+async function wiped(page: Watched): Promise<boolean> {
   const { origin } = new URL(page.url());
   if (page.faults.length > 0 || origin === 'null' || (await page.browserContext().pages()).length > 1)
     return false;
   try {
     await page.goto(`${origin}/api/health`);
-    await page.evaluate(() => sessionStorage.clear());
+    await page.evaluate(async kept => {
+      sessionStorage.clear();
+      for (const { name } of await indexedDB.databases())
+        if (name && name !== kept)
+          await new Promise((done, fail) => {
+            const gone = indexedDB.deleteDatabase(name);
+            gone.onsuccess = done;
+            gone.onblocked = fail;
+            gone.onerror = fail;
+          });
+    }, STRUCK);
     const cdp = await page.createCDPSession();
-    await cdp.send('Storage.clearDataForOrigin', { origin, storageTypes });
+    await cdp.send('Storage.clearDataForOrigin', {
+      origin,
+      storageTypes: 'local_storage,cookies,cache_storage,service_workers',
+    });
     await cdp.detach();
     return true;
   } catch {
@@ -159,14 +181,13 @@ async function wiped(page: Watched, storageTypes: string): Promise<boolean> {
 }
 
 /**
- * Gives a page back: what it has stored is wiped, so that the next that opens one finds it as new; `struck`: but for the answers that it has
- * found. Only for one that was not tampered with.
+ * Gives a page back: what it has stored is wiped but for what it has struck, so that the next that opens one finds it as new. Only for one
+ * that was not tampered with.
  */
-export async function closePage(page: Watched, keep?: 'struck'): Promise<void> {
-  const what = keep ? 'local_storage,cookies,cache_storage,service_workers' : 'all';
+export async function closePage(page: Watched): Promise<void> {
   const unset = takenBack.get(page);
   const browser = page.browser();
-  if (unset && (await wiped(page, what))) idle.set(browser, [...(idle.get(browser) ?? []), { page, unset }]);
+  if (unset && (await wiped(page))) idle.set(browser, [...(idle.get(browser) ?? []), { page, unset }]);
   else await page.browserContext().close();
 }
 

@@ -46,7 +46,7 @@ describe('the list of plans', () => {
     try {
       const folder = await downloadsOf(page);
       await page.goto(own.at('/'));
-      await says(page, /lb net · 5 plates/);
+      await says(page, /lb net · 6 plates/);
       expect(await names(page)).toHaveLength(4);
       await menuOf(page, 'Pebble tray and skirts', 'Duplicate');
       await says(page, 'tray and skirts, copy');

@@ -37,7 +37,7 @@ describe('a plan fitted in phases', () => {
     await says(page, 'with the bolts bought twice');
     await saved(page);
     const plan = await storedPlan(server, page, 'bramble-winter');
-    expect(plan.phases?.map(f => f.panels.length)).toEqual([2, 3]);
+    expect(plan.phases?.map(f => f.panels.length)).toEqual([2, 4]);
     const field = await page.waitForSelector('[aria-label="Name of phase 2"]');
     await field?.click({ count: 3 });
     await field?.type('spring');

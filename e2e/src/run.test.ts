@@ -32,7 +32,7 @@ const beyond = (page: Page): Promise<readonly number[]> =>
   ]);
 
 describe('a whole installation at 390 by 844', () => {
-  it('of Bramble takes no more than 70 taps where nothing goes wrong, and leaves what was measured in the log', async ({
+  it('of Bramble takes no more than 78 taps where nothing goes wrong, eight of them for its hangers and wing, and leaves what was measured in the log', async ({
     browser,
     server,
   }) => {
@@ -63,7 +63,7 @@ describe('a whole installation at 390 by 844', () => {
     taps += await walkUntil(page, /Plate A: tighten to 100 %/);
     expect(await page.$$eval('svg[aria-label^="Where"] [role="button"]', all => all.length)).toBe(9);
     taps += await walkUntil(page, /All done/);
-    expect(taps).toBeLessThanOrEqual(70);
+    expect(taps).toBeLessThanOrEqual(70 + 8);
     await sent(page);
     await press(page, 'End the run');
     await says(page, 'it stands in the log');

@@ -63,7 +63,7 @@ async function quiet(page: Page, reference: number): Promise<void> {
 const onWren = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<typeof openPage>> } }>({
   page: [
     async ({ browser, server }, use) => {
-      const page = await openPage(browser, DESK, { units: 'metric' });
+      const page = await openPage(browser, DESK, { units: 'metric', unstruck: true });
       await page.goto(server.at('/plan/wren-sliders/strike'));
       await use(page);
       await closePage(page);
@@ -250,7 +250,7 @@ describe('Strike without WebGL', () => {
     browser,
     server,
   }) => {
-    const page = await openPage(browser, DESK, { units: 'metric' });
+    const page = await openPage(browser, DESK, { units: 'metric', unstruck: true });
     await page.evaluateOnNewDocument(() => {
       const real = HTMLCanvasElement.prototype.getContext;
       HTMLCanvasElement.prototype.getContext = function (

@@ -150,8 +150,7 @@ describe.each([
 ] as const)('nothing is wrong for a screen reader, odd, or cut off %s', (_, view, theme, units) => {
   /** one page for all views; from stage to stage of a plan it goes as a reader does, with what was struck */
   let page: Awaited<ReturnType<typeof openPage>> | undefined;
-  // what was struck at the desk need not be struck again on the phone
-  afterAll(() => page && closePage(page, 'struck'));
+  afterAll(() => page && closePage(page));
   it.for(Object.keys(VIEWS))('in %s', { timeout: 180_000 }, async (name, { browser, server }) => {
     const { path } = VIEWS[name]!;
     page ??= await openPage(browser, view, { theme, units });

@@ -15,7 +15,7 @@ const rows = (page: Page): Promise<readonly string[]> =>
 const onWren = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<typeof openPage>> } }>({
   page: [
     async ({ browser, server }, use) => {
-      const page = await openPage(browser, DESK, { units: 'metric' });
+      const page = await openPage(browser, DESK, { units: 'metric', unstruck: true });
       await page.goto(server.at('/plan/wren-sliders/weigh'));
       await use(page);
       expect(page.faults).toEqual([]);
@@ -128,7 +128,7 @@ describe('Weigh: builds side by side', () => {
     browser,
     server,
   }) => {
-    const page = await openPage(browser, DESK, { units: 'metric' });
+    const page = await openPage(browser, DESK, { units: 'metric', unstruck: true });
     await page.goto(server.at('/plan/heron-autumn/weigh'));
     const cells = (row: string): Promise<readonly string[]> =>
       page.$$eval(

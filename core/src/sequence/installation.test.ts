@@ -54,6 +54,8 @@ function sound({
   const first = (id: string, test: (s: (typeof steps)[number]) => boolean) =>
     steps.findIndex(s => s.joints.includes(id) && test(s));
   for (const j of joints) {
+    // of a plate that is said to hang on nothing
+    if (at.has(`leave-off-${j.joint.panels[0]}`)) continue;
     // through one sheet alone, and into nothing
     if (!j.mount && j.joint.panels.length < 2) continue;
     if (j.joint.tightenBefore === 'hang' || !doc.plan.panels.some(p => p.id === j.joint.panels[0])) continue;

@@ -17,21 +17,23 @@ import { releaseCarried } from './strip-steps';
 import { withTips } from './tips';
 
 /**
- * The bolts that are fitted at all: a bracket that no bolt holds to the vehicle is left off, and what would hang on it with it; so is a top
- * plate's bolt that holds nothing else.
+ * The bolts that are fitted at all: what no chain of bolts holds to the vehicle is left off, and so is a bracket that has no bolt to the
+ * vehicle of its own, what would hang on it, and a top plate's bolt that holds nothing else.
  */
 export function jointsToFit(
   given: readonly ResolvedJoint[],
   panels: readonly FoldedPanel[],
 ): readonly ResolvedJoint[] {
-  const joints = given.filter(j => j.joint.panels.length === 0 || stackedIn(j.joint).length > 0);
-  const off = panels
-    .filter(
-      p =>
-        isBracket(p.panel) && !joints.some(j => j.mount !== undefined && j.joint.panels.includes(p.panel.id)),
-    )
-    .map(p => p.panel.id);
-  return off.length === 0 ? joints : joints.filter(j => !j.joint.panels.some(p => off.includes(p)));
+  const bracket = new Set(panels.filter(p => isBracket(p.panel)).map(p => p.panel.id));
+  let joints = given.filter(j => j.joint.panels.length === 0 || stackedIn(j.joint).length > 0);
+  const held = new Set(joints.flatMap(j => (j.mount === undefined ? [] : j.joint.panels)));
+  joints = joints.filter(j => !j.joint.panels.some(p => bracket.has(p) && !held.has(p)));
+  for (let before = -1; before < held.size; ) {
+    before = held.size;
+    for (const { joint } of joints)
+      if (joint.panels.some(p => held.has(p))) for (const p of joint.panels) held.add(p);
+  }
+  return joints.filter(j => j.joint.panels.every(p => held.has(p)));
 }
 
 /**
