@@ -310,6 +310,7 @@ const strikeVerb: Verb = (facts, units, { heights } = {}) => {
           brackets: a.value.brackets,
           nodes: a.value.nodes,
           solveMs: a.value.solveMs,
+          reaches: a.value.reaches ?? 1,
           reached: a.value.reached,
           gaveWayAt: a.value.gaveWayAt ?? null,
           leansOn: a.value.leansOn,
@@ -336,7 +337,11 @@ const strikeVerb: Verb = (facts, units, { heights } = {}) => {
             `${stressFigure(v.vonMisesMPa, units).value} of ${said(stressFigure(v.yieldMPa, units))}`,
             v.dentMm === undefined ? 'not found' : formatLength(v.dentMm, units, true),
             `${fixed(v.ringHz, 0)} Hz`,
-            v.reached < 1 ? `${v.theory}; collapses beyond that force` : v.theory,
+            [
+              v.theory,
+              ...(v.reaches === undefined ? [] : [`${fixed(v.reaches * 100, 0)} % of the force reaches it`]),
+              ...(v.reached < 1 ? ['collapses beyond that force'] : []),
+            ].join('; '),
           ];
         }),
       ]),

@@ -324,7 +324,10 @@ export function groupSteps(
           id: `start-${id}${suffix}${tag}`,
           stage: 'start',
           title: `Start ${count(list.length, suffix ? 'more bolt' : 'bolt')} of ${panelWord(p.panel)} by hand, all loose`,
-          why: WHY_START[method.start],
+          why:
+            list.length === 1
+              ? 'Some turns: it holds the part up and still lets it turn.'
+              : WHY_START[method.start],
           hows: [
             ...(swapped.length > 0
               ? [

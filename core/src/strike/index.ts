@@ -11,3 +11,4 @@ export { readShellCase, type ShellAnswer, type ShellCase } from './shell-format'
 export { modelOf as shellModel } from './shell-model';
 export * from './strike';
 export * from './strike-wish';
+export * from './wish-of';

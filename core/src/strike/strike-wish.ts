@@ -1,12 +1,12 @@
-import { holding, type JointSeat, type ResolvedJoint } from '../bolt';
+import type { ResolvedJoint } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import type { Vec2, Vec3 } from '../geometry';
-import { isBracket, type Panel, type PlanDocument, underBar } from '../plan';
-import type { Component, PresentRig, Rig } from '../rig';
+import type { Panel } from '../plan';
+import type { Component, Rig } from '../rig';
 import { STANDARD_GRAVITY } from '../units';
 import type { Backing } from './backing';
-import { toVehicle } from './condensed';
 import type { JointState } from './joint-spring';
+import type { Flat3 } from './shell-mesh';
 
 /**
  * How a plate is struck: half the heavier axle set down on it; the same fallen on it from a height, or slid over a rock; a jack that
@@ -66,6 +66,8 @@ export interface StrikeWish {
   readonly drag?: number;
   /** the place in plan that is struck; the worst there is unless told */
   readonly at?: Vec2;
+  /** sheet of other plates that lies lower in places: what of the rock stands under it does not reach this plate */
+  readonly screens?: readonly Flat3[];
   /** what may back the plate up; nothing unless told */
   readonly backing?: Backing;
   /** brackets that it hangs on and plates it is bolted to, each with the joints that hold it; without them its joints hold as fast as the vehicle does */
@@ -78,82 +80,6 @@ export interface StrikeWish {
   readonly noDent?: boolean;
   /** a plate that rises further than this has given way, mm; 90 unless told */
   readonly givesWayAt?: number;
-}
-
-/**
- * The brackets that a plate's joints hang on, those that these hang on in turn, and the plates it is bolted to itself (a wing to its
- * shield) with their brackets. What else hangs on any of them is left out: by that it gives more than it would.
- */
-function bracketsUnder(
-  of: {
-    readonly joints: readonly ResolvedJoint[];
-    readonly seats: ReadonlyMap<string, JointSeat>;
-    readonly panels: readonly FoldedPanel[];
-  },
-  panel: string,
-  joints: readonly ResolvedJoint[],
-): NonNullable<StrikeWish['brackets']> {
-  const out = new Map<string, { folded: FoldedPanel; joints: readonly ResolvedJoint[] }>();
-  const from = [...joints];
-  for (let j = from.pop(); j; j = from.pop()) {
-    if (toVehicle(j)) continue;
-    for (const p of of.panels) {
-      const { id } = p.panel;
-      const hangs = isBracket(p.panel) || (id !== panel && j.joint.panels.includes(panel));
-      if (!hangs || !j.joint.panels.includes(id) || out.has(id)) continue;
-      const own = holding(id, of.joints, of.seats, [p]);
-      // a plate that hangs on the struck one alone does not hold it
-      if (!isBracket(p.panel) && own.every(o => o.joint.panels.includes(panel))) continue;
-      out.set(id, { folded: p, joints: own });
-      from.push(...own);
-    }
-  }
-  return [...out.values()];
-}
-
-/** What strikes one plate of a build, from all that was computed of it: joints that hold nothing do not hold it, nor those to what hangs on it. `rests`: it may come up against its members. */
-export function wishOf(
-  of: {
-    readonly rig: PresentRig;
-    readonly joints: readonly ResolvedJoint[];
-    readonly seats: ReadonlyMap<string, JointSeat>;
-    readonly document: PlanDocument;
-    readonly panels: readonly FoldedPanel[];
-  },
-  folded: FoldedPanel,
-  force: number,
-  how: {
-    readonly at?: Vec2;
-    readonly rests?: boolean;
-    readonly hold?: Hold;
-    readonly fallMm?: number;
-    readonly drag?: number;
-  } = {},
-): StrikeWish {
-  const { at, rests = false, hold, fallMm, drag } = how;
-  const { id } = folded.panel;
-  const { crossbars } = of.document.plan;
-  const all = holding(id, of.joints, of.seats, [folded]);
-  const brackets = bracketsUnder(of, id, all);
-  const joints = all.filter(
-    j =>
-      toVehicle(j) ||
-      !j.joint.panels.some(p => p !== id) ||
-      brackets.some(b => j.joint.panels.includes(b.folded.panel.id)) ||
-      crossbars.some(c => underBar(c, j.at) !== undefined),
-  );
-  return {
-    folded,
-    joints,
-    ...(brackets.length > 0 ? { brackets } : {}),
-    components: of.rig.components,
-    force,
-    backing: { crossbars, members: rests ? of.rig.rig.members : [] },
-    ...(at ? { at } : {}),
-    ...(hold ? { hold } : {}),
-    ...(fallMm === undefined ? {} : { fallMm }),
-    ...(drag === undefined ? {} : { drag }),
-  };
 }
 
 export interface StrikeReaction {
@@ -185,6 +111,8 @@ export interface StrikeAnswer {
   /** how it fell, where it did: the weight, from how high, and whether the plate takes all of it up before it gives way */
   readonly fall?: { readonly weightN: number; readonly heightMm: number; readonly stops: boolean };
   readonly at: Vec3;
+  /** share of that force which reaches the plate; the rest lies on plates that hang lower. All of it unless told */
+  readonly reaches?: number;
   readonly deflectionMm: number;
   /** least gap left to a part, and which; undefined where nothing stands over the plate */
   readonly gapMm?: number;

@@ -24,6 +24,7 @@ import {
 } from './plate-model';
 import { ring } from './ring';
 import { shakenShare } from './road';
+import { reaching } from './screens';
 import { type Flat3, middleOf, nodeAt, type ShellMesh } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
 import { elasticStress, elementStress, faceStressAt } from './stress';
@@ -67,9 +68,13 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   const worst = place ? ok(place) : worstPlace(wish, flats, held);
   if (!worst.ok) return worst;
   const at = worst.value;
-  const weight = wish.fallMm === undefined ? ok(1) : weightOf(wish, flats, held, at, wish.fallMm);
+  const reaches = reaching(wish.screens, flats, at);
+  if (reaches === 0)
+    return err('plates that hang lower lie under all of that place: the rock does not reach it');
+  const felt = { ...wish, force: wish.force * reaches };
+  const weight = wish.fallMm === undefined ? ok(1) : weightOf(felt, flats, held, at, wish.fallMm);
   if (!weight.ok) return weight;
-  const force = wish.force / weight.value;
+  const force = felt.force / weight.value;
   const start = meshed({ ...wish, force }, flats, held, at);
   if (!start.ok) return start;
   const { model, discs, solver, meshError, plateNodes } = start.value;
@@ -125,7 +130,8 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
     for (let k = 0; k < 3; k++) moves[3 * n + k] = u[DOF_PER_NODE * n + k] as number;
   return ok({
     panel: folded.panel.id,
-    forceN: stops * force,
+    forceN: (stops * force) / reaches,
+    ...(reaches < 1 ? { reaches } : {}),
     ...(fall ? { fall: { weightN: wish.force, heightMm: fall.heightMm, stops: borne } } : {}),
     at,
     deflectionMm: most(),
@@ -136,7 +142,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
     yieldMPa: folded.material.yield,
     dentMm,
     dentForceN: dentForce(folded.material, t),
-    ...(dentsAt === undefined ? {} : { dentingN: dentsAt * force }),
+    ...(dentsAt === undefined ? {} : { dentingN: (dentsAt * force) / reaches }),
     ringHz: rings.hz,
     ...(shaken === undefined ? {} : { shakenShare: shaken }),
     reached,

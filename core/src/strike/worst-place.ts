@@ -3,6 +3,7 @@ import { err, ok, type Result } from '../units';
 import { linearSolver } from './linear';
 import { gapOver, onPlate } from './on-plate';
 import { type Held, loose, meshPlate, modelFor, up } from './plate-model';
+import { reaching } from './screens';
 import type { Flat3 } from './shell-mesh';
 import type { StrikeWish } from './strike-wish';
 
@@ -30,7 +31,9 @@ export function worstPlace(wish: StrikeWish, flats: readonly Flat3[], held: read
     for (let y = low[1] + step / 2; y < high[1]; y += step) {
       const at = onPlate(flats, [x, y]);
       if (!at || held.some(h => Math.hypot(h.at[0] - x, h.at[1] - y) < h.radius + 15)) continue;
-      places.push({ at, share: up(model.load, model.mesh, at, wish.force) });
+      // what lower plates take of the rock counts as little as what hangs over the edge
+      const share = Math.min(up(model.load, model.mesh, at, wish.force), reaching(wish.screens, flats, at));
+      places.push({ at, share });
     }
   // a strip narrower than the rock has no place where more of it bears
   const whole = Math.min(BEARS, 0.9 * Math.max(0, ...places.map(p => p.share)));
@@ -38,7 +41,7 @@ export function worstPlace(wish: StrikeWish, flats: readonly Flat3[], held: read
   for (const { at, share } of places) {
     if (share === 0 || share < whole) continue;
     up(model.load, model.mesh, at, wish.force);
-    const w = solver.work(model.load) / wish.force;
+    const w = (solver.work(model.load) / wish.force) * reaching(wish.screens, flats, at);
     const rest = wish.components.map(c => gapOver(c, at, model.thickness)).filter(g => g !== undefined);
     // what small theory gives is halved: that is about what stretching leaves of it
     const left = Math.min(400, ...rest) - w / 2;

@@ -71,13 +71,13 @@ export function extentOf(p: FoldedPanel): readonly [number, number] {
   return [Math.min(...xs), Math.max(...xs)];
 }
 
-/** Where the mark of a panel stands on the map: the middle of its base, clear of openings. */
+/** Where the mark of a panel stands on the map: the middle of its base, clear of openings and bolts. */
 export function markPlace(p: FoldedPanel): Vec2 {
   const base = flatsFromAbove(p)[0] ?? [];
   const xs = base.map(q => q[0]);
   const ys = base.map(q => q[1]);
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-  const busy = openingsFromAbove(p).map(o => o.outline);
+  const busy = [...openingsFromAbove(p).map(o => o.outline), ...[...holesFromAbove(p).values()].flat()];
   const clear = (x: number, y: number): number =>
     Math.min(
       400,
@@ -92,7 +92,8 @@ export function markPlace(p: FoldedPanel): Vec2 {
   for (const fx of [0.5, 0.35, 0.65, 0.2, 0.8])
     for (const fy of [0.5, 0.3, 0.7]) {
       const at: Vec2 = [x0 + fx * (x1 - x0), y0 + fy * (y1 - y0)];
-      if (clear(at[0], at[1]) > most + 25) {
+      // on a narrow plate a little is much
+      if (clear(at[0], at[1]) > most + Math.min(25, Math.max(8, most))) {
         best = at;
         most = clear(at[0], at[1]);
       }

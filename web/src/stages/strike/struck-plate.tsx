@@ -104,6 +104,11 @@ export function StruckPlate({
     <li className={frame}>
       {head}
       {struck.stale && <p className="text-small text-ink2">quick result; striking in full …</p>}
+      {v.reaches !== undefined && (
+        <p className="text-small text-ink2">
+          {fixed(v.reaches * 100, 0)} % of the rock’s force reaches it here; the rest lies on plates below it.
+        </p>
+      )}
       {v.reached < 1 && (
         <p role="alert" className="mt-1 border-l-[6px] border-oxide bg-oxidesoft px-3 py-2 text-body">
           It collapses: figures are for {fixed(v.reached * 100, 0)} % of the force, the last load it held.

@@ -56,6 +56,7 @@ export function wishKey(w: StrikeWish): string {
         textOf(b.folded, () => foldedText(b.folded)),
         b.joints.map(j => textOf(j, () => jointText(j))),
       ]),
+      (w.screens ?? []).map(f => textOf(f, () => [f.polygon, f.holes])),
       textOf(w.components, () => w.components.map(c => [c.id, c.footprint, c.zBottom, c.zTop])),
       w.backing?.crossbars ?? [],
       w.backing ? textOf(w.backing.members, () => w.backing?.members) : '',
