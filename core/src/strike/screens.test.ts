@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { gatherFacts } from '../derive';
 import type { Vec2 } from '../geometry';
+import { withSheet } from '../plan';
 import { strikeForce, strikePlate, wishOf } from './index';
 import { onPlate } from './on-plate';
 import { plateFlatsOf } from './plate-model';
@@ -26,6 +27,12 @@ describe('a rock under two sheets', () => {
     expect(share('plate-b', [end, -300])).toBeCloseTo(0.5, 0);
     expect(share('plate-b', [end + 200, -300])).toBe(1);
     expect(share('plate-b', [end + 25, -300])).toBeGreaterThan(share('plate-b', [end - 10, -300]) as number);
+  });
+
+  it('is not kept off a plate by what the same plate is now, in another sheet', () => {
+    const thin = withSheet(facts.document, 'A', 'plate-a', { material: 'al-5052-h32', thickness: 2 });
+    const folded = gatherFacts(thin).panels.find(p => p.panel.id === 'plate-a')!;
+    expect(wishOf(facts, folded, force).screens).toBeUndefined();
   });
 
   it('is told as a share, never more than all of it, wherever it stands', () => {

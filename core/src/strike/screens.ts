@@ -16,7 +16,7 @@ export function screensOf(panels: readonly FoldedPanel[], folded: FoldedPanel): 
   const own = plateFlatsOf(folded);
   const box = boxOf(own.flatMap(inPlan));
   return panels
-    .filter(p => p !== folded && !isBracket(p.panel))
+    .filter(p => p.panel.id !== folded.panel.id && !isBracket(p.panel))
     .flatMap(p => plateFlatsOf(p))
     .filter(f => boxesMeet(boxOf(inPlan(f)), box) && lowerSomewhere(f, own, box));
 }
