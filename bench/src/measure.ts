@@ -14,7 +14,7 @@ export const line = (what: string, ms: number, ratio: number, of: string): void 
   console.log(`${what.padEnd(52)} ${ms.toFixed(2).padStart(8)} ms   ${ratio.toFixed(2).padStart(6)} × ${of}`);
 
 /** Processor time of this process so far, ms: what else runs on the machine does not count. */
-const cpu = (): number => {
+export const cpu = (): number => {
   const { user, system } = process.cpuUsage();
   return (user + system) / 1000;
 };

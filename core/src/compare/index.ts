@@ -1,6 +1,7 @@
 export * from './best-build';
 export * from './hardware-change';
 export * from './ladder';
+export * from './ladder-wish';
 export * from './measure-matters';
 export * from './next-sheets';
 export * from './option-effect';

@@ -53,7 +53,8 @@ describe('the simulated fabricator', () => {
     const answer = await settled(id);
     expect(answer).toMatchObject({ state: 'offered', simulated: true });
     expect(answer.price as number).toBeGreaterThan(200);
-    expect((answer.lines as unknown[]).length).toBe(5);
+    // six plates and three hangers
+    expect((answer.lines as unknown[]).length).toBe(6 + 3);
   });
 
   it('refuses what it cannot make, with the reasons', async () => {

@@ -1,10 +1,18 @@
 import { wordsIn } from '@plate-fold/core/checks';
-import { ladderSheets, nextSheets, type Rung, rungOf, type Sheet } from '@plate-fold/core/compare';
+import {
+  ladderSheets,
+  nextSheets,
+  placeWish,
+  type Rung,
+  rungOf,
+  rungWish,
+  type Sheet,
+} from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
 import type { FoldedPanel } from '@plate-fold/core/fold';
 import type { Vec2 } from '@plate-fold/core/geometry';
 import { MATERIAL_IDS, type MaterialId, type Stock } from '@plate-fold/core/sheet';
-import { type StrikeAnswer, type StrikeWish, strikeForce, wishOf } from '@plate-fold/core/strike';
+import { type StrikeAnswer, type StrikeWish, strikeForce } from '@plate-fold/core/strike';
 import type { Result, UnitSystem } from '@plate-fold/core/units';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { found, useAnswers, useAsker } from '../../state/strikes/store';
@@ -31,11 +39,6 @@ interface Asked extends Sheet {
   readonly key: string;
 }
 
-/** Elements coarser than one plate by itself is struck with, and given up sooner: a ladder is looked at as a whole. */
-const GIVES_WAY = 60;
-const COARSE = 1.4;
-const PLACE = 2;
-
 /** Questions beyond those being worked on: few, so that what is learnt from one answer still changes which is asked next. */
 const AHEAD = 1;
 const struckAs = (t: Asked): StrikeAnswer | undefined => {
@@ -46,7 +49,7 @@ const hopes = (list: readonly Asked[]) => nextSheets(list, struckAs, t => found(
 
 /** The question where a plate as it is has its worst place: looked for by itself, so coarse as it may be. */
 function placeOf(facts: Facts, folded: FoldedPanel, force: number): { wish: StrikeWish; key: string } {
-  const wish = { ...wishOf(facts, folded, force), size: PLACE, givesWayAt: GIVES_WAY, noDent: true };
+  const wish = placeWish(facts, folded, force);
   return { wish, key: `${wishKey(wish)} place` };
 }
 
@@ -131,11 +134,7 @@ export function useLadder(
         return (rungs.get(panel) ?? [])
           .filter(r => r.against.length === 0)
           .map(rung => {
-            const wish = {
-              ...wishOf(facts, rung.folded, force, { at }),
-              size: COARSE,
-              givesWayAt: GIVES_WAY,
-            };
+            const wish = rungWish(facts, rung.folded, force, at);
             const { material, thickness } = rung;
             return { panel, material, thickness, rung, wish, key: `${wishKey(wish)} coarse` };
           });
