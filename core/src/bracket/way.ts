@@ -1,4 +1,4 @@
-import { solidClashes } from '../cover';
+import { clashesOf } from '../cover';
 import { brakeOrder, type FoldedPanel, foldPanel } from '../fold';
 import { type Panel, panelWord, type SheetChoice, type Shop, UNMARKED } from '../plan';
 import { memberName, type PresentRig } from '../rig';
@@ -27,9 +27,7 @@ export function inTheWay(
   const own = foldPanel(asPanel('new bracket', shape, sheet), sheet, shop.kFactors);
   if (own.bends.length > 1 && brakeOrder(own, shop).blocked.length > 0)
     return `the brake at ${shop.name} cannot bend it: its legs hit the tools`;
-  const [clash] = solidClashes(rig, [own, ...panels]).filter(
-    c => c.panel === 'new bracket' || c.with.id === 'new bracket',
-  );
+  const [clash] = clashesOf(rig, own, panels);
   if (!clash) return undefined;
   const { kind, id } = clash.with;
   const name =
@@ -39,10 +37,6 @@ export function inTheWay(
         ? `the ${rig.components.find(c => c.id === id)?.name ?? id}`
         : kind === 'member'
           ? `the ${memberName(rig, id)}`
-          : panelWord(
-              panels.find(p => p.panel.id === (clash.panel === 'new bracket' ? id : clash.panel))?.panel ?? {
-                mark: id,
-              },
-            );
+          : panelWord(panels.find(p => p.panel.id === id)?.panel ?? { mark: id });
   return `${name} is in the way`;
 }

@@ -151,30 +151,35 @@ function keptReach(f: FoldedPanel, other: FoldedPanel | Member | Component): Ret
   return hit;
 }
 
+/** Where one plate reaches into others, a member, a part or the ground, as solids with their thickness. */
+export function clashesOf(
+  rig: Pick<PresentRig, 'members' | 'components'>,
+  f: FoldedPanel,
+  others: readonly FoldedPanel[],
+): readonly SolidClash[] {
+  const panel = f.panel.id;
+  const found = (
+    kind: SolidClash['with']['kind'],
+    id: string,
+    hit: ReturnType<typeof reach>,
+  ): readonly SolidClash[] => (hit ? [{ panel, with: { kind, id }, depthMm: hit.depth, at: hit.at }] : []);
+  const low = Math.min(...plateBodies(f).map(b => b.min[2]));
+  const lowest = plateBodies(f).find(b => b.min[2] === low);
+  return [
+    ...others.flatMap(o => found('plate', o.panel.id, keptReach(f, o))),
+    ...rig.members.flatMap(m => found('member', m.id, keptReach(f, m))),
+    ...rig.components.flatMap(c => found('part', c.id, keptReach(f, c))),
+    ...(low < 0 && lowest
+      ? [{ panel, with: { kind: 'ground' as const, id: 'ground' }, depthMm: -low, at: lowest.min }]
+      : []),
+  ];
+}
+
 /**
  * Plates that reach into a plate, a member, a part or the ground, as solids with their thickness, whatever way their flats stand
  * (theorem of the separating axis on convex pieces).
  */
-export function solidClashes(
+export const solidClashes = (
   rig: Pick<PresentRig, 'members' | 'components'>,
   panels: readonly FoldedPanel[],
-): readonly SolidClash[] {
-  return panels.flatMap((f, i): readonly SolidClash[] => {
-    const panel = f.panel.id;
-    const found = (
-      kind: SolidClash['with']['kind'],
-      id: string,
-      hit: ReturnType<typeof reach>,
-    ): readonly SolidClash[] => (hit ? [{ panel, with: { kind, id }, depthMm: hit.depth, at: hit.at }] : []);
-    const low = Math.min(...plateBodies(f).map(b => b.min[2]));
-    const lowest = plateBodies(f).find(b => b.min[2] === low);
-    return [
-      ...panels.slice(i + 1).flatMap(o => found('plate', o.panel.id, keptReach(f, o))),
-      ...rig.members.flatMap(m => found('member', m.id, keptReach(f, m))),
-      ...rig.components.flatMap(c => found('part', c.id, keptReach(f, c))),
-      ...(low < 0 && lowest
-        ? [{ panel, with: { kind: 'ground' as const, id: 'ground' }, depthMm: -low, at: lowest.min }]
-        : []),
-    ];
-  });
-}
+): readonly SolidClash[] => panels.flatMap((f, i) => clashesOf(rig, f, panels.slice(i + 1)));

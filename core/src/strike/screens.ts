@@ -1,8 +1,7 @@
-import type { FoldedPanel } from '../fold';
-import { boxesMeet, boxOf, type Vec2, type Vec3 } from '../geometry';
+import { type FoldedPanel, facetInSpace, openingOutline, removesMetal } from '../fold';
+import { boxesMeet, boxOf, toSpace, type Vec2, type Vec3 } from '../geometry';
 import { isBracket } from '../plan';
 import { onPlate } from './on-plate';
-import { plateFlatsOf } from './plate-model';
 import type { Flat3 } from './shell-mesh';
 import { PATCH } from './strike-wish';
 
@@ -11,14 +10,39 @@ const LOWER = 0.5;
 
 const inPlan = (f: Flat3): readonly Vec2[] => f.polygon.map((q): Vec2 => [q[0], q[1]]);
 
+/** Flats as the rock meets them, with their openings: nothing is cut for a mesh. Read once for each plate, since the page asks often. */
+const met = new WeakMap<FoldedPanel, readonly Flat3[]>();
+function metFlats(p: FoldedPanel): readonly Flat3[] {
+  const known = met.get(p);
+  if (known) return known;
+  const made = p.facets.map(
+    (f): Flat3 => ({
+      name: f.id,
+      polygon: facetInSpace(f),
+      holes:
+        f.parent === undefined
+          ? p.panel.openings.filter(removesMetal).map(o => openingOutline(o).map(q => toSpace(f.frame, q)))
+          : [],
+    }),
+  );
+  met.set(p, made);
+  return made;
+}
+
+const found = new WeakMap<readonly FoldedPanel[], WeakMap<FoldedPanel, readonly Flat3[]>>();
 /** The flats of other plates that lie under one in plan somewhere. */
 export function screensOf(panels: readonly FoldedPanel[], folded: FoldedPanel): readonly Flat3[] {
-  const own = plateFlatsOf(folded);
+  const known = found.get(panels)?.get(folded);
+  if (known) return known;
+  const own = metFlats(folded);
   const box = boxOf(own.flatMap(inPlan));
-  return panels
+  const made = panels
     .filter(p => p.panel.id !== folded.panel.id && !isBracket(p.panel))
-    .flatMap(p => plateFlatsOf(p))
+    .flatMap(metFlats)
     .filter(f => boxesMeet(boxOf(inPlan(f)), box) && lowerSomewhere(f, own, box));
+  const of = found.get(panels) ?? new WeakMap<FoldedPanel, readonly Flat3[]>();
+  found.set(panels, of.set(folded, made));
+  return made;
 }
 
 /** Whether a flat lies under others somewhere in a box: asked at places a fourth of the rock's width apart at most. */

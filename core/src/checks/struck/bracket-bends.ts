@@ -20,6 +20,9 @@ const FAR_BEYOND = 3;
 /** The thickest sheet that is offered, mm: bending stress falls with the square of the thickness, but what is bent that thick breaks bolts instead. */
 const THICKEST = 12.7;
 
+/** What was found for a plan: a page asks again with every answer that comes in. */
+const known = new WeakMap<PlanDocument, Map<string, SheetChoice | undefined>>();
+
 /** The next stock sheet of a bracket's metal that would bear what a strike asks of it; undefined where there is none that can be bent so. */
 function sheetThatBears(
   doc: PlanDocument,
@@ -28,10 +31,16 @@ function sheetThatBears(
   share: number,
 ): SheetChoice | undefined {
   const least = sheet.thickness * Math.sqrt(share);
-  return stockThicknesses(sheet.material, stockOf(sheet.material, sheet.thickness))
+  const of = known.get(doc) ?? new Map<string, SheetChoice | undefined>();
+  known.set(doc, of);
+  const key = JSON.stringify([bracket, sheet, least]);
+  if (of.has(key)) return of.get(key);
+  const found = stockThicknesses(sheet.material, stockOf(sheet.material, sheet.thickness))
     .filter(s => s.thickness >= least && s.thickness <= THICKEST)
     .map(s => ({ ...sheet, ...s }))
     .find(s => done(remakeBracket, doc, { bracket, sheet: s }).ok);
+  of.set(key, found);
+  return found;
 }
 
 /** The next stock sheet of a plate's metal by which a wing bolted to it does not bend it; undefined where there is none. */

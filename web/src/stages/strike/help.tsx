@@ -10,7 +10,7 @@ import {
 import { assemble, type Facts, weighOne } from '@plate-fold/core/derive';
 import { type StrikeAnswer, wishOf } from '@plate-fold/core/strike';
 import { fixed, lengthFigure, massFigure, type Result, type UnitSystem } from '@plate-fold/core/units';
-import { useEffect, useMemo, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { FindingCard } from '../../shared/finding-card';
 import { runCall } from '../../state/commands/run';
 import { useAppDispatch } from '../../state/store';
@@ -40,7 +40,9 @@ export function Help({
   /** all plates are answered: there is time for trying */
   ready: boolean;
 }) {
-  const answer = struck.answer?.ok ? struck.answer.value : undefined;
+  // figures first: what is found in them is looked for once they stand
+  const answered = useDeferredValue(struck.answer);
+  const answer = answered?.ok ? answered.value : undefined;
   const findings = useMemo(() => (answer ? checkStruck(facts, [answer], units) : []), [facts, answer, units]);
   const bad = findings.some(f => f.severity !== 'note' || f.rule === 'ring');
   if (findings.length === 0) return null;
@@ -48,7 +50,7 @@ export function Help({
     <div className="mt-2 grid gap-2">
       <ul className="grid gap-2">
         {findings.map(f => (
-          <FindingCard key={f.rule} finding={f} />
+          <FindingCard key={`${f.rule} ${f.about.join()}`} finding={f} />
         ))}
       </ul>
       {bad && ready && answer && (

@@ -100,13 +100,17 @@ export function StrikeStage() {
     const least = answers
       .flatMap(a => a.gaps.map(g => ({ gapMm: g.gapMm, panel: a.panel, component: g.component })))
       .sort((a, b) => a.gapMm - b.gapMm)[0];
-    dispatch(
-      bellyStruck({
-        of: document,
-        findings: checkStruck(facts, answers, units),
-        ...(least ? { least } : {}),
-      }),
+    // the answer is drawn first
+    const later = setTimeout(() =>
+      dispatch(
+        bellyStruck({
+          of: document,
+          findings: checkStruck(facts, answers, units),
+          ...(least ? { least } : {}),
+        }),
+      ),
     );
+    return () => clearTimeout(later);
   }, [told, mine, facts, document, units, dispatch]);
   const forces = mine.map(s => forceOf(facts.rig, s.folded, blow)).sort((a, b) => a - b);
   const [least = 0, greatest = least] = [forces[0], forces.at(-1)];
