@@ -12,7 +12,7 @@ const PLACE = 2;
 export const placeWish = (facts: Facts, folded: FoldedPanel, force: number): StrikeWish => ({
   ...wishOf(facts, folded, force),
   size: PLACE,
-  givesWayAt: GIVES_WAY,
+  placeOnly: true,
   noDent: true,
 });
 

@@ -78,6 +78,8 @@ export interface StrikeWish {
   readonly size?: number;
   /** the dent that stays is not asked for: the load is not taken off again */
   readonly noDent?: boolean;
+  /** only where its worst place is: the answer's figures are those of small deflections, whatever it gives */
+  readonly placeOnly?: boolean;
   /** a plate that rises further than this has given way, mm; 90 unless told */
   readonly givesWayAt?: number;
 }

@@ -94,7 +94,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   const fall = wish.fallMm === undefined ? undefined : { weight: weight.value, heightMm: wish.fallMm };
   let stops = 1;
   let borne = true;
-  if (fall || leans || most() > t / 2 || peak() > folded.material.yield) {
+  if (!wish.placeOnly && (fall || leans || most() > t / 2 || peak() > folded.material.yield)) {
     const large = solveLarge(model, {
       plastic: true,
       unload: !wish.noDent,
