@@ -3,6 +3,7 @@ import { wayMark } from '@plate-fold/core/formats';
 import { boxOf, type Polygon, type Vec2 } from '@plate-fold/core/geometry';
 import { formatLength, type UnitSystem } from '@plate-fold/core/units';
 import { pathOf } from './paths';
+import { press } from './press';
 
 interface Props {
   readonly pattern: FlatPattern;
@@ -131,12 +132,7 @@ export function BlankDrawing({ pattern: p, units, width, height, bend, onBend }:
             aria-pressed={chosen}
             aria-label={`Bend ${b.id}, ${Math.abs(b.angle).toFixed(1)} degrees ${b.direction}`}
             onClick={() => onBend(b.id)}
-            onKeyDown={e => {
-              if (e.key === 'Enter' || e.key === ' ') {
-                e.preventDefault();
-                onBend(b.id);
-              }
-            }}
+            onKeyDown={press(() => onBend(b.id))}
             className="cursor-pointer"
           >
             <path d={`M${a.join(' ')}L${c.join(' ')}`} stroke="transparent" strokeWidth="26" />

@@ -6,6 +6,7 @@ import { lengthFigure, sentence, type UnitSystem } from '@plate-fold/core/units'
 import { memo, type ReactNode, useState } from 'react';
 import { HatchDefs, hatch } from './hatch';
 import { flatsFromSide, paintOrder, pathOf } from './paths';
+import { press } from './press';
 import type { SheetScale } from './sheet-scale';
 
 export interface SideViewProps {
@@ -179,12 +180,7 @@ export const SideView = memo(function SideView(props: SideViewProps) {
             aria-pressed={chosen}
             aria-label={`${sentence(panelWord(p.panel))}, ${p.panel.name}, in the side view`}
             onClick={() => onPanel(p.panel.id)}
-            onKeyDown={e => {
-              if (e.key === 'Enter' || e.key === ' ') {
-                e.preventDefault();
-                onPanel(p.panel.id);
-              }
-            }}
+            onKeyDown={press(() => onPanel(p.panel.id))}
           >
             {flatsFromSide(p).map((flat, i) => (
               <g key={p.facets[i]?.id}>
