@@ -1,5 +1,5 @@
 import { describe, expect } from 'vitest';
-import { closePage, DESK, openPage, press, saved, says, storedPlan, words } from './browser';
+import { closePage, DESK, openPage, press, saved, says, storedPlan, toStage, words } from './browser';
 import { it } from './fixtures';
 
 describe('whether it will bolt up', () => {
@@ -7,7 +7,10 @@ describe('whether it will bolt up', () => {
     timeout: 180_000,
   }, async ({ browser, server }) => {
     const page = await openPage(browser, DESK);
-    await page.goto(server.at('/plan/pebble-tray/bolt'));
+    // looked at on any stage, it is found out and said
+    await page.goto(server.at('/plan/pebble-tray/cover'));
+    await says(page, /There is a \d+ % chance that every bolt starts by hand/);
+    await toStage(page, 'bolt');
     await press(page, 'Will it bolt up', 'tab');
     await says(page, 'is the chance that every bolt starts by hand');
     const chance = async (): Promise<number> => Number(/(\d+) % is the chance/.exec(await words(page))?.[1]);

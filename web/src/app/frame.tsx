@@ -1,10 +1,11 @@
 import { buildName } from '@plate-fold/core/plan';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, type ReactNode, Suspense, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { useFacts } from '../state/derived';
 import { useOpenPlan } from '../state/open-plan';
 import { useAppSelector } from '../state/store';
+import { FitProvider, useFit } from '../state/use-fit';
 import { ConflictSheet } from './conflict-sheet';
 import { KeySheet, PlanKeys, useKeySheet } from './keys';
 import { Notice } from './notice';
@@ -34,6 +35,12 @@ function PrintHead() {
       </span>
     </div>
   );
+}
+
+/** Stages with what is known of whether the plan bolts up. */
+function Fitted({ children }: { readonly children: ReactNode }) {
+  const { pathname } = useLocation();
+  return <FitProvider value={useFit(pathname.split('/')[3] === 'bolt')}>{children}</FitProvider>;
 }
 
 function OpenFrame() {
@@ -67,9 +74,11 @@ function OpenFrame() {
         {/* with another tape every length is read anew */}
         <div key={tape} className="flex min-h-0 min-w-0 flex-1 flex-col">
           <Notice />
-          <Suspense fallback={<p className="p-6">Opening …</p>}>
-            <Outlet />
-          </Suspense>
+          <Fitted>
+            <Suspense fallback={<p className="p-6">Opening …</p>}>
+              <Outlet />
+            </Suspense>
+          </Fitted>
           <Summary />
         </div>
       </div>

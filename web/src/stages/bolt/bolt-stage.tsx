@@ -20,7 +20,6 @@ import { JointTable } from './joint-table';
 import { KitTab } from './kit-tab';
 import { ToolList } from './tool-list';
 import { TorqueTab } from './torque-tab';
-import { FitProvider, useFit } from './use-fit';
 
 const LISTS = [
   ['choose', 'Choose for me', ChooseTab],
@@ -72,7 +71,6 @@ export function BoltStage() {
   const dispatch = useAppDispatch();
   const chosenId = useAppSelector(s => s.view.joint);
   const panel = useAppSelector(s => s.view.panel);
-  const fit = useFit();
   const list = panel === undefined ? facts.joints : facts.joints.filter(j => j.joint.panels.includes(panel));
   const chosen = facts.joints.find(j => j.id === chosenId) ?? list[0] ?? facts.joints[0];
   return (
@@ -111,9 +109,7 @@ export function BoltStage() {
               value={value}
               className="relative min-h-0 flex-1 overflow-auto bg-paper"
             >
-              <FitProvider value={fit}>
-                <List />
-              </FitProvider>
+              <List />
             </Tabs.Content>
           ))}
         </Tabs.Root>

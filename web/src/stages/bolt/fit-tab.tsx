@@ -12,10 +12,10 @@ import { TemplateButton } from '../../shared/template-button';
 import { runCall } from '../../state/commands/run';
 import { useFacts } from '../../state/derived';
 import { useAppDispatch, useAppSelector } from '../../state/store';
+import { useTriedFit } from '../../state/use-fit';
 import { jointSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
 import { HeldUp } from './held-up';
-import { useTriedFit } from './use-fit';
 
 /** Bolts listed. */
 const LISTED = 8;
