@@ -3,6 +3,7 @@ import { describe, expect } from 'vitest';
 import {
   closePage,
   DESK,
+  fewPlates,
   openPage,
   PHONE,
   press,
@@ -194,7 +195,8 @@ describe('the kit', () => {
 describe('Bolt, struck', () => {
   it('shows what share of a joint a strike asks', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
-    await page.goto(server.at('/plan/wren-sliders/strike'));
+    const plan = await fewPlates(server, 'wren', ['plate-1', 'plate-2']);
+    await page.goto(server.at(`/plan/${plan}/strike`));
     await page.waitForFunction(
       () => /Deflection/.test(document.body.innerText) && !/striking/.test(document.body.innerText),
       { polling: 200, timeout: 120_000 },

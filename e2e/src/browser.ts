@@ -2,8 +2,9 @@ import { existsSync } from 'node:fs';
 import { mkdtemp, readdir, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Plan, PlanDocument } from '@plate-fold/core/plan';
+import { type Plan, type PlanDocument, panelsRemoved } from '@plate-fold/core/plan';
 import type { Tick } from '@plate-fold/core/sequence';
+import { demo } from '@plate-fold/demo';
 import { BUILT_WEB, type RunningServer, startServer } from '@plate-fold/server';
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 
@@ -111,7 +112,8 @@ const takenBack = new WeakMap<Page, () => Promise<void>>();
 
 /**
  * A page with a storage of its own that is empty, with preferences set, which keeps every script error. What pages before it have struck it
- * may know, by the hash of all it depends on, but for one that has to be `unstruck`.
+ * may know, by the hash of all it depends on, and the program's files may lie on the device as after an earlier run; but for one that has to
+ * be `unstruck`.
  */
 export async function openPage(
   browser: Browser,
@@ -146,8 +148,8 @@ async function newPage(browser: Browser): Promise<Watched> {
   return Object.assign(page, { faults });
 }
 
-/** Where a page keeps what it has struck, by the hash of all it depends on. */
-const STRUCK = 'plate-fold-strikes';
+/** Where a page keeps what it has struck, and how surely plans bolt up, by the hash of all it depends on. */
+const KEPT = ['plate-fold-strikes', 'plate-fold-fits'];
 
 /** Takes a page out of the program, which would go on writing, and empties its storage; false where it cannot be as new again. */
 async function wiped(page: Watched): Promise<boolean> {
@@ -159,18 +161,19 @@ async function wiped(page: Watched): Promise<boolean> {
     await page.evaluate(async kept => {
       sessionStorage.clear();
       for (const { name } of await indexedDB.databases())
-        if (name && name !== kept)
+        if (name && !kept.includes(name))
           await new Promise((done, fail) => {
             const gone = indexedDB.deleteDatabase(name);
             gone.onsuccess = done;
             gone.onblocked = fail;
             gone.onerror = fail;
           });
-    }, STRUCK);
+    }, KEPT);
     const cdp = await page.createCDPSession();
     await cdp.send('Storage.clearDataForOrigin', {
       origin,
-      storageTypes: 'local_storage,cookies,cache_storage,service_workers',
+      // the program's own files stay on the device: laid by anew, all of them are compiled again
+      storageTypes: 'local_storage,cookies',
     });
     await cdp.detach();
     return true;
@@ -231,6 +234,25 @@ export async function storedPlan(server: TestServer, page: Page, id: string): Pr
   await saved(page);
   const r = await fetch(server.at(`/api/documents/${id}`));
   return ((await r.json()) as { document: PlanDocument }).document.plan;
+}
+
+/** A plan of a few plates of a demo's, as a plan of its own, by its id: what is true of a plate is not waited for on seven. */
+export async function fewPlates(
+  server: TestServer,
+  of: Parameters<typeof demo>[0],
+  plates: readonly string[],
+): Promise<string> {
+  const whole = demo(of);
+  const gone = whole.plan.panels.filter(p => !plates.includes(p.id)).map(p => p.id);
+  const { rig, plan, ...rest } = panelsRemoved(whole, gone);
+  const id = `few-${plan.id}`;
+  const r = await fetch(server.at('/api/documents'), {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ document: { ...rest, rig: { ...rig, id }, plan: { ...plan, id, rigId: id } } }),
+  });
+  if (r.status !== 201) throw new Error(`the plan was not taken: ${await r.text()}`);
+  return id;
 }
 
 /** Begins a run of build A without the page, of the installation or of a service; gives its id. */
