@@ -4,7 +4,7 @@ import type { UnitSystem } from '@plate-fold/core/units';
 import type { Page } from 'puppeteer-core';
 import { afterAll, describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
-import { closePage, DESK, openPage, PHONE, press, says, toStage } from './browser';
+import { closePage, DESK, fewPlates, openPage, PHONE, press, says, toStage } from './browser';
 import { it } from './fixtures';
 import { oddOnPage } from './read-page';
 
@@ -57,12 +57,12 @@ const VIEWS: Readonly<Record<string, View>> = {
   'Run at the desk': { path: '/plan/bramble-winter/run', says: 'Time, estimate' },
   Log: { path: '/plan/bramble-winter/log', says: 'Add an entry' },
   Strike: {
-    path: '/plan/pebble-tray/strike',
+    path: '/plan/few-pebble-tray/strike',
     says: 'Deflection',
     open: radios(['in space'], ['as a map'], ['as a table']),
   },
   Weigh: {
-    path: '/plan/pebble-tray/weigh',
+    path: '/plan/few-pebble-tray/weigh',
     says: 'Build',
     open: radios(
       ['every sheet for a plate', 'invented defaults'],
@@ -154,6 +154,7 @@ describe.each([
   it.for(Object.keys(VIEWS))('in %s', { timeout: 180_000 }, async (name, { browser, server }) => {
     const { path } = VIEWS[name]!;
     page ??= await openPage(browser, view, { theme, units });
+    if (path.includes('/few-')) await fewPlates(server, 'pebble', ['plate-1']);
     const [, , plan, stage] = path.split('/');
     const here = new URL(page.url() === 'about:blank' ? server.at('/none') : page.url()).pathname;
     if (stage !== undefined && here.startsWith(`/plan/${plan}/`)) await toStage(page, stage);
