@@ -1,5 +1,16 @@
 import { describe, expect } from 'vitest';
-import { closePage, DESK, openPage, press, saved, says, storedPlan, toStage, words } from './browser';
+import {
+  closePage,
+  DESK,
+  fewPlates,
+  openPage,
+  press,
+  saved,
+  says,
+  storedPlan,
+  toStage,
+  words,
+} from './browser';
 import { it } from './fixtures';
 
 describe('whether it will bolt up', () => {
@@ -38,6 +49,37 @@ describe('whether it will bolt up', () => {
     await says(page, 'Drill 1 hole in plate C where it is marked');
     expect(page.faults).toEqual([]);
     await closePage(page);
+  });
+
+  it('is brought about by a few holes changed together, as they are known and measured first', {
+    timeout: 180_000,
+  }, async ({ desk, server }) => {
+    const plan = await fewPlates(server, 'heron', ['plate-2', 'plate-3']);
+    await desk.goto(server.at(`/plan/${plan}/bolt`));
+    await press(desk, 'Will it bolt up', 'tab');
+    await press(desk, 'Find what makes it bolt up');
+    const ways = '[aria-label="What makes it bolt up"] li';
+    await desk.waitForFunction(
+      w =>
+        [...document.querySelectorAll(w)].filter(l => /a chance of \d+ %/.test(l.textContent ?? ''))
+          .length === 2,
+      { timeout: 120_000, polling: 200 },
+      ways,
+    );
+    const [asKnown = '', measured = ''] = await desk.$$eval(ways, all => all.map(l => l.innerText));
+    expect(asKnown).toContain('The holes known as they are now');
+    expect(measured).toContain('from a survey or a template');
+    const told = /a chance of (\d+) %; without, (\d+) %/.exec(asKnown);
+    expect(Number(told?.[1])).toBeGreaterThan(Number(told?.[2]));
+    await (await desk.$(`${ways} button`))?.click();
+    // the plan has the chance that was told
+    await says(desk, `${told?.[1]} % is the chance that every bolt starts by hand`);
+    await saved(desk);
+    const { joints } = await storedPlan(server, desk, plan);
+    for (const id of asKnown.match(/j-\d+/g) ?? []) {
+      const j = joints.find(x => x.id === id);
+      expect(j?.fit === 'loose' || j?.slots !== undefined || j?.cut === 'none', id).toBe(true);
+    }
   });
 
   it('takes what a held-up template showed into the survey, and makes the template', async ({

@@ -38,7 +38,7 @@ export function checkFit(facts: Facts, report: FitReport, system: UnitSystem = '
         .join(' '),
       remedy: first
         ? `${fitRemedyWords(first, system)} Then ${formatPercent(first.chance)}.`
-        : 'Survey the holes on Rig, or hold a cardboard template up before metal is cut.',
+        : 'Survey the holes on Rig, or hold a cardboard template up before metal is cut. Bolt finds, under Will it bolt up, which holes together want more play.',
       ...(first?.mend ? { mend: first.mend } : {}),
       ...(rest.length > 0 ? { more: rest } : {}),
     },

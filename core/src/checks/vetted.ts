@@ -37,6 +37,14 @@ const graveOf = (findings: readonly Finding[]): ReadonlyMap<string, Finding> => 
   return out;
 };
 
+/** Stops and fixes that findings have and those before a change had not, or had as less. */
+export function newlyGrave(before: readonly Finding[], after: readonly Finding[]): readonly Finding[] {
+  const was = graveOf(before);
+  return [...graveOf(after).values()].filter(
+    f => f.severity !== 'note' && RANK[f.severity] > RANK[was.get(nameOf(f))?.severity ?? 'note'],
+  );
+}
+
 /**
  * The remedy to offer for a finding: tried out on the plan with all the checks, it makes the finding go and brings no new stop and no
  * new fix; where none of its ways does, the one that makes it go and brings the least, told with what it brings. Undefined where none
@@ -48,17 +56,14 @@ export function vettedRemedy(
   system: UnitSystem = 'metric',
   before: readonly Finding[] = check(facts, system),
 ): VettedRemedy | undefined {
-  const was = graveOf(before);
   let best: VettedRemedy | undefined;
   for (const r of remediesOf(finding)) {
     const after = applied(facts.document, r);
     if (!after) continue;
-    const now = graveOf(check(gatherFacts(after, facts.build.id), system));
-    const still = now.get(nameOf(finding));
+    const found = check(gatherFacts(after, facts.build.id), system);
+    const still = graveOf(found).get(nameOf(finding));
     if (still && RANK[still.severity] >= RANK[finding.severity]) continue;
-    const brings = [...now.values()].filter(
-      f => f.severity !== 'note' && RANK[f.severity] > RANK[was.get(nameOf(f))?.severity ?? 'note'],
-    );
+    const brings = newlyGrave(before, found);
     if (brings.length === 0) return { ...r, brings };
     const weight = (l: readonly Finding[]): number =>
       l.reduce((s, f) => s + (f.severity === 'stop' ? 100 : 1), 0);

@@ -1,4 +1,5 @@
 export * from './best-build';
+export * from './bolt-up';
 export * from './hardware-change';
 export * from './ladder';
 export * from './ladder-wish';

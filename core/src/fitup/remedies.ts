@@ -22,7 +22,7 @@ const LOOKED = 3;
 /** Trials of a remedy: enough to tell it from another. */
 const TRIALS = 500;
 /** A slot is so much longer than wide, mm; a hole known well is known to this. Common practice, no source. */
-const SLOT = 6;
+export const SLOT = 6;
 export const KNOWN = 0.4;
 
 /**
@@ -51,12 +51,16 @@ function wayOf(cloud: readonly (readonly [number, number])[]): readonly [number,
   return [Math.cos(turn), Math.sin(turn)];
 }
 
-/** What may be changed about a bolt's holes in its plates, each as a change of the plan. */
-function changesOf(
+/** What may be changed about a bolt's holes in its plates, each as a change of its joint; `cloud` is how its holes may lie apart. */
+export function changesOf(
   of: Assembly,
   bolt: BoltIn,
   cloud: readonly (readonly [number, number])[],
-): readonly { readonly what: FitRemedy['what']; readonly mm?: number; readonly part: Partial<Joint> }[] {
+): readonly {
+  readonly what: Exclude<FitRemedy['what'], 'measure'>;
+  readonly mm?: number;
+  readonly part: Partial<Joint>;
+}[] {
   const { joint, thread } = bolt.joint;
   const plates = joint.panels.filter(id => id !== joint.threadIn);
   const [x, y] = wayOf(cloud);
@@ -76,7 +80,7 @@ function changesOf(
     ? joint.washers
     : ['fender', ...joint.washers.filter(w => w !== 'flat')];
   return [
-    { what: 'slot', mm: SLOT, part: { slots: { ...joint.slots, ...slots }, washers } },
+    { what: 'slot' as const, mm: SLOT, part: { slots: { ...joint.slots, ...slots }, washers } },
     ...(wider > 0.05
       ? [{ what: 'larger' as const, mm: wider, part: { fit: 'loose' as const, washers } }]
       : []),

@@ -15,6 +15,7 @@ import { useAppDispatch, useAppSelector } from '../../state/store';
 import { useTriedFit } from '../../state/use-fit';
 import { jointSelected } from '../../state/view-slice';
 import { Button } from '../../ui/button';
+import { BoltUpCard } from './bolt-up-card';
 import { HeldUp } from './held-up';
 
 /** Bolts listed. */
@@ -107,6 +108,7 @@ export function FitTab() {
         </p>
       ))}
       {!sure && report.measured !== undefined && <p>{measuredWords(report.measured, units)}</p>}
+      {!sure && told.of === document && <BoltUpCard key={facts.build.id} facts={facts} />}
       <section aria-label="By plate">
         <h2 className="mb-1 font-semibold">By plate</h2>
         <ul className="grid gap-1.5">
