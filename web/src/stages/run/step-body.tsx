@@ -69,7 +69,8 @@ export function StepBody(
       {!bare && (
         <div
           ref={mapBox}
-          className="mt-2 min-h-[min(38dvh,20rem)] flex-1 shrink-0 overflow-hidden bg-paper flat:col-start-1 flat:row-start-1 flat:mt-0 flat:h-full flat:min-h-0 desk:col-start-1 desk:row-start-1 desk:mt-0 desk:min-h-80"
+          // how a bracket is turned is seen before it is read
+          className={`mt-2 min-h-[min(38dvh,20rem)] flex-1 shrink-0 overflow-hidden bg-paper flat:col-start-1 flat:row-start-1 flat:mt-0 flat:h-full flat:min-h-0 desk:col-start-1 desk:row-start-1 desk:mt-0 desk:min-h-80 ${hung ? 'max-desk:order-first max-desk:mb-2 max-desk:flex-none max-desk:h-[38dvh]' : ''}`}
         >
           {size.width > 0 && hung && (
             <FrontView
