@@ -16,6 +16,8 @@ interface Asked {
   readonly before?: Facts;
   /** how often a fit is tried */
   readonly trials?: number;
+  /** which holes together make a plan bolt up is looked for as well: seconds, up to half a minute */
+  readonly together?: boolean;
   /** what a scan of the underside shows over the plates */
   readonly heights?: Heights;
 }

@@ -363,6 +363,18 @@ describe('platefold', () => {
     expect(await call('shell', path)).toMatchObject({ code: 2, err: expect.stringContaining('supports') });
   });
 
+  it('fitup finds which holes together make it bolt up, where it is asked to', async () => {
+    const { code, out } = await call('fitup', demoPath('pebble'), '--trials', '200', '--together', '--json');
+    expect(code).toBe(0);
+    const { together } = JSON.parse(out);
+    expect(together.map((t: { measured: boolean }) => t.measured)).toEqual([false, true]);
+    expect(together[0].chance).toBeGreaterThan(0.94);
+    expect(together[0].changes).toEqual([{ joint: 'j-17', what: 'slot' }]);
+    const said = (await call('fitup', demoPath('pebble'), '--trials', '200', '--together')).out;
+    expect(said).toMatch(/Slots .+: j-17\.\n +Then every bolt starts with a chance of 9\d %/);
+    expect((await call('check', demoPath('pebble'), '--together')).err).toContain('belongs to fitup');
+  });
+
   it('strike answers for every plate of a plan', async () => {
     const whole = demo('wren');
     const kept = ['plate-1', 'plate-4'];

@@ -1,19 +1,25 @@
+import { boltUp, boltUpWords } from '@plate-fold/core/compare';
 import {
   assumedWords,
   fitOf,
   fitRemedyWords,
   ifMeasured,
+  KNOWN,
   measuredWords,
   remediesOf,
 } from '@plate-fold/core/fitup';
 import { fixed, formatLength, formatPercent } from '@plate-fold/core/units';
 import { rows, type Verb } from './answer';
 
-/** Whether it will bolt up: the chance of every plate, the bolts that refuse, and remedies tried out. */
-export const fitupVerb: Verb = (facts, units, { trials } = {}) => {
+/**
+ * Whether it will bolt up: the chance of every plate, the bolts that refuse, and remedies tried out; where it is asked for, which holes
+ * together bring it about.
+ */
+export const fitupVerb: Verb = (facts, units, { trials, together = false } = {}) => {
   const fit = fitOf(facts, trials);
   const remedies = remediesOf(facts, fit);
   const measured = ifMeasured(facts, fit);
+  const ups = together ? [false, true].map(measured => boltUp(facts, { measured })) : [];
   const mark = (id: string): string => facts.panels.find(p => p.panel.id === id)?.panel.mark ?? id;
   const finite = (mm: number): number | null => (Number.isFinite(mm) ? mm : null);
   return {
@@ -24,6 +30,7 @@ export const fitupVerb: Verb = (facts, units, { trials } = {}) => {
       panels: fit.panels.map(({ id, chance }) => ({ id, chance })),
       joints: fit.joints.map(j => ({ ...j, clearanceMm: finite(j.clearanceMm) })),
       remedies: remedies.map(({ mend: _, ...r }) => r),
+      ...(together ? { together: ups.map(({ mend: _, ...u }) => u) } : {}),
     },
     text: [
       `All bolts start with a chance of ${formatPercent(fit.all.chance)} (give or take ${fixed(100 * fit.all.error, 1)} %, ${fit.trials} trials).`,
@@ -57,6 +64,12 @@ export const fitupVerb: Verb = (facts, units, { trials } = {}) => {
         .map(r => `${formatPercent(r.chance)} with this: ${fitRemedyWords(r, units)}`),
       ...(measured === undefined ? [] : [measuredWords(measured, units)]),
       ...assumedWords(facts, units),
+      ...ups.flatMap(u => [
+        u.measured
+          ? `With every hole measured to ${formatLength(KNOWN, units, true)} first:`
+          : 'With the holes known as they are now:',
+        ...boltUpWords(u, units).map(w => `  ${w}`),
+      ]),
     ].join('\n'),
     code: 0,
   };

@@ -16,7 +16,7 @@ const KINDS = Object.keys(EXPORTS).join('|');
 const MOST_TRIALS = 100_000;
 /** Verbs that read other files than a plan, or write some. */
 const OTHERS = ['export', 'shell', 'survey'];
-const USAGE = `platefold VERB FILE [--build NAME] [--phase NAME] [--trials N] [--heights FILE] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, survey, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
+const USAGE = `platefold VERB FILE [--build NAME] [--phase NAME] [--trials N] [--together] [--heights FILE] [--units inch|metric] [--json]   verbs: ${Object.keys(VERBS).join(', ')}, survey, shell, export --as ${KINDS} --out DIR; ${ARCHIVE_USAGE}`;
 
 interface Call {
   readonly verb: string;
@@ -28,6 +28,8 @@ interface Call {
   readonly out?: string;
   readonly units: UnitSystem;
   readonly trials?: number;
+  /** which holes together make it bolt up is looked for as well */
+  readonly together: boolean;
   /** a file of a scan's heights, as the server keeps them beside the plan */
   readonly heights?: string;
 }
@@ -35,7 +37,7 @@ interface Call {
 function parseCall(args: readonly string[]): Call | string {
   const call = readOptions(args, {
     words: ['build', 'phase', 'as', 'out', 'units', 'trials', 'heights'],
-    flags: ['json'],
+    flags: ['json', 'together'],
   });
   if (typeof call === 'string') return call;
   const { words, given, flags } = call;
@@ -53,6 +55,8 @@ function parseCall(args: readonly string[]): Call | string {
     return verb === 'fitup'
       ? `--trials is "${given.trials}", but must be a whole number from 1 to ${MOST_TRIALS}`
       : `--trials belongs to fitup, not to ${verb}`;
+  const together = flags.has('together');
+  if (together && verb !== 'fitup') return `--together belongs to fitup, not to ${verb}`;
   if (units !== 'inch' && units !== 'metric') return `--units is "${units}", but must be inch or metric`;
   if (heights !== undefined && verb !== 'cover' && verb !== 'strike')
     return `--heights belongs to cover and strike, not to ${verb}`;
@@ -60,7 +64,7 @@ function parseCall(args: readonly string[]): Call | string {
     if (as === undefined || !EXPORTS[as]) return `--as must be one of ${Object.keys(EXPORTS).join(', ')}`;
     if (out === undefined) return 'export needs --out DIR';
   } else if (as !== undefined || out !== undefined) return `--as and --out belong to export, not to ${verb}`;
-  return { verb, file, build, phase, json: flags.has('json'), as, out, units, trials, heights };
+  return { verb, file, build, phase, json: flags.has('json'), as, out, units, trials, together, heights };
 }
 
 /** Runs the command line. Returns the exit code: 0, 1 with findings of severity "stop", 2 for a bad file or call. */
@@ -138,6 +142,7 @@ export async function main(args: readonly string[], { out, err }: Streams): Prom
   const answer = VERBS[call.verb]?.(facts, call.units, {
     ...(at > 0 ? { before: until(at - 1) } : {}),
     ...(call.trials === undefined ? {} : { trials: call.trials }),
+    ...(call.together ? { together: true } : {}),
     ...(heights ? { heights } : {}),
   });
   if (!answer) return fail(USAGE);
