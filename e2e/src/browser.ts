@@ -113,17 +113,14 @@ const takenBack = new WeakMap<Page, () => Promise<void>>();
 /**
  * A page with a storage of its own that is empty, with preferences set, which keeps every script error. What pages before it have struck it
  * may know, by the hash of all it depends on, and the program's files may lie on the device as after an earlier run; but for one that has to
- * be `unstruck`.
+ * be `fresh`.
  */
 export async function openPage(
   browser: Browser,
   view: View,
-  {
-    unstruck = false,
-    ...prefer
-  }: { units?: 'inch' | 'metric'; theme?: 'light' | 'dark'; unstruck?: boolean } = {},
+  { fresh = false, ...prefer }: { units?: 'inch' | 'metric'; theme?: 'light' | 'dark'; fresh?: boolean } = {},
 ): Promise<Watched> {
-  const waiting = unstruck ? undefined : idle.get(browser)?.pop();
+  const waiting = fresh ? undefined : idle.get(browser)?.pop();
   await waiting?.unset();
   const page = waiting?.page ?? (await newPage(browser));
   await page.setViewport(view);

@@ -362,7 +362,8 @@ describe('a page older than the build', () => {
     ['loads itself anew when a part of it is gone', 'new', false],
     ['stays as it is when the server is only away', 'away', true],
   ] as const)('%s', async ([, how, stays], { browser, server }) => {
-    const page = await openPage(browser, DESK);
+    // no file of the program lies on the device
+    const page = await openPage(browser, DESK, { fresh: true });
     await page.goto(server.at(COVER));
     await page.waitForSelector('[aria-label="Summary"]');
     await page.evaluate(() => Object.assign(window, { mark: true }));

@@ -63,7 +63,7 @@ async function quiet(page: Page, reference: number): Promise<void> {
 const onWren = it.extend<{ readonly $file: { readonly page: Awaited<ReturnType<typeof openPage>> } }>({
   page: [
     async ({ browser, server }, use) => {
-      const page = await openPage(browser, DESK, { units: 'metric', unstruck: true });
+      const page = await openPage(browser, DESK, { units: 'metric', fresh: true });
       await page.goto(server.at('/plan/wren-sliders/strike'));
       await use(page);
       await closePage(page);
@@ -208,7 +208,7 @@ describe('Strike', () => {
     browser,
     server,
   }) => {
-    const page = await openPage(browser, DESK, { units: 'metric', unstruck: true });
+    const page = await openPage(browser, DESK, { units: 'metric', fresh: true });
     const plan = await fewPlates(server, 'wren', ['plate-1', 'plate-2']);
     await page.goto(server.at(`/plan/${plan}/strike`));
     await says(page, 'Deflection', 90_000);
@@ -253,7 +253,7 @@ describe('Strike without WebGL', () => {
     browser,
     server,
   }) => {
-    const page = await openPage(browser, DESK, { units: 'metric', unstruck: true });
+    const page = await openPage(browser, DESK, { units: 'metric', fresh: true });
     await page.evaluateOnNewDocument(() => {
       const real = HTMLCanvasElement.prototype.getContext;
       HTMLCanvasElement.prototype.getContext = function (

@@ -32,7 +32,7 @@ const onWren = it.extend<{
   ],
   page: [
     async ({ browser, server, plan }, use) => {
-      const page = await openPage(browser, DESK, { units: 'metric', unstruck: true });
+      const page = await openPage(browser, DESK, { units: 'metric', fresh: true });
       await page.goto(server.at(`/plan/${plan}/weigh`));
       await use(page);
       expect(page.faults).toEqual([]);
@@ -145,7 +145,7 @@ describe('Weigh: builds side by side', () => {
     browser,
     server,
   }) => {
-    const page = await openPage(browser, DESK, { units: 'metric', unstruck: true });
+    const page = await openPage(browser, DESK, { units: 'metric', fresh: true });
     const plan = await fewPlates(server, 'heron', ['plate-2', 'plate-3', 'plate-5']);
     await page.goto(server.at(`/plan/${plan}/weigh`));
     const cells = (row: string): Promise<readonly string[]> =>
