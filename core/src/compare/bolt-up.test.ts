@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { check, mended, newlyGrave, SURE_TO_BOLT } from '../checks';
 import { gatherFacts } from '../derive';
-import { fitOf, KNOWN } from '../fitup';
+import { fitOf, measuredFirst, modelOf } from '../fitup';
 import { checkDocument } from '../plan';
 import { anyPlan } from '../testing/random';
 import { boltUp, boltUpWords } from './bolt-up';
@@ -19,7 +19,7 @@ describe('what makes a plan bolt up', () => {
     expect(b.changes.length).toBeLessThan(6);
     // what is told is what the plan after it has, tried anew
     const after = gatherFacts(mended(doc, b.mend!));
-    const known = new Map(facts.joints.flatMap(j => (j.mount ? [[j.id, KNOWN] as const] : [])));
+    const known = measuredFirst(modelOf(facts));
     expect(fitOf(after, 2000, known).all.chance).toBe(b.chance);
     const words = boltUpWords(b, 'metric').join(' ');
     for (const c of b.changes) expect(words).toContain(c.joint);

@@ -1,6 +1,15 @@
 import { check, type Finding, newlyGrave, SURE_TO_BOLT } from '../checks';
 import { type Facts, gatherFacts } from '../derive';
-import { changesOf, type Fit, type FitRemedy, fitOf, KNOWN, type Known, SLOT } from '../fitup';
+import {
+  changesOf,
+  type Fit,
+  type FitRemedy,
+  fitOf,
+  type Known,
+  measuredFirst,
+  modelOf,
+  SLOT,
+} from '../fitup';
 import { type Call, callOf, changeJoints, done, type Joint, type PlanDocument } from '../plan';
 import { formatPercent, tapeLength, type UnitSystem } from '../units';
 
@@ -57,9 +66,7 @@ function withSteps(
 export function boltUp(facts: Facts, { measured = false } = {}): BoltUp {
   const { document, build } = facts;
   const before = check(facts);
-  const known: Known = measured
-    ? new Map(facts.joints.flatMap(j => (j.mount ? [[j.id, KNOWN] as const] : [])))
-    : new Map();
+  const known: Known = measured ? measuredFirst(modelOf(facts)) : new Map();
   const look = (doc: PlanDocument): { facts: Facts; fit: Fit } => {
     const now = gatherFacts(doc, build.id);
     return { facts: now, fit: fitOf(now, TRIALS, known) };

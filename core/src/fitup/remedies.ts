@@ -2,7 +2,7 @@ import type { Assembly } from '../derive';
 import { assemble } from '../derive';
 import { add3, dot3, scale3, toDegrees } from '../geometry';
 import { type Call, callOf, changeJoints, done, type Joint } from '../plan';
-import { type Fit, fitOf } from './chance';
+import { type Fit, fitOf, type Known } from './chance';
 import type { BoltIn } from './play';
 
 export const REMEDIES = ['slot', 'larger', 'drill-on-fit', 'measure'] as const;
@@ -25,6 +25,12 @@ const TRIALS = 500;
 export const SLOT = 6;
 export const KNOWN = 0.4;
 
+/** Every hole of the vehicle that is known less well taken to be known to `KNOWN`, by joint. */
+export const measuredFirst = ({ bolts }: Fit['model']): Known =>
+  new Map(
+    bolts.flatMap(b => (b.mount && Math.max(...b.mount.sigma) > KNOWN ? [[b.joint.id, KNOWN] as const] : [])),
+  );
+
 /**
  * The chance if every hole of the vehicle that is known less well were known to `KNOWN`, as from a survey or a template; undefined where all
  * are.
@@ -34,10 +40,8 @@ export function ifMeasured(
   fit: Fit,
   trials = Math.min(TRIALS, fit.trials),
 ): number | undefined {
-  const ill = fit.model.bolts.filter(b => b.mount && Math.max(...b.mount.sigma) > KNOWN);
-  return ill.length === 0
-    ? undefined
-    : fitOf(of, trials, new Map(ill.map(b => [b.joint.id, KNOWN]))).all.chance;
+  const known = measuredFirst(fit.model);
+  return known.size === 0 ? undefined : fitOf(of, trials, known).all.chance;
 }
 
 /** The way that a bolt's holes lie apart most, in its plane. */
