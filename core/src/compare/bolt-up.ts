@@ -153,7 +153,7 @@ export function boltUpWords(b: BoltUp, units: UnitSystem): readonly string[] {
     const of = b.changes
       .filter(c => c.what === what)
       .map(c => c.joint)
-      .sort();
+      .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
     return of.length === 0 ? [] : [`${HOLES[what](units)}: ${of.join(', ')}.`];
   });
   return [

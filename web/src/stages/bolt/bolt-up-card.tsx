@@ -59,7 +59,16 @@ export function BoltUpCard({ facts }: { readonly facts: Facts }) {
                 ) : typeof x === 'string' ? (
                   <p className="text-oxide">It could not be tried: {x}</p>
                 ) : (
-                  boltUpWords(x, units).map(w => <p key={w}>{w}</p>)
+                  boltUpWords(x, units).map(w => (
+                    <p key={w}>
+                      {w.split(/(?<= )/).map((word, i) => (
+                        // biome-ignore lint/suspicious/noArrayIndexKey: words of a sentence, in their order; a bolt's name is not broken
+                        <span key={i} className={/\d/.test(word) ? 'whitespace-nowrap' : ''}>
+                          {word}
+                        </span>
+                      ))}
+                    </p>
+                  ))
                 )}
                 {mend && (
                   <div>
