@@ -47,7 +47,7 @@ const at = (sorted: readonly number[], share: number): number =>
   sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? 0;
 
 const data = mkdtempSync(join(tmpdir(), 'platefold-bench-'));
-const child = spawn(process.execPath, ['--import', 'tsx', join(ROOT, 'server/src/main.ts')], {
+const child = spawn(process.execPath, [join(ROOT, 'server/bin/server.js')], {
   env: { ...process.env, DATA_DIR: data, PORT: '0' },
   cwd: ROOT,
 });

@@ -1,8 +1,7 @@
 #!/usr/bin/env node
-import { register } from 'tsx/esm/api';
+import { load } from '../../scripts/program.mjs';
 
-register();
-const { main } = await import('../src/main.ts');
+const { main } = await load('cli/src/main.ts');
 process.exitCode = await main(process.argv.slice(2), {
   out: text => process.stdout.write(text),
   err: text => process.stderr.write(text),

@@ -13,7 +13,7 @@ import { type RunningServer, startServer } from './index';
 import { asking } from './testing/asking';
 
 const DEMO = demo('bramble');
-const MAIN = fileURLToPath(new URL('./main.ts', import.meta.url));
+const MAIN = fileURLToPath(new URL('../bin/server.js', import.meta.url));
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const ID = DEMO.plan.id as string;
 const PLANS = 4;
@@ -45,7 +45,7 @@ describe('the first start', () => {
     const rounds = Number(process.env.SOAK_KILLS ?? 3);
     for (let round = 0; round < rounds; round++) {
       const data = await mkdtemp(join(tmpdir(), 'platefold-first-'));
-      const child = spawn(process.execPath, ['--import', 'tsx', MAIN], {
+      const child = spawn(process.execPath, [MAIN], {
         env: { ...process.env, DATA_DIR: data, PORT: '0' },
         cwd: ROOT,
         stdio: 'ignore',

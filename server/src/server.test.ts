@@ -12,7 +12,7 @@ import { type RunningServer, startServer } from './index';
 import { asking } from './testing/asking';
 
 const DEMO = demo('bramble');
-const MAIN = fileURLToPath(new URL('./main.ts', import.meta.url));
+const MAIN = fileURLToPath(new URL('../bin/server.js', import.meta.url));
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const ID = DEMO.plan.id as string;
 
@@ -255,7 +255,7 @@ const launch = (
   env: Record<string, string>,
 ): Promise<{ child: ChildProcess; address: string; err: string; code: number | null }> =>
   new Promise(done => {
-    const child = spawn(process.execPath, ['--import', 'tsx', MAIN], {
+    const child = spawn(process.execPath, [MAIN], {
       env: { ...process.env, ...env },
       cwd: ROOT,
     });

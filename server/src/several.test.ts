@@ -128,12 +128,12 @@ describe('the database of another version', () => {
 });
 
 describe('a start that cannot be', () => {
-  const MAIN = fileURLToPath(new URL('./main.ts', import.meta.url));
+  const MAIN = fileURLToPath(new URL('../bin/server.js', import.meta.url));
   const ROOT = fileURLToPath(new URL('../..', import.meta.url));
   /** Starts the server in a shell that lets no file grow beyond so many kB, as a disk that is full does; what it says and how it ends. */
   const start = (env: Record<string, string>, most?: number) =>
     new Promise<{ code: number | null; err: string; ready: boolean }>(done => {
-      const node = `"${process.execPath}" --import tsx "${MAIN}"`;
+      const node = `"${process.execPath}" "${MAIN}"`;
       const child = spawn(
         'bash',
         ['-c', most === undefined ? `exec ${node}` : `trap '' XFSZ; ulimit -f ${most}; exec ${node}`],
