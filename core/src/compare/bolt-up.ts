@@ -1,6 +1,7 @@
 import { check, type Finding, newlyGrave, SURE_TO_BOLT } from '../checks';
 import { type Facts, gatherFacts } from '../derive';
 import {
+  chanceOfAll,
   changesOf,
   type Fit,
   type FitRemedy,
@@ -129,13 +130,13 @@ export function boltUp(facts: Facts, { measured = false } = {}): BoltUp {
     [steps, now] = [without, tried];
   }
   const made = withSteps(document, steps);
-  const chance = fitOf(now.facts, TOLD, known).all.chance;
+  const chance = chanceOfAll(now.facts, TOLD, known);
   // of a bolt only the last change is told: it stands for those below it
   const last = new Map(steps.map(s => [s.joint, s.what]));
   return {
     changes: [...last].map(([joint, what]) => ({ joint, what })),
     measured,
-    before: fitOf(facts, TOLD, known).all.chance,
+    before: chanceOfAll(facts, TOLD, known),
     chance,
     ...(made?.mend ? { mend: made.mend } : {}),
   };

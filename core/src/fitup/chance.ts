@@ -1,10 +1,10 @@
 import type { Assembly } from '../derive';
-import { dot3, factored, UNTOLD, type Vec3 } from '../geometry';
+import { factored, UNTOLD } from '../geometry';
 import { tiedGroups } from '../sequence';
 import { adjustmentOf } from '../survey';
 import { normalFrom, numbersFrom } from '../units';
 import { BEND_SIGMA, type BoltIn, type Model, modelOf } from './play';
-import { trialOf } from './start';
+import { type Trial, trialOf } from './start';
 
 /** So many trials where nothing else is asked; their standard error is a percent at the most. */
 export const TRIALS = 2000;
@@ -42,21 +42,31 @@ const chanceOf = (count: number, trials: number): Chance => {
   return { chance, error: Math.sqrt(Math.max(chance * (1 - chance), 0.25 / trials) / trials) };
 };
 
-/** How holes of the vehicle are off in one trial: those of a survey together, as their covariances say, the others each by itself. */
-function vehicleDraw(of: Assembly, model: Model): (normal: () => number) => ReadonlyMap<string, Vec3> {
+/** What draws how the holes of the vehicle are off, three numbers a hole that counts, into `out`. */
+type VehicleDraw = (normal: () => number, out: Float64Array) => void;
+
+/**
+ * How holes of the vehicle are off in one trial: those of a survey together, as their covariances say, the others each by itself. `place` is
+ * where a hole's three numbers lie.
+ */
+function vehicleDraw(
+  of: Assembly,
+  model: Model,
+): { readonly place: ReadonlyMap<string, number>; readonly draw: VehicleDraw } {
   const survey = of.document.rig.survey;
   const a = survey && adjustmentOf(of.document);
   const loose = new Set(a?.loose.map(l => l.point));
   const mounts = new Map(model.bolts.flatMap(b => (b.mount ? [[b.mount.id, b.mount.sigma] as const] : [])));
+  const place = new Map([...mounts.keys()].map((id, i) => [id, 3 * i]));
   const surveyed = (a?.points ?? []).flatMap(p => {
     const mount = a?.solution.net.points.find(q => q.id === p.id)?.mount;
     return mount !== undefined && mounts.has(mount) && !loose.has(p.id) ? [{ mount, id: p.id }] : [];
   });
-  /** the free coordinates of surveyed holes: which hole and axis, and which unknown */
+  /** the free coordinates of surveyed holes: where they go, and which unknown */
   const free = surveyed.flatMap(({ mount, id }) => {
     const i = a?.solution.net.index.get(id) ?? -1;
     return (a?.solution.unknowns.point.get(i) ?? []).flatMap((unknown, axis) =>
-      unknown === undefined ? [] : [{ mount, axis, unknown }],
+      unknown === undefined ? [] : [{ to: (place.get(mount) as number) + axis, unknown }],
     );
   });
   const n = free.length;
@@ -69,20 +79,27 @@ function vehicleDraw(of: Assembly, model: Model): (normal: () => number) => Read
   });
   // a draw of all of them together is the factor of their covariance times as many single ones
   const { l, scale, rest } = factored(covariance, n);
-  return normal => {
-    const out = new Map<string, Vec3>(surveyed.map(s => [s.mount, [0, 0, 0]]));
-    const z = free.map(normal);
-    free.forEach(({ mount, axis }, i) => {
-      // what others tell wholly has no doubt of its own
-      if ((rest[i] as number) <= UNTOLD) return;
-      let s = 0;
-      for (let c = 0; c <= i; c++) s += (l[i * n + c] as number) * (z[c] as number);
-      const at = out.get(mount) as Vec3;
-      out.set(mount, at.map((v, k) => (k === axis ? s / (scale[i] as number) : v)) as unknown as Vec3);
-    });
-    for (const [id, sigma] of mounts)
-      if (!out.has(id)) out.set(id, sigma.map(s => s * normal()) as unknown as Vec3);
-    return out;
+  const to = Int32Array.from(free, f => f.to);
+  const taped = new Set(surveyed.map(s => s.mount));
+  const single = [...mounts].filter(([id]) => !taped.has(id));
+  const z = new Float64Array(n);
+  return {
+    place,
+    draw: (normal, out) => {
+      out.fill(0);
+      for (let i = 0; i < n; i++) z[i] = normal();
+      for (let i = 0; i < n; i++) {
+        // what others tell wholly has no doubt of its own
+        if ((rest[i] as number) <= UNTOLD) continue;
+        let s = 0;
+        for (let c = 0; c <= i; c++) s += (l[i * n + c] as number) * (z[c] as number);
+        out[to[i] as number] = s / (scale[i] as number);
+      }
+      for (const [id, sigma] of single) {
+        const at = place.get(id) as number;
+        for (let k = 0; k < 3; k++) out[at + k] = (sigma[k] as number) * normal();
+      }
+    },
   };
 }
 
@@ -91,36 +108,48 @@ export type Known = ReadonlyMap<string, number>;
 
 /** Offsets of all holes of one trial after another, bolt after bolt: two numbers a hole. */
 function drawer(of: Assembly, model: Model, known: Known): (normal: () => number) => Float64Array {
-  const draw = vehicleDraw(of, model);
-  const off = new Float64Array(2 * model.bolts.reduce((s, b) => s + b.holes.length, 0));
+  const { place, draw } = vehicleDraw(of, model);
+  const vehicle = new Float64Array(3 * place.size);
+  const bends = new Float64Array(2 * model.bends);
+  const holes = model.bolts.flatMap(b => {
+    const at = b.mount ? (place.get(b.mount.id) ?? -1) : -1;
+    const better = known.get(b.joint.id);
+    const share = better === undefined || !b.mount ? 1 : better / Math.max(...b.mount.sigma);
+    return b.holes.map(h => ({ ...h, b, at, share }));
+  });
+  const off = new Float64Array(2 * holes.length);
   return normal => {
-    const vehicle = draw(normal);
-    const bends = Array.from({ length: model.bends }, () => [
-      BEND_SIGMA.place * normal(),
-      BEND_SIGMA.angle * normal(),
-    ]);
-    let k = 0;
-    for (const b of model.bolts)
-      for (const h of b.holes) {
-        let [x, y] = [0, 0];
-        // the numbers are drawn whether or not they count, so that two looks differ by the plan alone
-        const [p, q] = [normal(), normal()];
-        if (h.body === undefined) {
-          const d = (b.mount && vehicle.get(b.mount.id)) ?? [0, 0, 0];
-          const better = known.get(b.joint.id);
-          const k = better === undefined || !b.mount ? 1 : better / Math.max(...b.mount.sigma);
-          [x, y] = [k * dot3(d, b.e1), k * dot3(d, b.e2)];
-        } else {
-          [x, y] = [h.sigma * p, h.sigma * q];
-          for (const s of h.bends) {
-            const [place, angle] = bends[s.bend] as [number, number];
-            x += s.place[0] * place + s.angle[0] * angle;
-            y += s.place[1] * place + s.angle[1] * angle;
-          }
+    draw(normal, vehicle);
+    for (let i = 0; i < model.bends; i++) {
+      bends[2 * i] = BEND_SIGMA.place * normal();
+      bends[2 * i + 1] = BEND_SIGMA.angle * normal();
+    }
+    for (let k = 0; k < holes.length; k++) {
+      const h = holes[k] as (typeof holes)[number];
+      let x = 0;
+      let y = 0;
+      // the numbers are drawn whether or not they count, so that two looks differ by the plan alone
+      const p = normal();
+      const q = normal();
+      if (h.body !== undefined) {
+        x = h.sigma * p;
+        y = h.sigma * q;
+        for (const s of h.bends) {
+          const by = bends[2 * s.bend] as number;
+          const turn = bends[2 * s.bend + 1] as number;
+          x += s.place[0] * by + s.angle[0] * turn;
+          y += s.place[1] * by + s.angle[1] * turn;
         }
-        off[k++] = x;
-        off[k++] = y;
+      } else if (h.at >= 0) {
+        for (let a = 0; a < 3; a++) {
+          const d = h.share * (vehicle[h.at + a] as number);
+          x += d * (h.b.e1[a] as number);
+          y += d * (h.b.e2[a] as number);
+        }
       }
+      off[2 * k] = x;
+      off[2 * k + 1] = y;
+    }
     return off;
   };
 }
@@ -133,11 +162,25 @@ const clearanceOf = (b: BoltIn): number =>
 
 const SHOWN = 200;
 
-/**
- * The chance that all bolts of each plate, each group that hangs together and the whole plan start by hand, by trials with holes where they
- * may well be. Errors stated are of the trials alone, not of the doubts that go in.
- */
-export function fitOf(of: Assembly, trials = TRIALS, known: Known = new Map()): Fit {
+/** Some bodies with the bolts among them, made ready to be tried. */
+interface Part {
+  readonly bodies: readonly number[];
+  /** places in the model */
+  readonly bolts: readonly number[];
+  readonly trial: (off: Float64Array) => ReturnType<Trial>;
+}
+interface Parts {
+  readonly model: Model;
+  /** where each bolt's offsets begin */
+  readonly starts: readonly number[];
+  /** every body by itself */
+  readonly alone: readonly Part[];
+  /** plates that hang together, with the crossbars that are bolted to them; `panels` are the plates */
+  readonly groups: readonly (Part & { readonly panels: readonly number[] })[];
+  readonly draw: (normal: () => number) => Float64Array;
+}
+
+function partsOf(of: Assembly, known: Known): Parts {
   const model = modelOf(of);
   const index = new Map(model.bodies.map((b, i) => [b.id, i]));
   const starts: number[] = [];
@@ -146,48 +189,88 @@ export function fitOf(of: Assembly, trials = TRIALS, known: Known = new Map()): 
     starts.push(k);
     k += 2 * b.holes.length;
   }
-  /** a set of bodies with the bolts that are among them, and where their numbers lie */
-  const part = (bodies: readonly number[], whole: boolean) => {
+  const part = (bodies: readonly number[], whole: boolean): Part => {
     const bolts = model.bolts.flatMap((b, i) => {
       const mine = b.holes.filter(h => h.body !== undefined);
       const among = mine.filter(h => bodies.includes(h.body as number));
       return (whole ? among.length === mine.length && among.length > 0 : among.length > 0) ? [i] : [];
     });
-    const places = bolts.flatMap(i =>
-      Array.from({ length: 2 * (model.bolts[i]?.holes.length ?? 0) }, (_, c) => (starts[i] as number) + c),
+    const places = Int32Array.from(
+      bolts.flatMap(i =>
+        Array.from({ length: 2 * (model.bolts[i]?.holes.length ?? 0) }, (_, c) => (starts[i] as number) + c),
+      ),
     );
-    return { bolts, places, trial: trialOf(model, bodies, bolts), off: new Float64Array(places.length) };
+    const trial = trialOf(model, bodies, bolts);
+    const own = new Float64Array(places.length);
+    return {
+      bodies,
+      bolts,
+      trial: off => {
+        for (let c = 0; c < places.length; c++) own[c] = off[places[c] as number] as number;
+        return trial(own);
+      },
+    };
   };
-  const groups = tiedGroups(of.document, [...of.panels])
-    .map(g => g.flatMap(p => index.get(p.panel.id) ?? []))
-    .filter(g => g.length > 0)
-    .map(g => {
-      // crossbars come with the plates that are bolted to them
-      const bars = model.bodies.flatMap((b, i) =>
-        b.kind === 'bar' &&
-        model.bolts.some(
-          x => x.holes.some(h => h.body === i) && x.holes.some(h => g.includes(h.body as number)),
-        )
-          ? [i]
-          : [],
-      );
-      return { panels: g, bodies: [...g, ...bars], ...part([...g, ...bars], true), passed: 0 };
-    });
-  const panels = model.bodies.map((b, i) => ({ id: b.id, ...part([i], false), passed: 0 }));
-  const refused = new Map<string, number>();
-  const clouds = new Map<string, (readonly [number, number])[]>();
-  const spread = new Map<string, [number, number, number]>();
+  return {
+    model,
+    starts,
+    alone: model.bodies.map((_, i) => part([i], false)),
+    groups: tiedGroups(of.document, [...of.panels])
+      .map(g => g.flatMap(p => index.get(p.panel.id) ?? []))
+      .filter(g => g.length > 0)
+      .map(panels => {
+        // crossbars come with the plates that are bolted to them
+        const bars = model.bodies.flatMap((b, i) =>
+          b.kind === 'bar' &&
+          model.bolts.some(
+            x => x.holes.some(h => h.body === i) && x.holes.some(h => panels.includes(h.body as number)),
+          )
+            ? [i]
+            : [],
+        );
+        return { panels, ...part([...panels, ...bars], true) };
+      }),
+    draw: drawer(of, model, known),
+  };
+}
+
+/**
+ * The chance of `fitOf` that all bolts start, without what else it tells: a trial is over at the first plate that does not start, and what
+ * failed last is tried first.
+ */
+export function chanceOfAll(of: Assembly, trials: number, known: Known = new Map()): number {
+  const { alone, groups, draw } = partsOf(of, known);
+  const within = new Set(groups.flatMap(g => g.bodies));
+  const asked = [
+    ...alone.filter(p => within.has(p.bodies[0] as number) && p.bolts.length > 0),
+    ...groups.filter(g => g.bodies.length > 1),
+  ];
   const next = numbersFrom(SEED);
   const normal = (): number => normalFrom(next);
-  const draw = drawer(of, model, known);
   let whole = 0;
-  const tried = (
-    g: { places: readonly number[]; off: Float64Array; trial: ReturnType<typeof trialOf> },
-    off: Float64Array,
-  ) => {
-    for (let c = 0; c < g.places.length; c++) g.off[c] = off[g.places[c] as number] as number;
-    return g.trial(g.off);
-  };
+  for (let t = 0; t < trials; t++) {
+    const off = draw(normal);
+    const failed = asked.findIndex(p => !p.trial(off).starts);
+    if (failed < 0) whole++;
+    else asked.unshift(...asked.splice(failed, 1));
+  }
+  return whole / trials;
+}
+
+/**
+ * The chance that all bolts of each plate, each group that hangs together and the whole plan start by hand, by trials with holes where they
+ * may well be. Errors stated are of the trials alone, not of the doubts that go in.
+ */
+export function fitOf(of: Assembly, trials = TRIALS, known: Known = new Map()): Fit {
+  const { model, starts, draw, ...made } = partsOf(of, known);
+  const groups = made.groups.map(g => ({ ...g, passed: 0 }));
+  const panels = made.alone.map((p, i) => ({ id: model.bodies[i]?.id ?? '', ...p, passed: 0 }));
+  const refused = new Map<string, number>();
+  const clouds = new Map<string, (readonly [number, number])[]>();
+  const spread = new Float64Array(2 * model.bolts.length);
+  const next = numbersFrom(SEED);
+  const normal = (): number => normalFrom(next);
+  let whole = 0;
   for (let t = 0; t < trials; t++) {
     const off = draw(normal);
     let all = true;
@@ -197,7 +280,7 @@ export function fitOf(of: Assembly, trials = TRIALS, known: Known = new Map()): 
     };
     // a plate that does not start by itself does not start with others: the few unknowns of one are tried first
     const ready = panels.map(p => {
-      const r = p.bolts.length === 0 ? undefined : tried(p, off);
+      const r = p.bolts.length === 0 ? undefined : p.trial(off);
       if (r?.starts ?? true) p.passed++;
       return r;
     });
@@ -208,7 +291,7 @@ export function fitOf(of: Assembly, trials = TRIALS, known: Known = new Map()): 
         refuses(panels[held]?.bolts ?? [], ready[held]?.worst ?? -1);
         continue;
       }
-      const r = g.bodies.length === 1 ? undefined : tried(g, off);
+      const r = g.bodies.length === 1 ? undefined : g.trial(off);
       if (r?.starts ?? true) g.passed++;
       else {
         all = false;
@@ -224,9 +307,12 @@ export function fitOf(of: Assembly, trials = TRIALS, known: Known = new Map()): 
         (off[at] as number) - (off[last] as number),
         (off[at + 1] as number) - (off[last + 1] as number),
       ] as const;
-      const s = spread.get(b.joint.id) ?? [0, 0, 0];
-      spread.set(b.joint.id, [s[0] + d[0] * d[0], s[1] + d[1] * d[1], s[2] + 1]);
-      if (t < SHOWN) clouds.set(b.joint.id, [...(clouds.get(b.joint.id) ?? []), d]);
+      spread[2 * i] = (spread[2 * i] as number) + d[0] * d[0];
+      spread[2 * i + 1] = (spread[2 * i + 1] as number) + d[1] * d[1];
+      if (t >= SHOWN) return;
+      const cloud = clouds.get(b.joint.id) ?? [];
+      if (t === 0) clouds.set(b.joint.id, cloud);
+      cloud.push(d);
     });
   }
   return {
@@ -239,15 +325,12 @@ export function fitOf(of: Assembly, trials = TRIALS, known: Known = new Map()): 
     panels: panels
       .filter((_, i) => model.bodies[i]?.kind === 'panel')
       .map(p => ({ id: p.id, ...chanceOf(p.passed, trials) })),
-    joints: model.bolts.map(b => {
-      const s = spread.get(b.joint.id);
-      return {
-        id: b.joint.id,
-        refuses: (refused.get(b.joint.id) ?? 0) / trials,
-        clearanceMm: clearanceOf(b),
-        sigmaMm: s ? Math.sqrt(Math.max(s[0], s[1]) / s[2]) : 0,
-      };
-    }),
+    joints: model.bolts.map((b, i) => ({
+      id: b.joint.id,
+      refuses: (refused.get(b.joint.id) ?? 0) / trials,
+      clearanceMm: clearanceOf(b),
+      sigmaMm: Math.sqrt(Math.max(spread[2 * i] as number, spread[2 * i + 1] as number) / trials),
+    })),
     clouds,
     model,
   };

@@ -2,7 +2,7 @@ import type { Assembly } from '../derive';
 import { assemble } from '../derive';
 import { add3, dot3, scale3, toDegrees } from '../geometry';
 import { type Call, callOf, changeJoints, done, type Joint } from '../plan';
-import { type Fit, fitOf, type Known } from './chance';
+import { chanceOfAll, type Fit, type Known } from './chance';
 import type { BoltIn } from './play';
 
 export const REMEDIES = ['slot', 'larger', 'drill-on-fit', 'measure'] as const;
@@ -41,7 +41,7 @@ export function ifMeasured(
   trials = Math.min(TRIALS, fit.trials),
 ): number | undefined {
   const known = measuredFirst(fit.model);
-  return known.size === 0 ? undefined : fitOf(of, trials, known).all.chance;
+  return known.size === 0 ? undefined : chanceOfAll(of, trials, known);
 }
 
 /** The way that a bolt's holes lie apart most, in its plane. */
@@ -122,7 +122,7 @@ export function remediesOf(
               joint: id,
               what,
               ...(mm === undefined ? {} : { mm }),
-              chance: fitOf(assemble(after.value, of.build.id), trials).all.chance,
+              chance: chanceOfAll(assemble(after.value, of.build.id), trials),
               mend: callOf(changeJoints, args),
             },
           ];
@@ -135,7 +135,7 @@ export function remediesOf(
               joint: id,
               what: 'measure',
               mm: KNOWN,
-              chance: fitOf(of, trials, new Map([[id, KNOWN]])).all.chance,
+              chance: chanceOfAll(of, trials, new Map([[id, KNOWN]])),
             },
           ]
         : [];

@@ -1,4 +1,4 @@
-import { factored, solvedBy, type Vec2 } from '../geometry';
+import { factored, solvedBy } from '../geometry';
 import type { HoleIn, Model } from './play';
 
 /** Bolts start where none is off by more than this beyond its room, mm. */
@@ -9,21 +9,6 @@ const ROUNDS = 40;
 const HELD = 1e-9;
 /** Nothing is gained any more where a round brings less than this of what is left. */
 const STILL = 1e-3;
-
-/** How far a place is out of a hole's room and which way back in, in the joint's plane; no way where it is in. */
-function outOf(
-  room: HoleIn['room'],
-  x: number,
-  y: number,
-): { readonly off: number; readonly way: Vec2; readonly round: boolean } {
-  const along = Math.max(-room.half, Math.min(room.half, x * room.along[0] + y * room.along[1]));
-  const [dx, dy] = [x - along * room.along[0], y - along * room.along[1]];
-  const l = Math.hypot(dx, dy);
-  const round = room.half === 0 || Math.abs(along) >= room.half;
-  return l < 1e-12
-    ? { off: -room.radius, way: [1, 0], round }
-    : { off: l - room.radius, way: [dx / l, dy / l], round };
-}
 
 /**
  * A group of bodies that share bolts, made ready to be tried again and again: whether all bolts start with every hole off by so much in its
@@ -41,13 +26,45 @@ export function trialOf(model: Model, bodies: readonly number[], bolts: readonly
   let count = 3 * bodies.length;
   interface Pair {
     readonly bolt: number;
-    readonly room: HoleIn['room'];
+    readonly radius: number;
+    readonly half: number;
+    /** the way that its room is long */
+    readonly ax: number;
+    readonly ay: number;
     /** places of offsets, and signs: a hole's, less another's */
     readonly plus: number;
     readonly minus: number;
-    readonly terms: readonly { readonly u: number; readonly x: number; readonly y: number }[];
+    /** unknowns that move it, and by how much on either direction */
+    readonly u: Int32Array;
+    readonly x: Float64Array;
+    readonly y: Float64Array;
   }
   const pairs: Pair[] = [];
+  interface Term {
+    readonly u: number;
+    readonly x: number;
+    readonly y: number;
+  }
+  const pair = (
+    bolt: number,
+    room: HoleIn['room'],
+    plus: number,
+    minus: number,
+    terms: readonly Term[],
+  ): void => {
+    pairs.push({
+      bolt,
+      radius: room.radius,
+      half: room.half,
+      ax: room.along[0],
+      ay: room.along[1],
+      plus,
+      minus,
+      u: Int32Array.from(terms, t => t.u),
+      x: Float64Array.from(terms, t => t.x),
+      y: Float64Array.from(terms, t => t.y),
+    });
+  };
   let first = 0;
   for (const [order, b] of bolts.entries()) {
     const bolt = model.bolts[b];
@@ -65,28 +82,22 @@ export function trialOf(model: Model, bodies: readonly number[], bolts: readonly
     const slots = holes.filter(h => h.room.half > 0);
     const [p, q] = holes;
     if (p && q && holes.length === 2 && slots.length < 2)
-      pairs.push({
-        bolt: order,
-        room: {
+      pair(
+        order,
+        {
           radius: p.room.radius + q.room.radius,
           half: p.room.half + q.room.half,
           along: slots[0]?.room.along ?? [1, 0],
         },
-        plus: p.at,
-        minus: q.at,
-        terms: [...terms(p, 1), ...terms(q, -1)],
-      });
+        p.at,
+        q.at,
+        [...terms(p, 1), ...terms(q, -1)],
+      );
     else if (holes.length > 1) {
       const own = count;
       count += 2;
       for (const h of holes)
-        pairs.push({
-          bolt: order,
-          room: h.room,
-          plus: h.at,
-          minus: -1,
-          terms: [...terms(h, 1), { u: own, x: -1, y: 0 }, { u: own + 1, x: 0, y: -1 }],
-        });
+        pair(order, h.room, h.at, -1, [...terms(h, 1), { u: own, x: -1, y: 0 }, { u: own + 1, x: 0, y: -1 }]);
     }
     first += bolt.holes.length;
   }
@@ -96,46 +107,76 @@ export function trialOf(model: Model, bodies: readonly number[], bolts: readonly
   const x = new Float64Array(n);
   return off => {
     x.fill(0);
-    let worst = { bolt: -1, off: 0 };
+    let worst = -1;
     let before = Number.POSITIVE_INFINITY;
     for (let round = 0; round < ROUNDS; round++) {
       normal.fill(0);
       right.fill(0);
-      worst = { bolt: -1, off: Number.NEGATIVE_INFINITY };
+      worst = -1;
+      let most = Number.NEGATIVE_INFINITY;
       let cost = 0;
-      for (const p of pairs) {
-        let dx = (off[p.plus] as number) - (p.minus < 0 ? 0 : (off[p.minus] as number));
-        let dy = (off[p.plus + 1] as number) - (p.minus < 0 ? 0 : (off[p.minus + 1] as number));
-        for (const t of p.terms) {
-          dx += t.x * (x[t.u] as number);
-          dy += t.y * (x[t.u] as number);
+      for (let k = 0; k < pairs.length; k++) {
+        const p = pairs[k] as Pair;
+        let dx = off[p.plus] as number;
+        let dy = off[p.plus + 1] as number;
+        if (p.minus >= 0) {
+          dx -= off[p.minus] as number;
+          dy -= off[p.minus + 1] as number;
         }
-        const out = outOf(p.room, dx, dy);
-        if (out.off > worst.off) worst = { bolt: p.bolt, off: out.off };
-        const over = out.off + Math.min(WITHIN, p.room.radius);
+        const terms = p.u.length;
+        for (let t = 0; t < terms; t++) {
+          const v = x[p.u[t] as number] as number;
+          dx += (p.x[t] as number) * v;
+          dy += (p.y[t] as number) * v;
+        }
+        // how far it is out of its room, and which way back in: from the nearest place of the line through the room's middle
+        const along = p.half === 0 ? 0 : Math.max(-p.half, Math.min(p.half, dx * p.ax + dy * p.ay));
+        const ex = dx - along * p.ax;
+        const ey = dy - along * p.ay;
+        const far = Math.sqrt(ex * ex + ey * ey);
+        const out = far - p.radius;
+        if (out > most) {
+          most = out;
+          worst = p.bolt;
+        }
+        const over = out + Math.min(WITHIN, p.radius);
         if (over <= 0) continue;
         cost += over * over;
+        const wx = far < 1e-12 ? 1 : ex / far;
+        const wy = far < 1e-12 ? 0 : ey / far;
         // round the end of a room the way back in turns with the place
-        const curve = out.round ? over / Math.max(over, out.off + p.room.radius) : 0;
-        const [wx, wy] = out.way;
-        for (const t of p.terms) {
-          const [g, h] = [wx * t.x + wy * t.y, wx * t.y - wy * t.x];
-          right[t.u] = (right[t.u] as number) - g * over;
-          for (const s of p.terms) {
-            if (s.u > t.u) continue;
-            const i = t.u * n + s.u;
-            normal[i] = (normal[i] as number) + g * (wx * s.x + wy * s.y) + curve * h * (wx * s.y - wy * s.x);
+        const round = p.half === 0 || Math.abs(along) >= p.half;
+        const curve = round ? over / Math.max(over, out + p.radius) : 0;
+        for (let t = 0; t < terms; t++) {
+          const u = p.u[t] as number;
+          const tx = p.x[t] as number;
+          const ty = p.y[t] as number;
+          const g = wx * tx + wy * ty;
+          const h = curve * (wx * ty - wy * tx);
+          right[u] = (right[u] as number) - g * over;
+          for (let q = 0; q < terms; q++) {
+            const v = p.u[q] as number;
+            if (v > u) continue;
+            const qx = p.x[q] as number;
+            const qy = p.y[q] as number;
+            const i = u * n + v;
+            normal[i] = (normal[i] as number) + g * (wx * qx + wy * qy) + h * (wx * qy - wy * qx);
           }
         }
       }
-      if (worst.off <= OFF) return { starts: true, worst: -1 };
-      // nothing is gained any more: no place lets all of them in
+      if (most <= OFF) return { starts: true, worst: -1 };
       if (cost > before * (1 - STILL) && round > 5) break;
       before = Math.min(before, cost);
       // each unknown is held a little, so that what nothing asks for stays
       const step = solvedBy(factored(normal, n, HELD), right);
-      for (let i = 0; i < n; i++) x[i] = (x[i] as number) + (step[i] as number);
+      let gain = 0;
+      for (let i = 0; i < n; i++) {
+        gain += (step[i] as number) * (right[i] as number);
+        x[i] = (x[i] as number) + (step[i] as number);
+      }
+      // nothing can be gained any more: no place lets all of them in
+      if (gain < STILL * cost) break;
     }
-    return { starts: false, worst: worst.bolt };
+    return { starts: false, worst };
   };
 }

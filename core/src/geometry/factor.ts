@@ -21,18 +21,18 @@ const LEAST = 1e-11;
  * tells as if it were held.
  */
 export function factored(n: Float64Array, count: number, damping = 0): Factor {
-  const scale = Float64Array.from({ length: count }, (_, i) => {
-    const d = n[i * count + i] as number;
-    return d > 0 ? 1 / Math.sqrt(d) : 1;
-  });
+  const scale = new Float64Array(count);
   const l = new Float64Array(count * count);
   const rest = new Float64Array(count);
   /** the first unknown that an equation holds */
-  const begin = Int32Array.from({ length: count }, (_, i) => {
+  const begin = new Int32Array(count);
+  for (let i = 0; i < count; i++) {
+    const d = n[i * count + i] as number;
+    scale[i] = d > 0 ? 1 / Math.sqrt(d) : 1;
     let j = 0;
     while (j < i && n[i * count + j] === 0) j++;
-    return j;
-  });
+    begin[i] = j;
+  }
   for (let i = 0; i < count; i++) {
     const row = i * count;
     for (let j = begin[i] as number; j <= i; j++) {
@@ -70,9 +70,9 @@ export function factored(n: Float64Array, count: number, damping = 0): Factor {
 
 /** What the unknowns are for a right side. */
 export function solvedBy({ count, l, scale }: Factor, g: ArrayLike<number>): Float64Array {
-  const x = Float64Array.from({ length: count }, (_, i) => (g[i] as number) * (scale[i] as number));
+  const x = new Float64Array(count);
   for (let i = 0; i < count; i++) {
-    let s = x[i] as number;
+    let s = (g[i] as number) * (scale[i] as number);
     for (let k = 0; k < i; k++) s -= (l[i * count + k] as number) * (x[k] as number);
     x[i] = s / (l[i * count + i] as number);
   }
@@ -81,7 +81,8 @@ export function solvedBy({ count, l, scale }: Factor, g: ArrayLike<number>): Flo
     x[i] = v;
     for (let k = 0; k < i; k++) x[k] = (x[k] as number) - (l[i * count + k] as number) * v;
   }
-  return x.map((v, i) => v * (scale[i] as number));
+  for (let i = 0; i < count; i++) x[i] = (x[i] as number) * (scale[i] as number);
+  return x;
 }
 
 /** The inverse of what was factored, row by row: covariances, where the equations are weighted by doubts. */
