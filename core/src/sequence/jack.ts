@@ -33,14 +33,14 @@ function findPlace(p: FoldedPanel): Vec3 {
     distanceToOutline(outline, q) >= BLOCK &&
     openings.every(o => !contains(o, q) && distanceToOutline(o, q) >= BLOCK);
   const step = 20;
-  let best: { readonly at: Vec3; readonly off: number } | undefined;
+  const places: { readonly q: Vec2; readonly at: Vec3; readonly off: number }[] = [];
   for (let u = min[0] + step; u < max[0]; u += step)
     for (let v = min[1] + step; v < max[1]; v += step) {
-      if (!free([u, v])) continue;
       const at = toSpace(frame, [u, v]);
-      const off = distance2([at[0], at[1]], [p.centroid[0], p.centroid[1]]);
-      if (!best || off < best.off) best = { at, off };
+      places.push({ q: [u, v], at, off: distance2([at[0], at[1]], [p.centroid[0], p.centroid[1]]) });
     }
+  // most plates are whole near there: few places are looked at
+  const best = places.sort((a, b) => a.off - b.off).find(({ q }) => free(q));
   return best?.at ?? toSpace(frame, [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2]);
 }
 
