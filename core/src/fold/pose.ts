@@ -35,14 +35,20 @@ const STRAIGHT = 1e-4;
 
 /** A point of a bend's strip, `d` mm past its start, `s` along it and `w` above the underside, in space. */
 export function onBend(b: PosedBend, d: number, s: number, w: number, thickness: number): Vec3 {
-  const at = add3(b.start, scale3(b.along, s));
-  if (!Number.isFinite(b.insideRadius)) return add3(at, add3(scale3(b.out, d), scale3(b.up, w)));
+  const { start, along, out, up: square } = b;
+  /** from the bend's start: along its line, out from it, and square to the sheet */
+  const put = (o: number, h: number): Vec3 => [
+    start[0] + along[0] * s + (out[0] * o + square[0] * h),
+    start[1] + along[1] * s + (out[1] * o + square[1] * h),
+    start[2] + along[2] * s + (out[2] * o + square[2] * h),
+  ];
+  if (!Number.isFinite(b.insideRadius)) return put(d, w);
   const phi = (Math.abs(toRadians(b.angle)) * d) / b.allowanceMm;
   const up = b.angle > 0;
   const axis = up ? b.insideRadius + thickness : -b.insideRadius;
   const r = up ? axis - w : b.insideRadius + w;
   const height = up ? axis - r * Math.cos(phi) : axis + r * Math.cos(phi);
-  return add3(at, add3(scale3(b.out, r * Math.sin(phi)), scale3(b.up, height)));
+  return put(r * Math.sin(phi), height);
 }
 
 /**

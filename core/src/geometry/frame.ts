@@ -1,4 +1,4 @@
-import { add3, scale3, toDegrees, toRadians, type Vec2, type Vec3 } from './vector';
+import { toDegrees, toRadians, type Vec2, type Vec3 } from './vector';
 
 /** A plane in space: a point, its two unit axes and its unit normal. */
 export interface Frame {
@@ -54,7 +54,15 @@ export function turnsOf(u: Vec3, v: Vec3): Pick<Pose, 'pitch' | 'roll'> & { read
 
 /** Plane coordinates (and a height `w` above the plane) to space. */
 export function toSpace(f: Frame, at: Vec2, w = 0): Vec3 {
-  return add3(f.origin, add3(scale3(f.u, at[0]), add3(scale3(f.v, at[1]), scale3(f.n, w))));
+  // written out: every picture, check and tool path passes here
+  const { origin, u, v, n } = f;
+  const a = at[0];
+  const b = at[1];
+  return [
+    origin[0] + (u[0] * a + (v[0] * b + n[0] * w)),
+    origin[1] + (u[1] * a + (v[1] * b + n[1] * w)),
+    origin[2] + (u[2] * a + (v[2] * b + n[2] * w)),
+  ];
 }
 
 /** The point of the plane straight above or below the ground point (x, y): its plane coordinates. */
