@@ -242,7 +242,7 @@ export async function fewPlates(
   const whole = demo(of);
   const gone = whole.plan.panels.filter(p => !plates.includes(p.id)).map(p => p.id);
   const { rig, plan, ...rest } = panelsRemoved(whole, gone);
-  const id = `few-${plan.id}`;
+  const id = `few-${plan.id}-${plates.map(p => p.replace('plate-', '')).join('-')}`;
   const r = await fetch(server.at('/api/documents'), {
     method: 'POST',
     headers: { 'content-type': 'application/json' },

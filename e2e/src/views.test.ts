@@ -57,12 +57,12 @@ const VIEWS: Readonly<Record<string, View>> = {
   'Run at the desk': { path: '/plan/bramble-winter/run', says: 'Time, estimate' },
   Log: { path: '/plan/bramble-winter/log', says: 'Add an entry' },
   Strike: {
-    path: '/plan/few-pebble-tray/strike',
+    path: '/plan/few-pebble-tray-1/strike',
     says: 'Deflection',
     open: radios(['in space'], ['as a map'], ['as a table']),
   },
   Weigh: {
-    path: '/plan/few-pebble-tray/weigh',
+    path: '/plan/few-pebble-tray-1/weigh',
     says: 'Build',
     open: radios(
       ['every sheet for a plate', 'invented defaults'],
