@@ -1,9 +1,8 @@
 import { factored, inverseOf, length3, sub3, UNTOLD, type Vec3 } from '../geometry';
-import type { SurveyPhoto } from '../rig';
 import type { Camera } from './camera';
 import { chiSquareAt } from './chi-square';
-import { AXES, type Net, pointName, type Reading } from './net';
-import { freedOf } from './pose';
+import { AXES, knownOf, type Net, pointName, type Reading } from './net';
+import { ALIKE, apart, doubtful, hintCost, SAME, tapesOf } from './places';
 import {
   costOf,
   type Freed,
@@ -15,7 +14,7 @@ import {
   type Unknowns,
   unknownsOf,
 } from './solve';
-import { ALIKE, apart, hintCost, SAME, type Started, started } from './start';
+import { continued, type Started, started } from './start';
 import { determined, type Loose, whyLoose } from './untold';
 
 /** A reading whose standardized residual is over this is suspected: Baarda's test at 0.1 %, both ways (Ghilani, Adjustment Computations). */
@@ -135,16 +134,7 @@ export function adjusted(net: Net, last?: Adjustment): Adjustment {
     })
     .sort((p, q) => p.cost - q.cost);
   const [{ begun, first, cost }, second] = begins as [(typeof begins)[0], (typeof begins)[0]?];
-  const mirrored =
-    second && second.cost - cost < ALIKE
-      ? [...first.at.keys()].filter(
-          // where it was taken to be tells one side from the other
-          i =>
-            net.points[i]?.hint === undefined &&
-            second.first.at.has(i) &&
-            apart(first.at, second.first.at, i) > SAME,
-        )
-      : [];
+  const alike = second !== undefined && second.cost - cost < ALIKE;
   const loose: Loose[] = [];
   const sound = determined(net, first, begun.freed);
   loose.push(...sound.loose);
@@ -156,11 +146,19 @@ export function adjusted(net: Net, last?: Adjustment): Adjustment {
       loose.push({ point: p.id, why: whyLoose(net, i, state.at) });
   });
   for (const [i, why] of begun.faults) loose.push({ photo: net.survey.photos[i]?.id ?? '', why });
-  for (const i of mirrored)
-    loose.push({
-      point: net.points[i]?.id ?? '',
-      why: 'is as well on the other side of a line through the points that it is measured from: read a distance to a point off that line',
-    });
+  const elsewhere = doubtful(net, knownOf(net), tapesOf(net), state.at, state.cameras);
+  for (const i of state.at.keys())
+    if (
+      // where it was taken to be tells one side from the other
+      net.points[i]?.hint === undefined &&
+      (elsewhere.has(i) ||
+        begun.open.has(i) ||
+        (alike && second?.first.at.has(i) && apart(first.at, second.first.at, i) > SAME))
+    )
+      loose.push({
+        point: net.points[i]?.id ?? '',
+        why: 'is as well on the other side of a line through the points that it is measured from: read a distance to a point off that line',
+      });
   if (sound.adrift !== undefined) {
     // without a datum no place means anything
     state = { at: new Map(), cameras: new Map() };
@@ -173,27 +171,25 @@ export function adjusted(net: Net, last?: Adjustment): Adjustment {
   return told({ net, state, unknowns, cofactors }, rows, loose);
 }
 
-/** The places and cameras of another adjustment as a start; nothing where one is missing, or where that one had something amiss. */
+/**
+ * The places and cameras of another adjustment as a start, but for those that it had something to say against; nothing where it had no place
+ * at all, or where they do not suit any more.
+ */
 function startedFrom(net: Net, { loose, solution }: Adjustment): Started | undefined {
-  if (loose.length > 0) return undefined;
+  const unsure = new Set(loose.flatMap(l => l.point ?? l.photo ?? []));
+  if (loose.some(l => l.point === undefined && l.photo === undefined)) return undefined;
   const at = new Map<number, Vec3>();
   for (const [i, p] of net.points.entries()) {
-    const known = solution.state.at.get(solution.net.index.get(p.id) ?? -1);
-    if (!known) return undefined;
-    at.set(i, known.map((x, k) => p.held[k] ?? x) as unknown as Vec3);
+    const known = unsure.has(p.id) ? undefined : solution.state.at.get(solution.net.index.get(p.id) ?? -1);
+    if (known) at.set(i, known.map((x, k) => p.held[k] ?? x) as unknown as Vec3);
   }
   const cameras = new Map<number, Camera>();
   for (const [i, f] of net.survey.photos.entries()) {
     const before = solution.net.survey.photos.findIndex(g => g.id === f.id);
-    const camera = solution.state.cameras.get(before);
-    if (!camera) return undefined;
-    cameras.set(i, camera);
+    const camera = unsure.has(f.id) ? undefined : solution.state.cameras.get(before);
+    if (camera) cameras.set(i, camera);
   }
-  return {
-    state: { at, cameras },
-    freed: new Map([...cameras.keys()].map(i => [i, freedOf(net.survey.photos[i] as SurveyPhoto)])),
-    faults: new Map(),
-  };
+  return continued(net, { at, cameras });
 }
 
 /** How well a combination of unknowns is known: its variance. */

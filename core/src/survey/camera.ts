@@ -20,11 +20,15 @@ export const inCamera = ({ at, turn }: Pick<Camera, 'at' | 'turn'>, p: Vec3): Ve
   return [dot3(turn[0], d), dot3(turn[1], d), dot3(turn[2], d)];
 };
 
-/** Pixels of a place; undefined where it lies behind the camera. */
+/** Whether a place so far aslant, squared, is seen only by the model: further out a lens of that coefficient would draw it back in. */
+const foldsBack = (k1: number, r2: number): boolean => 1 + 3 * k1 * r2 <= 0;
+
+/** Pixels of a place; undefined where it lies behind the camera, or so far aslant that the radial term folds back. */
 export function seen(c: Camera, size: readonly [number, number], p: Vec3): Vec2 | undefined {
   const [X, Y, Z] = inCamera(c, p);
   if (Z <= 1e-6) return undefined;
   const [a, b] = [X / Z, Y / Z];
+  if (foldsBack(c.k1, a * a + b * b)) return undefined;
   const far = 1 + c.k1 * (a * a + b * b);
   return [size[0] / 2 + c.focalPx * a * far, size[1] / 2 + c.focalPx * b * far];
 }
@@ -44,7 +48,7 @@ export interface Slopes {
 
 /**
  * A mark with its derivatives, written out: `seen` differentiated. The camera's own place has the opposite of the place's slopes.
- * Undefined behind the camera. Source: pinhole and radial term as in Hartley and Zisserman, Multiple View Geometry, 6.1 and 7.4, from memory.
+ * Undefined where `seen` is. Source: pinhole and radial term as in Hartley and Zisserman, Multiple View Geometry, 6.1 and 7.4, from memory.
  */
 export function projected(c: Camera, size: readonly [number, number], p: Vec3): Projected | undefined {
   const q = inCamera(c, p);
@@ -53,6 +57,7 @@ export function projected(c: Camera, size: readonly [number, number], p: Vec3): 
   const { focalPx: f, k1: k, turn } = c;
   const [a, b] = [X / Z, Y / Z];
   const r2 = a * a + b * b;
+  if (foldsBack(k, r2)) return undefined;
   const far = 1 + k * r2;
   const cross = 2 * f * k * a * b;
   /** slopes of a pixel that moves by `da` a unit of a and `db` a unit of b */

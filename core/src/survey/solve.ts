@@ -225,6 +225,8 @@ export function moved(state: State, unknowns: Unknowns, step: ArrayLike<number>)
 const ROUNDS = 60;
 /** It stands still where a round gains less of its cost than this. */
 const STILL = 1e-9;
+/** It creeps where so many rounds on end gain less than this of its cost each: less than half a doubt of anything is left. */
+const [CREEPING, CREEP] = [5, 2e-4];
 /** Where only a start is wanted it stands still at this. */
 export const ROUGH = 1e-3;
 
@@ -245,6 +247,7 @@ export function settled(
   let rows = rowsOf(net, state, unknowns, freed);
   let cost = costOf(rows);
   let damping = 1e-4;
+  let creeping = 0;
   for (let round = 0; round < rounds; round++) {
     const { n, g } = normalOf(rows, unknowns.count);
     let gained = false;
@@ -269,6 +272,9 @@ export function settled(
       damping *= 6;
     }
     if (!gained || last - cost <= still * (1 + cost)) break;
+    // along a valley that hardly falls it would creep on: what lies there is not told
+    creeping = last - cost <= CREEP * (1 + cost) ? creeping + 1 : 0;
+    if (creeping === CREEPING) break;
   }
   return state;
 }

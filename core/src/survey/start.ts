@@ -3,155 +3,40 @@ import type { SurveyPhoto } from '../rig';
 import { err, ok, type Result } from '../units';
 import { rayOf } from './camera';
 import { type Known, knownOf, type Net } from './net';
-import { camerasFor } from './pose';
+import {
+  ALIKE,
+  apart,
+  type Built,
+  byTape,
+  doubtful,
+  hintCost,
+  MISFIT,
+  placesOf,
+  SAME,
+  solvedSmall,
+  type Tape,
+  tapesOf,
+} from './places';
+import { camerasFor, freedOf } from './pose';
 import { scaled } from './scaling';
 import { costOf, type Freed, ROUGH, rowsOf, type State, settled, unknownsOf } from './solve';
 
-/** So many half-built nets are kept side by side while a mirrored place is not yet told from the other. */
-const BEAM = 24;
-/** A half-built net that fits worse than the best by more than two gross errors is dropped: squares of 17 doubts, an inch. */
-const BLUNDER = 600;
 /** So many of them are settled and compared. */
 const SETTLED = 8;
 /** No more nets than this are carried on to the photos. */
 const NETS = 3;
-/** Two nets fit alike where their squared misfits differ by less than this: three standard deviations. */
-export const ALIKE = 9;
-/** Places nearer than this are one, mm. */
-export const SAME = 25;
-/** A hint tells no more than this, mm: what was typed for a hole before may be well off. */
-const HINT = 150;
 /** So many ways of setting a photo up are tried. */
 const CAMERAS = 3;
-/** A photo half of whose marks are off by more than this, in their doubts, was set up wrongly. */
-const MISFIT = 8;
+/** A state whose readings are off by less than this on the whole, squared, in their doubts, has everything where it belongs. */
+const FITS = 4;
+/** A photo that misfits all else by more than this, squared, as by two marks that are sixty doubts off, was set up wrongly. */
+const WRONG_MARKS = 2 * 60 ** 2;
+/** So many points are put elsewhere at the most, of so many that are off most, each where the misfit falls by more than this. */
+const [MENDS, WORST, BETTER] = [12, 4, 100];
+/** Places of a net that was settled and of one that was not are one if nearer than this, mm. */
+const ROUGHLY = 150;
 /** Rays that meet at less than this, degrees, tell no place. */
 const FLAT_RAYS = 2;
-
-interface Tape {
-  readonly to: number;
-  readonly mm: number;
-  readonly sigma: number;
-}
-
-/** A net half built: places so far, and how far its readings are off, squared, each in its doubt. */
-interface Built {
-  readonly at: ReadonlyMap<number, Vec3>;
-  readonly cost: number;
-}
-
-/** Places where a point may be, with what is known of it and tapes to places that are: each local best, the nearest fit first. */
-function placesOf(
-  known: Known,
-  tapes: readonly { readonly to: Vec3; readonly mm: number; readonly sigma: number }[],
-): readonly { readonly at: Vec3; readonly cost: number }[] {
-  const free = [0, 1, 2].filter(k => known[k] === undefined);
-  const middle = [0, 1, 2].map(k => tapes.reduce((s, t) => s + (t.to[k] as number), 0) / tapes.length);
-  const far = tapes.reduce((s, t) => s + t.mm, 0) / tapes.length;
-  const ways: readonly (readonly number[])[] =
-    free.length === 1
-      ? [[1], [-1]]
-      : free.length === 2
-        ? [0, 1, 2, 3, 4, 5, 6, 7].map(i => [Math.cos((i * Math.PI) / 4), Math.sin((i * Math.PI) / 4)])
-        : [-1, 1].flatMap(a => [-1, 1].flatMap(b => [-1, 1].map(c => [a, b, c].map(x => x / Math.sqrt(3)))));
-  const found: { at: Vec3; cost: number }[] = [];
-  const costAt = (p: readonly number[]): number =>
-    tapes.reduce(
-      (s, t) => s + ((Math.hypot(...p.map((x, k) => x - (t.to[k] as number))) - t.mm) / t.sigma) ** 2,
-      0,
-    );
-  for (const way of ways) {
-    let p = [0, 1, 2].map(k => known[k] ?? (middle[k] as number) + far * (way[free.indexOf(k)] as number));
-    let cost = costAt(p);
-    let damping = 1e-3;
-    for (let round = 0; round < 40; round++) {
-      const m = free.length;
-      const n = Array.from({ length: m }, () => Array<number>(m + 1).fill(0));
-      for (const t of tapes) {
-        const d = p.map((x, k) => x - (t.to[k] as number));
-        const l = Math.hypot(...d) || 1e-9;
-        const off = t.mm - l;
-        free.forEach((k, a) => {
-          const ga = (d[k] as number) / l / t.sigma;
-          free.forEach((q, b) => {
-            (n[a] as number[])[b] = (n[a]?.[b] as number) + ga * ((d[q] as number) / l / t.sigma);
-          });
-          (n[a] as number[])[m] = (n[a]?.[m] as number) + (ga * off) / t.sigma;
-        });
-      }
-      const step = solvedSmall(n, damping);
-      const next = p.map((x, k) => (free.includes(k) ? x + (step[free.indexOf(k)] as number) : x));
-      const nextCost = costAt(next);
-      if (nextCost <= cost) {
-        const still = cost - nextCost < 1e-9 * (1 + cost);
-        [p, cost] = [next, nextCost];
-        damping /= 5;
-        if (still) break;
-      } else damping *= 8;
-      if (damping > 1e9) break;
-    }
-    const at = p as unknown as Vec3;
-    if (!found.some(f => length3(sub3(f.at, at)) < SAME)) found.push({ at, cost });
-  }
-  return found.sort((a, b) => a.cost - b.cost);
-}
-
-/** A few equations with their right side behind them, something added to their diagonal, by elimination. */
-function solvedSmall(rows: readonly (readonly number[])[], damping: number): readonly number[] {
-  const m = rows.length;
-  const a = rows.map((r, i) => r.map((x, j) => (i === j ? x * (1 + damping) + 1e-12 : x)));
-  for (let i = 0; i < m; i++)
-    for (let r = i + 1; r < m; r++) {
-      const f = (a[r]?.[i] as number) / (a[i]?.[i] as number);
-      for (let c = i; c <= m; c++) (a[r] as number[])[c] = (a[r]?.[c] as number) - f * (a[i]?.[c] as number);
-    }
-  const x = Array<number>(m).fill(0);
-  for (let i = m - 1; i >= 0; i--) {
-    let s = a[i]?.[m] as number;
-    for (let c = i + 1; c < m; c++) s -= (a[i]?.[c] as number) * (x[c] as number);
-    x[i] = s / (a[i]?.[i] as number);
-  }
-  return x;
-}
-
-/** Points that tapes can place, one after another from those whose place is known; the nets that fit best first. */
-function byTape(
-  net: Net,
-  known: readonly Known[],
-  tapes: readonly (readonly Tape[])[],
-  from: ReadonlyMap<number, Vec3>,
-): readonly Built[] {
-  let beam: readonly Built[] = [{ at: from, cost: 0 }];
-  for (;;) {
-    const [first] = beam;
-    if (!first) return beam;
-    // all of a beam have placed the same points
-    const next = net.points
-      .map((_, i) => i)
-      .filter(i => !first.at.has(i))
-      .map(i => {
-        const free = (known[i] ?? []).filter(x => x === undefined).length;
-        const there = (tapes[i] ?? []).filter(t => first.at.has(t.to)).length;
-        return { i, free, there, spare: there - free };
-      })
-      .filter(x => x.spare >= 0 && x.there > 0)
-      .sort((a, b) => b.spare - a.spare || b.there - a.there)[0];
-    if (!next) return beam;
-    const grown = beam.flatMap((b): Built[] => {
-      const mine = (tapes[next.i] ?? []).flatMap(t => {
-        const to = b.at.get(t.to);
-        return to ? [{ to, mm: t.mm, sigma: t.sigma }] : [];
-      });
-      const hint = net.points[next.i]?.hint;
-      return placesOf(known[next.i] as Known, mine).map(p => ({
-        at: new Map([...b.at, [next.i, p.at]]),
-        cost: b.cost + p.cost + (hint ? Math.min(50, (length3(sub3(p.at, hint)) / HINT) ** 2) : 0),
-      }));
-    });
-    grown.sort((a, b) => a.cost - b.cost);
-    beam = grown.slice(0, BEAM).filter(b => b.cost <= (grown[0]?.cost ?? 0) + BLUNDER);
-  }
-}
 
 /** Where two rays or more come nearest to one another; undefined where they run side by side. */
 function whereRaysMeet(rays: readonly { readonly from: Vec3; readonly way: Vec3 }[]): Vec3 | undefined {
@@ -177,16 +62,6 @@ function whereRaysMeet(rays: readonly { readonly from: Vec3; readonly way: Vec3 
   return solvedSmall(rows, 0) as unknown as Vec3;
 }
 
-export const apart = (a: ReadonlyMap<number, Vec3>, b: ReadonlyMap<number, Vec3>, i: number): number =>
-  length3(sub3(a.get(i) as Vec3, b.get(i) as Vec3));
-
-/** How far a net is from where its points were taken to be, squared, in the little that this counts. */
-export const hintCost = (net: Net, at: ReadonlyMap<number, Vec3>): number =>
-  [...at].reduce((s, [i, p]) => {
-    const hint = net.points[i]?.hint;
-    return hint ? s + Math.min(50, (length3(sub3(p, hint)) / HINT) ** 2) : s;
-  }, 0);
-
 /** Half-built nets settled on their tapes, heights and offsets: those that are not the same, the nearest fit first. */
 function told(net: Net, built: readonly Built[]): readonly Built[] {
   const none = new Map<number, Freed>();
@@ -206,6 +81,8 @@ export interface Started {
   readonly freed: ReadonlyMap<number, Freed>;
   /** by photo */
   readonly faults: ReadonlyMap<number, string>;
+  /** points that may as well be elsewhere, together with others */
+  readonly open: ReadonlySet<number>;
 }
 
 /**
@@ -215,73 +92,133 @@ export interface Started {
  */
 export function started(net: Net): readonly Started[] {
   const known = knownOf(net);
-  const tapes = net.points.map((): Tape[] => []);
-  for (const r of net.readings) {
-    if (r.kind !== 'distance') continue;
-    const [i, j] = [net.index.get(r.from ?? '') ?? -1, net.index.get(r.to ?? '') ?? -1];
-    tapes[i]?.push({ to: j, mm: r.value, sigma: r.sigma });
-    tapes[j]?.push({ to: i, mm: r.value, sigma: r.sigma });
-  }
+  const tapes = tapesOf(net);
   const at = new Map<number, Vec3>();
   known.forEach((k, i) => {
     if (k.every(x => x !== undefined)) at.set(i, k as unknown as Vec3);
   });
   let built: readonly Built[] = byTape(net, known, tapes, at);
-  if ((built[0]?.at.size ?? 0) < net.points.length) {
+  // less than three that are left hang on those that are placed
+  if ((built[0]?.at.size ?? 0) <= net.points.length - 3) {
     const whole = scaled(net, known, tapes, built[0]?.at ?? at);
     if (whole.size > (built[0]?.at.size ?? 0)) built = byTape(net, known, tapes, whole);
   }
   const nets = told(net, built);
   const near = nets.filter(b => b.cost - (nets[0] as Built).cost < ALIKE).slice(0, NETS);
-  return (near.length > 0 ? near : [{ at, cost: 0 }]).map(b => withPhotos(net, known, tapes, b.at));
+  const [first = { at, cost: 0 }] = near;
+  const alike = built.filter(b => b.cost - (built[0] as Built).cost < ALIKE);
+  if (net.survey.photos.length === 0)
+    return (near.length > 0 ? near : [first]).map(b => ({
+      state: { at: b.at, cameras: new Map() },
+      freed: new Map(),
+      faults: new Map(),
+      open: differing(alike),
+    }));
+  // marks tell what tapes leave open: cameras are set up by what is sure
+  const begun = [
+    withPhotos(net, known, tapes, surelyPlaced(net, known, tapes, first.at, [...near, ...alike])),
+  ];
+  // photos that do not suit: the tapes may have taken another net for the right one
+  for (const b of [...near, ...alike].slice(0, NETS)) {
+    if (begun.some(x => x.faults.size === 0)) break;
+    begun.push(withPhotos(net, known, tapes, surelyPlaced(net, known, tapes, b.at, [])));
+  }
+  return begun;
 }
 
-/** A net of tapes with the photos that it sets up, and the points that those place. */
+/** Points that some of these nets have elsewhere than the first of them. */
+const differing = ([first, ...others]: readonly Built[]): ReadonlySet<number> =>
+  new Set(
+    [...(first?.at ?? new Map<number, Vec3>()).keys()].filter(i =>
+      others.some(o => o.at.has(i) && apart((first as Built).at, o.at, i) > ROUGHLY),
+    ),
+  );
+
+/**
+ * Start values from those of a net that was alike: its places and cameras stay, and what it had none for is set up and placed from them.
+ * Undefined where its readings are off by more than they may be on the whole: the old places may be the wrong ones.
+ */
+export function continued(net: Net, from: State): Started | undefined {
+  const begun = withPhotos(net, knownOf(net), tapesOf(net), from.at, from.cameras);
+  const state = settled(net, begun.state, begun.freed, 15, ROUGH);
+  const rows = rowsOf(net, state, unknownsOf(net, state, begun.freed), begun.freed);
+  return costOf(rows) < FITS * rows.length ? { ...begun, state } : undefined;
+}
+
+/** Places of a net that all others which fit alike agree on, and that no point's own tapes leave open. */
+function surelyPlaced(
+  net: Net,
+  known: readonly Known[],
+  tapes: readonly (readonly Tape[])[],
+  first: ReadonlyMap<number, Vec3>,
+  others: readonly Built[],
+): ReadonlyMap<number, Vec3> {
+  const open = doubtful(net, known, tapes, first);
+  return new Map(
+    [...first].filter(
+      ([i]) => !open.has(i) && others.every(o => !o.at.has(i) || apart(first, o.at, i) < ROUGHLY),
+    ),
+  );
+}
+
+/** A net of tapes with the photos that it sets up, and the points that those and the tapes place then. */
 function withPhotos(
   net: Net,
   known: readonly Known[],
   tapes: readonly (readonly Tape[])[],
   from: ReadonlyMap<number, Vec3>,
+  cameras: State['cameras'] = new Map(),
 ): Started {
-  let state: State = { at: from, cameras: new Map() };
-  let freed: ReadonlyMap<number, Freed> = new Map();
+  let state: State = { at: from, cameras };
+  let freed: ReadonlyMap<number, Freed> = new Map(
+    [...cameras.keys()].map(i => [i, freedOf(net.survey.photos[i] as SurveyPhoto)]),
+  );
   const faults = new Map<number, string>();
-  const waiting = new Set(net.survey.photos.map((_, i) => i));
+  const waiting = new Set([...net.survey.photos.keys()].filter(i => !cameras.has(i)));
   const marksOf = (i: number) => net.survey.photos[i]?.marks ?? [];
   const seenBy = (i: number): number =>
     marksOf(i).filter(m => state.at.has(net.index.get(m.point) ?? -1)).length;
-  /** everything settled with one more photo, and with the points that it places; or why not */
+  /** everything settled with one more photo, and with the points that it places; or why not. `fits`: only where all fits then. */
   const withPhoto = (
     i: number,
+    fits: boolean,
   ): Result<{ readonly state: State; readonly freed: ReadonlyMap<number, Freed> }> => {
     const photo = net.survey.photos[i] as SurveyPhoto;
     const made = camerasFor(net, photo, state.at);
     if (!made.ok) return made;
     const now = new Map([...freed, [i, made.value.freed]]);
+    const before = costOf(rowsOf(net, state, unknownsOf(net, state, freed), freed));
+    let best: { readonly state: State; readonly cost: number } | undefined;
     for (const camera of made.value.cameras.slice(0, CAMERAS)) {
       const more = { at: new Map(state.at), cameras: new Map([...state.cameras, [i, camera]]) };
       net.points.forEach((_, k) => {
         const p = more.at.has(k) ? undefined : byRays(net, more, known[k] ?? [], k);
         if (p) more.at.set(k, p);
       });
-      const at = byTape(net, known, tapes, more.at)[0]?.at ?? more.at;
-      const end = settled(net, { at, cameras: more.cameras }, now, 15, ROUGH);
-      const off = rowsOf(net, end, unknownsOf(net, end, now), now)
+      const end = settled(net, more, now, 15, ROUGH);
+      const rows = rowsOf(net, end, unknownsOf(net, end, now), now);
+      const off = rows
         .filter(r => r.reading !== undefined && net.readings[r.reading]?.photo === photo.id)
         .map(r => Math.abs(r.off) / r.sigma)
         .sort((p, q) => p - q);
-      if ((off[Math.floor(off.length / 2)] ?? 0) <= MISFIT) return ok({ state: end, freed: now });
+      if ((off[Math.floor(off.length / 2)] ?? 0) > MISFIT) continue;
+      const cost = costOf(rows);
+      // as good as it gets: no other is looked at
+      if (cost < FITS * rows.length) return ok({ state: end, freed: now });
+      if (!fits && cost < before + WRONG_MARKS && (!best || cost < best.cost)) best = { state: end, cost };
     }
+    if (best) return ok({ state: best.state, freed: now });
     return err(
       `the marks on the photo "${photo.name}" do not agree with the rest: look whether each is at its own point`,
     );
   };
-  for (let again = true; again; ) {
-    // those first that see most of what is placed; one that does not fit yet may when more is placed
-    again = [...waiting]
+  let open: ReadonlySet<number> = new Set();
+  /** the next photo that can be set up: those first that see most of what is placed; one that does not fit yet may when more is placed */
+  const another = (fits: boolean): boolean =>
+    [...waiting]
       .sort((p, q) => seenBy(q) - seenBy(p))
       .some(i => {
-        const made = withPhoto(i);
+        const made = withPhoto(i, fits);
         if (!made.ok) {
           faults.set(i, made.fault);
           return false;
@@ -291,8 +228,83 @@ function withPhotos(
         faults.delete(i);
         return true;
       });
+  for (let again = true; again; ) {
+    again = another(true);
+    if (again) continue;
+    if (state.at.size === net.points.length) {
+      again = another(false);
+      continue;
+    }
+    // what no photo sees, or what a photo that waits may want
+    const built = byTape(net, known, tapes, state.at, state.cameras);
+    const [first] = built;
+    if (!first || first.at.size === state.at.size) {
+      again = another(false);
+      continue;
+    }
+    open = new Set([...open, ...differing(built.filter(b => b.cost - first.cost < ALIKE))]);
+    state = { at: first.at, cameras: state.cameras };
+    again = waiting.size > 0;
   }
-  return { state, freed, faults };
+  return { state: mended(net, known, tapes, state, freed), freed, faults, open };
+}
+
+/**
+ * A state with points that readings do not want where they stand put where those want them more, one after another: by their other place
+ * among the tapes, or where rays meet.
+ */
+function mended(
+  net: Net,
+  known: readonly Known[],
+  tapes: readonly (readonly Tape[])[],
+  from: State,
+  freed: ReadonlyMap<number, Freed>,
+): State {
+  const ends = (r: Net['readings'][number]): readonly number[] =>
+    [r.from, r.to, r.point].flatMap(id => (id === undefined ? [] : (net.index.get(id) ?? [])));
+  let state = from;
+  for (let round = 0; round < MENDS; round++) {
+    const unknowns = unknownsOf(net, state, freed);
+    const rows = rowsOf(net, state, unknowns, freed);
+    const cost = costOf(rows);
+    if (cost < FITS * rows.length) return state;
+    const own = new Map<number, number>();
+    for (const r of rows) {
+      const reading = r.reading === undefined ? undefined : net.readings[r.reading];
+      if (reading) for (const i of ends(reading)) own.set(i, (own.get(i) ?? 0) + (r.off / r.sigma) ** 2);
+    }
+    let better: State | undefined;
+    for (const [i] of [...own].sort((a, b) => b[1] - a[1]).slice(0, WORST)) {
+      const mine = (tapes[i] ?? []).flatMap(t => {
+        const to = state.at.get(t.to);
+        return to ? [{ to, mm: t.mm, sigma: t.sigma }] : [];
+      });
+      const ray = byRays(net, state, known[i] ?? [], i);
+      const ways = [
+        ...(ray ? [ray] : []),
+        ...(mine.length > 0 ? placesOf(known[i] ?? [], mine) : []).map(w => w.at),
+      ];
+      for (const p of ways) {
+        if (length3(sub3(p, state.at.get(i) as Vec3)) < SAME) continue;
+        const tried = settled(
+          net,
+          { at: new Map([...state.at, [i, p]]), cameras: state.cameras },
+          freed,
+          6,
+          ROUGH,
+        );
+        const after = rowsOf(net, tried, unknownsOf(net, tried, freed), freed);
+        if (after.length === rows.length && costOf(after) < cost - BETTER) {
+          better = tried;
+          break;
+        }
+      }
+      if (better) break;
+    }
+    if (!better) return state;
+    state = better;
+  }
+  return state;
 }
 
 /** A point's place by its marks: where its ray meets a coordinate that is known, or where rays meet. */
