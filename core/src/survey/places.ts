@@ -128,7 +128,7 @@ export const hintCost = (net: Net, at: ReadonlyMap<number, Vec3>): number =>
   [...at].reduce((s, [i, p]) => s + hintedAt(net.points[i]?.hint, p), 0);
 
 /** How far a point's marks are from where cameras that stand roughly see its place, squared, in what they may well be off. */
-function markedAt(net: Net, cameras: State['cameras'], i: number, p: Vec3): number {
+export function markedAt(net: Net, cameras: State['cameras'], i: number, p: Vec3): number {
   let cost = 0;
   for (const [k, camera] of cameras) {
     const f = net.survey.photos[k];

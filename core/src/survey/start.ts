@@ -11,6 +11,7 @@ import {
   doubtful,
   hintCost,
   MISFIT,
+  markedAt,
   placesOf,
   SAME,
   solvedSmall,
@@ -118,12 +119,18 @@ export function started(net: Net): readonly Started[] {
   const begun = [
     withPhotos(net, known, tapes, surelyPlaced(net, known, tapes, first.at, [...near, ...alike])),
   ];
-  // photos that do not suit: the tapes may have taken another net for the right one
+  // photos that do not suit, or what does not fit together: the tapes may have taken another net for the right one
   for (const b of [...near, ...alike].slice(0, NETS)) {
-    if (begun.some(x => x.faults.size === 0)) break;
+    if (begun.some(x => x.faults.size === 0 && misfit(net, x) < FITS)) break;
     begun.push(withPhotos(net, known, tapes, surelyPlaced(net, known, tapes, b.at, [])));
   }
   return begun;
+}
+
+/** How far the readings of a start are off, squared, each in its doubt: in the mean. */
+function misfit(net: Net, { state, freed }: Started): number {
+  const rows = rowsOf(net, state, unknownsOf(net, state, freed), freed);
+  return costOf(rows) / Math.max(1, rows.length);
 }
 
 /** Points that some of these nets have elsewhere than the first of them. */
@@ -141,8 +148,8 @@ const differing = ([first, ...others]: readonly Built[]): ReadonlySet<number> =>
 export function continued(net: Net, from: State): Started | undefined {
   const begun = withPhotos(net, knownOf(net), tapesOf(net), from.at, from.cameras);
   const state = settled(net, begun.state, begun.freed, 15, ROUGH);
-  const rows = rowsOf(net, state, unknownsOf(net, state, begun.freed), begun.freed);
-  return costOf(rows) < FITS * rows.length ? { ...begun, state } : undefined;
+  const found = { ...begun, state };
+  return misfit(net, found) < FITS ? found : undefined;
 }
 
 /** Places of a net that all others which fit alike agree on, and that no point's own tapes leave open. */
@@ -274,7 +281,8 @@ function mended(
       if (reading) for (const i of ends(reading)) own.set(i, (own.get(i) ?? 0) + (r.off / r.sigma) ** 2);
     }
     let better: State | undefined;
-    for (const [i] of [...own].sort((a, b) => b[1] - a[1]).slice(0, WORST)) {
+    const movable = [...own].filter(([i]) => known[i]?.some(x => x === undefined));
+    for (const [i] of movable.sort((a, b) => b[1] - a[1]).slice(0, WORST)) {
       const mine = (tapes[i] ?? []).flatMap(t => {
         const to = state.at.get(t.to);
         return to ? [{ to, mm: t.mm, sigma: t.sigma }] : [];
@@ -284,8 +292,14 @@ function mended(
         ...(ray ? [ray] : []),
         ...(mine.length > 0 ? placesOf(known[i] ?? [], mine) : []).map(w => w.at),
       ];
+      const now = state.at.get(i) as Vec3;
+      /** what its own tapes and marks have against a place */
+      const against = (p: Vec3): number =>
+        mine.reduce((sum, t) => sum + ((length3(sub3(p, t.to)) - t.mm) / t.sigma) ** 2, 0) +
+        markedAt(net, state.cameras, i, p);
+      const most = against(now) - ALIKE;
       for (const p of ways) {
-        if (length3(sub3(p, state.at.get(i) as Vec3)) < SAME) continue;
+        if (length3(sub3(p, now)) < SAME || against(p) > most) continue;
         const tried = settled(
           net,
           { at: new Map([...state.at, [i, p]]), cameras: state.cameras },

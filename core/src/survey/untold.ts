@@ -1,4 +1,3 @@
-import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import { type Factor, factored, UNTOLD, type Vec3 } from '../geometry';
 import { knownOf, type Net, pointName } from './net';
 import { type Freed, normalOf, rowsOf, type State, type Unknowns, unknownsOf } from './solve';
@@ -17,20 +16,31 @@ const DATUM = [
   'how high the points lie: read one height above the ground',
 ] as const;
 
-/** A combination of unknowns that no reading holds, as a unit vector; undefined where all are told. */
-function untold(n: Float64Array, { count, scale, rest }: Factor): Float64Array | undefined {
-  if (rest.every(r => r > UNTOLD)) return undefined;
-  const rows = Array.from({ length: count }, (_, i) =>
-    Array.from({ length: count }, (_x, j) => {
-      const lower = n[Math.max(i, j) * count + Math.min(i, j)] as number;
-      return lower * (scale[i] as number) * (scale[j] as number);
-    }),
-  );
-  const e = new EigenvalueDecomposition(new Matrix(rows), { assumeSymmetric: true });
-  const least = e.realEigenvalues.reduce((b, v, k, all) => (v < (all[b] as number) ? k : b), 0);
-  const vector = e.eigenvectorMatrix.getColumn(least).map((x, i) => x * (scale[i] as number));
-  const length = Math.hypot(...vector) || 1;
-  return Float64Array.from(vector, x => x / length);
+/**
+ * A combination of unknowns that no reading holds, as a unit vector; undefined where all are told. Of the first unknown that those before it
+ * tell already: how they follow it.
+ */
+function untold(n: Float64Array, { count, l, scale, rest }: Factor): Float64Array | undefined {
+  const i = rest.findIndex(r => r <= UNTOLD);
+  if (i < 0) return undefined;
+  const way = new Float64Array(count);
+  for (let k = 0; k < i; k++) {
+    let s = -(n[i * count + k] as number) * (scale[i] as number) * (scale[k] as number);
+    for (let m = 0; m < k; m++) s -= (l[k * count + m] as number) * (way[m] as number);
+    way[k] = s / (l[k * count + k] as number);
+  }
+  for (let k = i - 1; k >= 0; k--) {
+    const v = (way[k] as number) / (l[k * count + k] as number);
+    way[k] = v;
+    for (let m = 0; m < k; m++) way[m] = (way[m] as number) - (l[k * count + m] as number) * v;
+  }
+  way[i] = 1;
+  let length = 0;
+  for (let k = 0; k <= i; k++) {
+    way[k] = (way[k] as number) * (scale[k] as number);
+    length += (way[k] as number) ** 2;
+  }
+  return way.map(x => x / Math.sqrt(length));
 }
 
 /** What is not told, in words, and which points it takes with it; no points where it is the whole net that hangs loose. */
