@@ -31,6 +31,7 @@ export default defineConfig({
     testTimeout: 180_000,
     hookTimeout: 120_000,
     pool: 'forks',
+    experimental: { fsModuleCache: true },
     sequence: { sequencer: LongFirst },
   },
 });
