@@ -32,7 +32,7 @@ function told(a: Adjustment, units: UnitSystem): string {
       .slice(0, 1)
       .map(i => `suspect: ${suspectWords(a.readings[i] as AdjustedReading, names, units)}`),
     ...(a.suspects.length > 1 ? [`${a.suspects.length - 1} more look odd, likely because of it`] : []),
-    ...a.loose.map(l => `loose: ${looseWords(l, names)}`),
+    ...looseWords(a.loose, names).map(words => `loose: ${words}`),
     ...nextReadings(a.solution).map(n => `next: ${nextWords(n, names, units)}`),
   ].join('\n');
 }
@@ -51,7 +51,7 @@ export function runSurvey(
   const a = adjusted(netOf(read.value.survey, read.value.rig));
   if (a.points.length === 0) {
     const names = namesOf(a.solution.net.points);
-    return { fault: a.loose.map(l => looseWords(l, names)).join(' ') || 'the survey has no points' };
+    return { fault: looseWords(a.loose, names).join(' ') || 'the survey has no points' };
   }
   const out = json
     ? JSON.stringify(

@@ -17,6 +17,18 @@ const DECIMALS = 2;
 /** The net of a document's survey, with what its rig knows. */
 export const netIn = ({ rig }: Pick<PlanDocument, 'rig'>): Net => netOf(rig.survey ?? {}, rig);
 
+/** So few readings may be other ones for a survey to be taken for the same. */
+const OTHERS = 4;
+/** Whether two nets are one survey before and after a reading or two. */
+function hardlyDiffer(a: Net, b: Net): boolean {
+  const of = ({ readings }: Net): ReadonlySet<string> =>
+    new Set(readings.map(r => [r.kind, r.from ?? r.point, r.to ?? r.photo, r.axis, r.value].join()));
+  const [p, q] = [of(a), of(b)];
+  const missing = (x: ReadonlySet<string>, y: ReadonlySet<string>): number =>
+    [...x].filter(k => !y.has(k)).length;
+  return missing(p, q) <= OTHERS && missing(q, p) <= OTHERS && p.size > OTHERS;
+}
+
 const known = new WeakMap<Survey, Adjustment>();
 let last: Adjustment | undefined;
 /** A document's survey adjusted, once for as long as nothing of it changes. */
@@ -27,8 +39,8 @@ export function adjustmentOf(doc: Pick<PlanDocument, 'rig'>): Adjustment {
   if (before) return before;
   const net = netIn(doc);
   // what was adjusted last is most likely the same survey with one reading more; a start that leads astray is not taken
-  const near = last ? adjusted(net, last) : undefined;
-  const made = near && near.loose.length === 0 && near.suspects.length === 0 ? near : adjusted(net);
+  const near = last && hardlyDiffer(net, last.solution.net) ? adjusted(net, last) : undefined;
+  const made = near && near.suspects.length === 0 ? near : adjusted(net);
   known.set(survey, made);
   last = made;
   return made;

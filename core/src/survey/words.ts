@@ -50,11 +50,20 @@ export const nextWords = (r: NextReading, names: Names, units: UnitSystem): stri
     ? `Tape from ${named(names, r.from)} to ${named(names, r.to)}: ${gainWords(r, units)}`
     : `Measure the height of ${named(names, r.point)}: ${gainWords(r, units)}`;
 
-/** What hangs loose, with its name before the sentence. */
-export function looseWords(l: Loose, names: Names): string {
-  if (l.point === undefined) return `${l.why.charAt(0).toUpperCase()}${l.why.slice(1)}.`;
-  const name = named(names, l.point);
-  return /^nothing tells/.test(l.why) ? `${name}: ${l.why}.` : `${name} ${l.why}.`;
+/** What hangs loose, a sentence each, with the names before it of all that hang so. */
+export function looseWords(all: readonly Loose[], names: Names): readonly string[] {
+  const alike = new Map<string, string[]>();
+  for (const l of all) {
+    const of = alike.get(l.why) ?? [];
+    alike.set(l.why, of);
+    if (l.point !== undefined) of.push(named(names, l.point));
+  }
+  return [...alike].map(([why, of]) => {
+    if (of.length === 0) return `${why.charAt(0).toUpperCase()}${why.slice(1)}.`;
+    // what is said of several names them already, or is said of each
+    const who = of.length > 1 ? `Each of ${of.slice(0, -1).join(', ')} and ${of.at(-1)}` : of[0];
+    return /^nothing tells/.test(why) ? `${of.join(', ')}: ${why}.` : `${who} ${why}.`;
+  });
 }
 
 /** How the readings agree as a whole, in words; empty where nothing is left over to tell. */

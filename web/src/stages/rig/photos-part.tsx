@@ -136,9 +136,9 @@ export function PhotosPart(props: {
               ? 'Choose a point, then put your finger on it and let go where the cross is on it. Two fingers bring the picture nearer.'
               : `Set ${names.get(point) ?? point}: hold, look through the magnifier, let go. With a mouse, Shift moves the picture.`}
           </p>
-          {loose.map(l => (
-            <p key={l.why} className="text-small text-oxide">
-              {looseWords(l, names)}
+          {looseWords(loose, names).map(words => (
+            <p key={words} className="text-small text-oxide">
+              {words}
             </p>
           ))}
           <p className="fig text-small text-ink2">

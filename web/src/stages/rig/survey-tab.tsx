@@ -183,9 +183,9 @@ export function SurveyTab(props: { readonly facts: Facts; readonly height: numbe
               </div>
             )}
             <p className="text-small">{agreementWords(adjustment)}</p>
-            {adjustment.loose.map(l => (
-              <p key={`${l.point} ${l.photo} ${l.why}`} className="mt-1 text-small text-oxide">
-                {looseWords(l, names)}
+            {looseWords(adjustment.loose, names).map(words => (
+              <p key={words} className="mt-1 text-small text-oxide">
+                {words}
               </p>
             ))}
           </Part>
