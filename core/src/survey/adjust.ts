@@ -157,7 +157,7 @@ export function adjusted(net: Net, last?: Adjustment): Adjustment {
     )
       loose.push({
         point: net.points[i]?.id ?? '',
-        why: 'is as well on the other side of a line through the points that it is measured from: read a distance to a point off that line',
+        why: 'may as well be on the other side of a line through the points that it is measured from: read a distance to a point off that line',
       });
   if (sound.adrift !== undefined) {
     // without a datum no place means anything

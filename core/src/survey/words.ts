@@ -59,6 +59,7 @@ export function looseWords(all: readonly Loose[], names: Names): readonly string
     if (l.point !== undefined) of.push(named(names, l.point));
   }
   return [...alike].map(([why, of]) => {
+    of.sort((p, q) => p.localeCompare(q, 'en', { numeric: true }));
     if (of.length === 0) return `${why.charAt(0).toUpperCase()}${why.slice(1)}.`;
     // what is said of several names them already, or is said of each
     const who = of.length > 1 ? `Each of ${of.slice(0, -1).join(', ')} and ${of.at(-1)}` : of[0];
