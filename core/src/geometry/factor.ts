@@ -68,19 +68,26 @@ export function factored(n: Float64Array, count: number, damping = 0): Factor {
   return { count, l, scale, rest };
 }
 
-/** What the unknowns are for a right side. */
-export function solvedBy({ count, l, scale }: Factor, g: ArrayLike<number>): Float64Array {
-  const x = new Float64Array(count);
-  for (let i = 0; i < count; i++) {
-    let s = (g[i] as number) * (scale[i] as number);
+/** Solves the scaled equations of the first `size` unknowns in place: `x` is their right side, and then what they are. */
+export function solveFirst({ count, l }: Pick<Factor, 'count' | 'l'>, x: Float64Array, size: number): void {
+  for (let i = 0; i < size; i++) {
+    let s = x[i] as number;
     for (let k = 0; k < i; k++) s -= (l[i * count + k] as number) * (x[k] as number);
     x[i] = s / (l[i * count + i] as number);
   }
-  for (let i = count - 1; i >= 0; i--) {
+  for (let i = size - 1; i >= 0; i--) {
     const v = (x[i] as number) / (l[i * count + i] as number);
     x[i] = v;
     for (let k = 0; k < i; k++) x[k] = (x[k] as number) - (l[i * count + k] as number) * v;
   }
+}
+
+/** What the unknowns are for a right side. */
+export function solvedBy(factor: Factor, g: ArrayLike<number>): Float64Array {
+  const { count, scale } = factor;
+  const x = new Float64Array(count);
+  for (let i = 0; i < count; i++) x[i] = (g[i] as number) * (scale[i] as number);
+  solveFirst(factor, x, count);
   for (let i = 0; i < count; i++) x[i] = (x[i] as number) * (scale[i] as number);
   return x;
 }

@@ -39,6 +39,16 @@ export function tapesOf(net: Net): readonly (readonly Tape[])[] {
   return tapes;
 }
 
+/** Those of a point's tapes that lead to a place. */
+export const toPlaced = (
+  mine: readonly Tape[] | undefined,
+  at: ReadonlyMap<number, Vec3>,
+): readonly { readonly to: Vec3; readonly mm: number; readonly sigma: number }[] =>
+  (mine ?? []).flatMap(t => {
+    const to = at.get(t.to);
+    return to ? [{ to, mm: t.mm, sigma: t.sigma }] : [];
+  });
+
 /** A net half built: places so far, and how far its readings are off, squared, each in its doubt. */
 export interface Built {
   readonly at: ReadonlyMap<number, Vec3>;
@@ -159,10 +169,7 @@ export function doubtful(
   for (const [i, p] of at) {
     const own = known[i] ?? [];
     const free = own.filter(x => x === undefined).length;
-    const mine = (tapes[i] ?? []).flatMap(t => {
-      const to = at.get(t.to);
-      return to ? [{ to, mm: t.mm, sigma: t.sigma }] : [];
-    });
+    const mine = toPlaced(tapes[i], at);
     // what fewer tapes hold was not placed by them
     if (free === 0 || mine.length < free) continue;
     const hint = net.points[i]?.hint;
@@ -224,10 +231,7 @@ export function byTape(
       .sort((a, b) => b.spare - a.spare || b.to - a.to || b.there - a.there)[0];
     if (!next) return beam;
     const grown = beam.flatMap((b): Built[] => {
-      const mine = (tapes[next.i] ?? []).flatMap(t => {
-        const to = b.at.get(t.to);
-        return to ? [{ to, mm: t.mm, sigma: t.sigma }] : [];
-      });
+      const mine = toPlaced(tapes[next.i], b.at);
       const hint = net.points[next.i]?.hint;
       const ways = placesOf(known[next.i] as Known, mine).map(p => ({
         at: new Map([...b.at, [next.i, p.at]]),

@@ -17,6 +17,7 @@ import {
   solvedSmall,
   type Tape,
   tapesOf,
+  toPlaced,
 } from './places';
 import { camerasFor, freedOf } from './pose';
 import { scaled } from './scaling';
@@ -283,10 +284,7 @@ function mended(
     let better: State | undefined;
     const movable = [...own].filter(([i]) => known[i]?.some(x => x === undefined));
     for (const [i] of movable.sort((a, b) => b[1] - a[1]).slice(0, WORST)) {
-      const mine = (tapes[i] ?? []).flatMap(t => {
-        const to = state.at.get(t.to);
-        return to ? [{ to, mm: t.mm, sigma: t.sigma }] : [];
-      });
+      const mine = toPlaced(tapes[i], state.at);
       const ray = byRays(net, state, known[i] ?? [], i);
       const ways = [
         ...(ray ? [ray] : []),

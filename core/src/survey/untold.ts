@@ -1,4 +1,4 @@
-import { type Factor, factored, UNTOLD, type Vec3 } from '../geometry';
+import { type Factor, factored, solveFirst, UNTOLD, type Vec3 } from '../geometry';
 import { knownOf, type Net, pointName } from './net';
 import { type Freed, normalOf, rowsOf, type State, type Unknowns, unknownsOf } from './solve';
 
@@ -24,16 +24,9 @@ function untold(n: Float64Array, { count, l, scale, rest }: Factor): Float64Arra
   const i = rest.findIndex(r => r <= UNTOLD);
   if (i < 0) return undefined;
   const way = new Float64Array(count);
-  for (let k = 0; k < i; k++) {
-    let s = -(n[i * count + k] as number) * (scale[i] as number) * (scale[k] as number);
-    for (let m = 0; m < k; m++) s -= (l[k * count + m] as number) * (way[m] as number);
-    way[k] = s / (l[k * count + k] as number);
-  }
-  for (let k = i - 1; k >= 0; k--) {
-    const v = (way[k] as number) / (l[k * count + k] as number);
-    way[k] = v;
-    for (let m = 0; m < k; m++) way[m] = (way[m] as number) - (l[k * count + m] as number) * v;
-  }
+  for (let k = 0; k < i; k++)
+    way[k] = -(n[i * count + k] as number) * (scale[i] as number) * (scale[k] as number);
+  solveFirst({ count, l }, way, i);
   way[i] = 1;
   let length = 0;
   for (let k = 0; k <= i; k++) {
