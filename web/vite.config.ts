@@ -19,5 +19,26 @@ export default defineConfig({
       },
     },
   },
-  build: { target: 'es2022', chunkSizeWarningLimit: 900 },
+  build: {
+    target: 'es2022',
+    chunkSizeWarningLimit: 900,
+    rolldownOptions: {
+      output: {
+        // what every page loads is one file, and what stages share a few: some eighty small ones took longer to ask for than to read
+        chunkFileNames: c => `assets/${c.name.startsWith('shared') ? 'shared' : '[name]'}-[hash].js`,
+        codeSplitting: {
+          groups: [
+            { name: 'first', tags: ['$initial'], priority: 2 },
+            {
+              name: 'shared',
+              minShareCount: 2,
+              entriesAware: true,
+              entriesAwareMergeThreshold: 4_000,
+              priority: 1,
+            },
+          ],
+        },
+      },
+    },
+  },
 });
