@@ -7,6 +7,7 @@ import {
   closePage,
   DESK,
   downloadsOf,
+  named,
   openPage,
   PHONE,
   press,
@@ -45,7 +46,7 @@ async function stored(page: Page): Promise<Saved> {
     .document;
 }
 const type = async (page: Page, label: string, text: string): Promise<void> => {
-  await page.locator(`aria/${label}[role="textbox"]`).click();
+  await press(page, label, 'textbox');
   await page.keyboard.down('Control');
   await page.keyboard.press('a');
   await page.keyboard.up('Control');
@@ -71,7 +72,7 @@ describe('an own vehicle, from nothing', () => {
     await page.goto(server.at('/'));
     await press(page, 'SUV');
     await says(page, 'Wheelbase');
-    await page.waitForSelector('aria/Wheelbase[role="textbox"]');
+    await named(page, 'Wheelbase', 'textbox');
     const begun = await stored(page);
     for (const [label, value] of [
       ['Wheelbase', '2850'],
@@ -110,7 +111,7 @@ describe('an own vehicle, from nothing', () => {
     expect(doc.plan.joints.length).toBeGreaterThanOrEqual(16);
 
     // drag a corner of the tank plate outward
-    await page.locator('aria/Plate E, fuel tank[role="button"]').click();
+    await press(page, 'Plate E, fuel tank');
     const corner = await page.waitForSelector('[aria-label^="Corner 1 of plate E"]');
     const box = await (corner as ElementHandle).boundingBox();
     if (!box) throw new Error('no corner');
@@ -155,14 +156,14 @@ describe('an own vehicle, from nothing', () => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/'));
     await press(page, 'Pickup');
-    await page.waitForSelector('aria/Wheelbase[role="textbox"]');
+    await named(page, 'Wheelbase', 'textbox');
     await type(page, 'Wheelbase', '3300');
     const start = await stored(page);
     await press(page, 'Cover 7 findings', 'link');
     await press(page, 'Suggest plates');
     await press(page, 'Suggest');
     await page.locator('::-p-text(Add 5 of 5 plates)').click();
-    await page.locator('aria/Plate D, transfer case[role="button"]').click();
+    await press(page, 'Plate D, transfer case');
     const edge = (await page.waitForSelector(
       '[aria-label^="Edge 2 of plate D"]',
     )) as ElementHandle<SVGElement>;
@@ -184,13 +185,13 @@ describe('an own vehicle, from nothing', () => {
   it('by keyboard alone', async ({ browser, server }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/'));
-    const focusOn = async (selector: string): Promise<void> => {
-      const e = (await page.waitForSelector(selector)) as ElementHandle<HTMLElement>;
-      await e.evaluate(x => x.focus());
+    const focusOn = async (what: string, role?: string): Promise<void> => {
+      const e = role === undefined ? await page.waitForSelector(what) : await named(page, what, role);
+      await e?.evaluate(x => (x as HTMLElement).focus());
     };
-    await focusOn('aria/Pickup[role="button"]');
+    await focusOn('Pickup', 'button');
     await page.keyboard.press('Enter');
-    await focusOn('aria/Wheelbase[role="textbox"]');
+    await focusOn('Wheelbase', 'textbox');
     await page.keyboard.type('3250');
     await page.keyboard.press('Enter');
     await page.keyboard.press('Tab');
@@ -198,10 +199,10 @@ describe('an own vehicle, from nothing', () => {
     await page.keyboard.press('2');
     await says(page, 'Select a plate on the map');
     await page.keyboard.press('p');
-    await focusOn('aria/Suggest[role="button"]');
+    await focusOn('Suggest', 'button');
     await page.keyboard.press('Enter');
     await says(page, /Add \d of \d plates/, 60_000);
-    await focusOn('aria/Add 5 of 5 plates[role="button"]');
+    await focusOn('Add 5 of 5 plates', 'button');
     await page.keyboard.press('Space');
     await says(page, 'The whole set');
     await page.keyboard.press(']');
@@ -263,9 +264,7 @@ describe('the rig', () => {
     await input.uploadFile(join(folder, 'bad.csv'));
     await says(page, /Nothing was imported\. row 2 condition is "fine"/);
     await press(page, 'Paste rows');
-    const rows = (await page.waitForSelector(
-      'aria/Rows[role="textbox"]',
-    )) as ElementHandle<HTMLTextAreaElement>;
+    const rows = (await named(page, 'Rows', 'textbox')) as ElementHandle<HTMLTextAreaElement>;
     await rows.evaluate(e => {
       const set = Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')?.set;
       set?.call(
@@ -427,7 +426,7 @@ describe('plates', () => {
   }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/bramble-winter/cover'));
-    await page.locator('aria/Plate D, fuel tank[role="button"]').click();
+    await press(page, 'Plate D, fuel tank');
     await page.locator('::-p-text(Shape)').click();
     await type(page, 'Corner 1 behind the axle', '2900');
     await says(

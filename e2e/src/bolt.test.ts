@@ -4,6 +4,7 @@ import {
   closePage,
   DESK,
   fewPlates,
+  named,
   openPage,
   PHONE,
   press,
@@ -149,7 +150,7 @@ describe('the kit', () => {
       ['From, N·m', '5'],
       ['To, N·m', '12'],
     ] as const) {
-      const field = await page.waitForSelector(`aria/${label}[role="textbox"]`);
+      const field = await named(page, label, 'textbox');
       await field?.type(text);
     }
     await press(page, 'Add');
@@ -169,7 +170,7 @@ describe('the kit', () => {
     const start = () =>
       page.$eval('::-p-xpath(//button[contains(., "Start a run")])', e => (e as HTMLButtonElement).disabled);
     expect(await start()).toBe(true);
-    await (await page.waitForSelector('aria/Why the run starts with parts missing[role="textbox"]'))?.type(
+    await (await named(page, 'Why the run starts with parts missing', 'textbox')).type(
       'the bit is in the post',
     );
     expect(await start()).toBe(false);

@@ -6,7 +6,13 @@ import { type Plan, type PlanDocument, panelsRemoved } from '@plate-fold/core/pl
 import type { Tick } from '@plate-fold/core/sequence';
 import { demo } from '@plate-fold/demo';
 import { BUILT_WEB, type RunningServer, startServer } from '@plate-fold/server';
-import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import puppeteer, {
+  type Browser,
+  type ClickOptions,
+  type ElementHandle,
+  type Locator,
+  type Page,
+} from 'puppeteer-core';
 
 export const DESK = { width: 1280, height: 800 } as const;
 export const PHONE = { width: 390, height: 844, isMobile: true, hasTouch: true } as const;
@@ -191,9 +197,130 @@ export async function closePage(page: Watched): Promise<void> {
   else await page.browserContext().close();
 }
 
-/** Presses what bears this accessible name. */
-export const press = (page: Page, name: string, role = 'button'): Promise<void> =>
-  page.locator(`aria/${name}[role="${role}"]`).click();
+/** What may be of a role, where it is not said to be. */
+const OF_ROLE: Readonly<Record<string, string>> = {
+  button: 'button, summary, input[type=button], input[type=submit]',
+  link: 'a[href]',
+  textbox: 'input, textarea',
+  searchbox: 'input[type=search]',
+  combobox: 'select, input[list]',
+  slider: 'input[type=range]',
+  checkbox: 'input[type=checkbox]',
+  radio: 'input[type=radio]',
+};
+/** The browser itself is asked for a name this often where nothing on the page looks like it, ms. */
+const ASKED_MS = 1500;
+
+/**
+ * What bears this accessible name, as the browser tells it to a screen reader; waits until it is there. The browser makes out the names of
+ * the whole page each time it is asked, so it is asked where something looks like it.
+ */
+export async function named(
+  page: Page,
+  name: string,
+  role?: string,
+  patience = PATIENCE_MS,
+): Promise<ElementHandle<Element>> {
+  const until = Date.now() + patience;
+  const selector = `aria/${name}${role === undefined ? '' : `[role="${role}"]`}`;
+  for (let left = patience; left > 0; left = until - Date.now()) {
+    await page
+      .waitForFunction(
+        (wanted, of) => {
+          const bare = (s: string | null | undefined): string => (s ?? '').replace(/\s/g, '');
+          const text = (e: Element | null): string => bare(e?.textContent);
+          const likely = (e: Element): boolean =>
+            [
+              bare(e.getAttribute('aria-label')),
+              (e.getAttribute('aria-labelledby') ?? '')
+                .split(/\s+/)
+                .map(id => text(document.getElementById(id)))
+                .join(''),
+              text(e),
+              bare(e.getAttribute('title')),
+              bare(e.getAttribute('placeholder')),
+              ...[...((e as HTMLInputElement).labels ?? [])].map(text),
+            ].includes(bare(wanted));
+          return [...document.querySelectorAll(of)].some(likely);
+        },
+        { timeout: Math.min(ASKED_MS, left), polling: LOOK_MS },
+        name,
+        role === undefined
+          ? '[aria-label], [aria-labelledby]'
+          : [`[role="${role}"]`, OF_ROLE[role] ?? []].flat().join(),
+      )
+      .catch(() => {});
+    const found = await page.$(selector).catch(() => null);
+    if (found) return found;
+    await new Promise(d => setTimeout(d, LOOK_MS));
+  }
+  throw new Error(
+    `the page has no ${role ?? 'thing'} "${name}"; it says: ${(await words(page)).slice(0, 1500)}`,
+  );
+}
+
+/** Tries on what bears a name until it is done, found anew where the page has put another in its place meanwhile. */
+async function toNamed(
+  page: Page,
+  name: string,
+  role: string,
+  tried: (one: ElementHandle<Element>) => Promise<boolean>,
+): Promise<void> {
+  for (const until = Date.now() + PATIENCE_MS; ; ) {
+    const found = await named(page, name, role, until - Date.now());
+    const done = await tried(found);
+    await found.dispose();
+    if (done) return;
+  }
+}
+
+/** Whether a thing can be pressed: there, not disabled, and standing still. */
+const steady = (one: ElementHandle<Element>): Promise<boolean> =>
+  one.evaluate(async e => {
+    e.scrollIntoView({ block: 'nearest', inline: 'nearest', behavior: 'instant' });
+    const frame = (): Promise<DOMRect> =>
+      new Promise(d => requestAnimationFrame(() => d(e.getBoundingClientRect())));
+    const [was, is] = [await frame(), await frame()];
+    return (
+      e.isConnected &&
+      !e.matches(':disabled') &&
+      was.x === is.x &&
+      was.y === is.y &&
+      was.width === is.width &&
+      was.height === is.height
+    );
+  });
+
+/** Presses what bears this accessible name, once it can be pressed. */
+export const press = (
+  page: Page,
+  name: string,
+  role = 'button',
+  how: Readonly<ClickOptions> = {},
+): Promise<void> =>
+  toNamed(page, name, role, async one => {
+    if (!(await steady(one))) return false;
+    try {
+      await one.click(how);
+      return true;
+    } catch (e) {
+      // gone or covered before it was pressed
+      if (/not clickable|detached/i.test(String(e))) return false;
+      throw e;
+    }
+  });
+
+/** Fills the field that bears this accessible name. */
+export const fill = (page: Page, name: string, text: string, role = 'textbox'): Promise<void> =>
+  toNamed(page, name, role, one =>
+    (one.asLocator() as Locator<HTMLInputElement>)
+      .setTimeout(2 * ASKED_MS)
+      .fill(text)
+      .then(
+        () => true,
+        () => false,
+      ),
+  );
 
 /** Takes back the last change, whatever its button says that it is. */
 export const undo = (page: Page): Promise<void> => page.locator('button[aria-label^="Undo"]').click();

@@ -7,6 +7,7 @@ import {
   closePage,
   DESK,
   downloadsOf,
+  named,
   openPage,
   PHONE,
   press,
@@ -175,7 +176,7 @@ describe('a crossbar', () => {
   }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/heron-autumn/cover'));
-    await page.locator('aria/Plate D, fuel tank[role="button"]').click();
+    await press(page, 'Plate D, fuel tank');
     const panel = (await stored(page)).plan.panels.find(p => p.id === 'plate-4');
     if (!panel) throw new Error('Heron has no plate D');
     const at = await onScreen(page, 'D', panel);
@@ -229,9 +230,7 @@ describe('a measure that moves what the owner has changed', () => {
     if (!held) throw new Error('the SUV has no holes');
     await press(page, 'Holes', 'tab');
     await press(page, 'Paste rows');
-    const rows = (await page.waitForSelector(
-      'aria/Rows[role="textbox"]',
-    )) as ElementHandle<HTMLTextAreaElement>;
+    const rows = (await named(page, 'Rows', 'textbox')) as ElementHandle<HTMLTextAreaElement>;
     await rows.evaluate(
       (e, text) => {
         const set = Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')?.set;
@@ -261,7 +260,7 @@ describe('a measure that moves what the owner has changed', () => {
 
     await press(page, 'Measure', 'tab');
     const enter = async (): Promise<void> => {
-      await page.locator('aria/Across the rails[role="textbox"]').click();
+      await press(page, 'Across the rails', 'textbox');
       await page.keyboard.down('Control');
       await page.keyboard.press('a');
       await page.keyboard.up('Control');

@@ -1,6 +1,6 @@
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { chosen, closePage, DESK, openPage, press, saved, says, summary, words } from './browser';
+import { chosen, closePage, DESK, named, openPage, press, saved, says, summary, words } from './browser';
 import { it } from './fixtures';
 
 interface Plan {
@@ -35,8 +35,10 @@ describe('Weigh', () => {
     await says(page, 'difference from build “3/16 steel”');
     await press(page, 'Duplicate build “1/4 aluminum”');
     await says(page, '1/4 aluminum, copy');
-    const name = (await page.waitForSelector(
-      'aria/Name of build “1/4 aluminum, copy”[role="textbox"]',
+    const name = (await named(
+      page,
+      'Name of build “1/4 aluminum, copy”',
+      'textbox',
     )) as ElementHandle<HTMLInputElement>;
     await name.click({ count: 3 });
     await page.keyboard.type('for the second winter');
@@ -58,7 +60,7 @@ describe('Weigh', () => {
     doc = await stored(page, 'bramble-winter');
     expect(doc.plan.builds.map(b => b.id)).toEqual(['A', 'B', 'C']);
     // put in another order by the keyboard, as by a drag
-    await (await page.waitForSelector('aria/Move build “mixed”[role="button"]'))?.focus();
+    await (await named(page, 'Move build “mixed”', 'button')).focus();
     const heads = () =>
       page.$$eval('[aria-label^="Name of build"]', all => all.map(e => (e as HTMLInputElement).value));
     for (const key of ['Space', 'ArrowLeft', 'Space'] as const) {

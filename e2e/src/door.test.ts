@@ -8,6 +8,7 @@ import {
   closePage,
   DESK,
   downloadsOf,
+  named,
   openPage,
   PHONE,
   press,
@@ -26,7 +27,7 @@ const menuOf = async (page: Page, plan: string, item: string): Promise<void> => 
 const names = (page: Page): Promise<readonly string[]> =>
   page.$$eval('[data-plan]', all => all.map(e => e.textContent ?? ''));
 const typeIn = async (page: Page, label: string, text: string): Promise<void> => {
-  const field = await page.waitForSelector(`aria/${label}[role="textbox"]`);
+  const field = await named(page, label, 'textbox');
   await field?.click({ count: 3 });
   await page.keyboard.type(text);
   await page.keyboard.press('Enter');
@@ -58,9 +59,9 @@ describe('the list of plans', () => {
       await says(page, 'rally set');
       // own before examples, found by a few letters, sorted by name
       expect((await names(page))[0]).toBe('Pebble rally set');
-      await (await page.waitForSelector('aria/Search plans[role="searchbox"]'))?.type('rally');
+      await (await named(page, 'Search plans', 'searchbox')).type('rally');
       await expect.poll(() => names(page)).toEqual(['Pebble rally set']);
-      await (await page.waitForSelector('aria/Search plans[role="searchbox"]'))?.click({ count: 3 });
+      await (await named(page, 'Search plans', 'searchbox')).click({ count: 3 });
       await page.keyboard.press('Backspace');
       await press(page, 'Sort plans', 'combobox');
       await press(page, 'by name', 'option');
@@ -223,7 +224,7 @@ describe('by keyboard', () => {
     await press(page, 'Menu');
     await press(page, 'Help and glossary', 'menuitem');
     await says(page, 'The eight stages');
-    await (await page.waitForSelector('aria/Search the glossary[role="searchbox"]'))?.type('rivet');
+    await (await named(page, 'Search the glossary', 'searchbox')).type('rivet');
     await page.waitForFunction(() => document.querySelectorAll('#glossary li').length === 1);
     expect(await seriousFaults(page)).toEqual([]);
     await page.goto(server.at('/'));

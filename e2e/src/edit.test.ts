@@ -1,7 +1,7 @@
 import type { PlanDocument } from '@plate-fold/core/plan';
 import type { Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { press, saved, says, storedPlan, type TestServer, undo } from './browser';
+import { named, press, saved, says, storedPlan, type TestServer, undo } from './browser';
 import { it } from './fixtures';
 
 const COVER = '/plan/bramble-winter/cover';
@@ -121,7 +121,7 @@ describe('fields', () => {
     server,
   }) => {
     await page.goto(server.at('/plan/bramble-winter/rig'));
-    const name = await page.waitForSelector('aria/Name[role="textbox"]');
+    const name = await named(page, 'Name', 'textbox');
     const old = await name?.evaluate(e => (e as HTMLInputElement).value);
     await name?.click({ count: 3 });
     await page.keyboard.type('Thistle');
@@ -147,7 +147,7 @@ describe('fields', () => {
     const read = () => whole(server);
     const before = await read();
     await press(page, 'Parts', 'tab');
-    const cell = await page.waitForSelector('aria/clearance of pan-six[role="textbox"]');
+    const cell = await named(page, 'clearance of pan-six', 'textbox');
     await cell?.click({ count: 3 });
     await page.keyboard.type('1.5');
     await page.keyboard.press('Enter');

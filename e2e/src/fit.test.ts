@@ -3,6 +3,7 @@ import {
   closePage,
   DESK,
   fewPlates,
+  named,
   openPage,
   press,
   saved,
@@ -92,7 +93,7 @@ describe('whether it will bolt up', () => {
     // what was never measured is said to be an estimate
     await says(page, /holes are taken to be known to .+, an estimate/);
     await says(page, 'Held a template up');
-    const across = await page.waitForSelector('aria/Across[role="textbox"]');
+    const across = await named(page, 'Across', 'textbox');
     await across?.click({ count: 3 });
     await across?.type('1/8');
     await page.keyboard.press('Enter');

@@ -9,6 +9,7 @@ import {
   closePage,
   DESK,
   downloadsOf,
+  fill,
   goToStep,
   onward,
   openPage,
@@ -65,7 +66,7 @@ describe('an installation on the phone', () => {
     await page.goto(server.at(`/run/${run}`));
     await says(page, 'Check that this is the vehicle planned for');
     await press(page, 'Who is working: who?');
-    await page.locator('aria/Name[role="textbox"]').fill('Juniper');
+    await fill(page, 'Name', 'Juniper');
     await press(page, 'Save');
     await says(page, 'Juniper');
     await onward(page);
@@ -83,7 +84,7 @@ describe('an installation on the phone', () => {
     // a figure that is typed instead
     await page.waitForSelector('[data-bolt="j-13"][data-look="now"]');
     const target = Number(await page.$eval('[aria-label="Torque"] .fig', e => e.textContent));
-    await page.locator('aria/Wrench reads[role="textbox"]').fill(String(target));
+    await fill(page, 'Wrench reads', String(target));
     await says(page, 'on target');
     await onward(page);
     // the connection breaks: nothing is lost, and it is read again
@@ -145,9 +146,9 @@ describe('an installation on the phone', () => {
     await page.locator('header button').click();
     await press(page, 'To the end of the run');
     await says(page, /\d+ steps are still open/);
-    await page.locator(`aria/Why ${stripped} is left as it is[role="textbox"]`).fill('no tool here');
+    await fill(page, `Why ${stripped} is left as it is`, 'no tool here');
     await press(page, 'Leave it as it is');
-    await page.locator('aria/Odometer, km[role="textbox"]').fill('60210');
+    await fill(page, 'Odometer, km', '60210');
     await press(page, 'End the run with steps open');
     await says(page, 'it stands in the log');
     await says(page, /As built .* revision 1 of the plan/);
@@ -312,7 +313,7 @@ describe('the log', () => {
     });
     await page.mouse.click(spot[0], spot[1]);
     await says(page, /Marked on the map, plate C/);
-    await page.locator('aria/Dent depth, straightedge across it[role="textbox"]').fill('4');
+    await fill(page, 'Dent depth, straightedge across it', '4');
     await page.keyboard.press('Tab');
     await says(page, /Strike predicts \d+\.\d mm of dent there/, 60_000);
     const picture = join(tmpdir(), `plate-fold-hit-${process.pid}.png`);
@@ -322,7 +323,7 @@ describe('the log', () => {
     };
     await input.uploadFile(picture);
     await says(page, /A photo of \d+ kB attached/);
-    await page.locator('aria/Note[role="textbox"]').fill('boulder in the third crossing');
+    await fill(page, 'Note', 'boulder in the third crossing');
     await press(page, 'Save');
     await says(page, 'boulder in the third crossing');
     const log = await logOf(server, PLAN);
@@ -341,7 +342,7 @@ describe('the log', () => {
   });
 
   onLog('is searched, sifted and struck from', async ({ page, server }) => {
-    await page.locator('aria/Search the log[role="searchbox"]').fill('crossing');
+    await fill(page, 'Search the log', 'crossing', 'searchbox');
     await says(page, /2 of \d+/);
     for (let i = 0; i < 8; i++) await page.keyboard.press('Backspace');
     await press(page, 'Kind of entry', 'combobox');
@@ -351,7 +352,7 @@ describe('the log', () => {
     await press(page, 'all kinds', 'option');
     // the entry just kept is the chosen one: it is put right where it stands
     await press(page, 'edited');
-    await page.locator('aria/Dent depth, straightedge across it[role="textbox"]').fill('5');
+    await fill(page, 'Dent depth, straightedge across it', '5');
     await page.keyboard.press('Tab');
     await press(page, 'Save');
     await says(page, /dent 5\.0 mm/);
@@ -372,7 +373,7 @@ describe('the log', () => {
     await press(page, 'What happened', 'combobox');
     await press(page, 'Re-torque', 'option');
     await says(page, 'Still needed: the torque found on at least one bolt.');
-    await page.locator('aria/j07 moved at[role="textbox"]').fill('25');
+    await fill(page, 'j07 moved at', '25');
     await press(page, 'Save');
     await says(page, /Re-torque: 1 bolt, most lost 50 %/);
     await press(page, 'Over time', 'tab');
@@ -397,7 +398,7 @@ describe('the log', () => {
     await walkUntil(page, /Fill in new oil/);
     await walkUntil(page, /Look for leaks before anything is closed/);
     await walkUntil(page, /All done/);
-    await page.locator('aria/Odometer, km[role="textbox"]').fill('92400');
+    await fill(page, 'Odometer, km', '92400');
     await press(page, 'End the run');
     await says(page, 'it stands in the log');
     await page.locator('::-p-text(To the plan)').click();
@@ -457,7 +458,7 @@ describe('the log', () => {
     await press(page, 'Coating', 'option');
     await press(page, 'Which plate', 'combobox');
     await press(page, 'E, converter shield', 'option');
-    await page.locator('aria/Note[role="textbox"]').fill('second coat');
+    await fill(page, 'Note', 'second coat');
     await server.stop();
     await press(page, 'Save');
     await says(page, 'the entry is still here');
@@ -556,7 +557,7 @@ describe('the run and the log hold', () => {
     await press(page, 'Stop');
     expect(await now()).toBe(0);
     // an evening of the owner's own
-    await page.locator('aria/Minutes per evening[role="textbox"]').fill('600');
+    await fill(page, 'Minutes per evening', '600');
     await page.keyboard.press('Tab');
     await says(page, /Evening 1, \d+ steps/);
     await closePage(page);

@@ -4,7 +4,18 @@ import { readDxf } from '@plate-fold/core/formats';
 import { signedArea } from '@plate-fold/core/geometry';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { describe, expect } from 'vitest';
-import { closePage, DESK, downloadsOf, openPage, press, saved, savedFile, says, TestServer } from './browser';
+import {
+  closePage,
+  DESK,
+  downloadsOf,
+  named,
+  openPage,
+  press,
+  saved,
+  savedFile,
+  says,
+  TestServer,
+} from './browser';
 import { it } from './fixtures';
 
 /** The size dimensioned on the blank, mm. */
@@ -35,15 +46,13 @@ async function picture(page: Page, label: string, ...before: readonly string[]):
 
 /** Moves the slider from finished towards flat by so many tenths. */
 async function folded(page: Page, steps: number): Promise<void> {
-  const slider = (await page.waitForSelector(
-    'aria/Folded share[role="slider"]',
-  )) as ElementHandle<HTMLInputElement>;
+  const slider = (await named(page, 'Folded share', 'slider')) as ElementHandle<HTMLInputElement>;
   await slider.focus();
   for (let i = 0; i < steps; i++) await page.keyboard.press('PageDown');
 }
 
 async function typed(page: Page, label: string, text: string): Promise<void> {
-  await page.locator(`aria/${label}[role="textbox"]`).click({ count: 3 });
+  await press(page, label, 'textbox', { count: 3 });
   await page.keyboard.type(text);
   await page.keyboard.press('Enter');
 }
@@ -63,7 +72,7 @@ describe('Fold', () => {
     await says(page, '2 bends in the order for the brake');
     const before = await blank(page);
     await page.locator('[aria-label^="Bend side, 85.0 degrees up"]').click();
-    await page.locator('aria/Inside radius[role="textbox"]').click({ count: 3 });
+    await press(page, 'Inside radius', 'textbox', { count: 3 });
     await page.keyboard.type('14');
     await page.keyboard.press('Enter');
     await page.waitForFunction(
@@ -118,7 +127,7 @@ describe('Fold', () => {
     await says(page, /4 sheets, \d+ % used/);
     await says(page, '3/16 in steel');
     await says(page, '1/4 in 5052');
-    await page.locator('aria/Edge margin[role="textbox"]').click({ count: 3 });
+    await press(page, 'Edge margin', 'textbox', { count: 3 });
     await page.keyboard.type('99');
     await page.keyboard.press('Enter');
     await says(page, /\d sheets?, \d+ % used/);
@@ -127,7 +136,7 @@ describe('Fold', () => {
     const read = readDxf((await downloaded(folder, 'nest-1.dxf')).toString('utf8'));
     expect(read.ok && read.value.plates.length).toBeGreaterThan(0);
     await page.locator('::-p-text(grain along the sheet)').click();
-    await page.locator('aria/Turned in steps of[role="combobox"]').click();
+    await press(page, 'Turned in steps of', 'combobox');
     await page.locator('::-p-text(steps of 15°)').click();
     await says(page, /\d sheets?, \d+ % used/);
     expect(page.faults).toEqual([]);
@@ -140,7 +149,7 @@ describe('Fold', () => {
     await press(page, 'Get a quote for all 6 plates and 3 brackets of build “steel ahead, aluminum behind”');
     await says(page, /\d+ \$, in \d+ days/);
     await page.locator('[aria-label^="Bend front-ramp"]').click();
-    await page.locator('aria/Inside radius[role="textbox"]').click({ count: 3 });
+    await press(page, 'Inside radius', 'textbox', { count: 3 });
     await page.keyboard.type('2');
     await page.keyboard.press('Enter');
     await press(page, 'Get a quote for all 6 plates and 3 brackets of build “steel ahead, aluminum behind”');
@@ -199,7 +208,7 @@ describe('Fold', () => {
     await differs(); // without parts
     await press(page, 'plates');
     await differs(); // alone
-    await page.locator('aria/Section[role="combobox"]').click();
+    await press(page, 'Section', 'combobox');
     await page.locator('::-p-text(cut across)').click();
     await differs(); // cut
     await says(page, /x −?\d+ mm/);

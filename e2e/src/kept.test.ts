@@ -7,6 +7,7 @@ import {
   closePage,
   DESK,
   downloadsOf,
+  fill,
   goToStep,
   onward,
   openPage,
@@ -56,11 +57,10 @@ describe('a run', () => {
       await page.goto(own.at(`/run/${id}`));
       await walkUntil(page, /Plate B: tighten to 60 %/);
       const target = Number(await page.$eval('[aria-label="Torque"] .fig', e => e.textContent));
-      const reading = page.locator('aria/Wrench reads[role="textbox"]');
       // no wrench reads that: told where it is typed, and not taken
-      await reading.fill('1200');
+      await fill(page, 'Wrench reads', '1200');
       await says(page, 'not above 1000');
-      await reading.fill(String(target));
+      await fill(page, 'Wrench reads', String(target));
       await says(page, 'on target');
       await onward(page);
       await page.waitForSelector('[data-bolt="j-10"][data-look="done"]');

@@ -7,7 +7,9 @@ import {
   closePage,
   DESK,
   downloadsOf,
+  fill,
   goToStep,
+  named,
   onward,
   openPage,
   PHONE,
@@ -44,7 +46,7 @@ describe.each([
         'E, converter shield',
         'F, converter wall',
       ])
-        await page.waitForSelector(`aria/Plate ${mark}[role="button"]`);
+        await named(page, `Plate ${mark}`, 'button');
       expect(await summary(page, 'Net mass')).toBe('+168.3lb');
 
       await press(page, 'Plate A, engine');
@@ -63,7 +65,7 @@ describe.each([
       await page.goto(own.at('/plan/bramble-winter/bolt'));
       await says(page, 'captive nut');
       await page.goto(own.at('/plan/bramble-winter/run'));
-      const why = await page.waitForSelector('aria/Why the run starts with parts missing[role="textbox"]');
+      const why = await named(page, 'Why the run starts with parts missing', 'textbox');
       await why?.type('counted by hand');
       await press(page, 'Start a run');
       await says(page, /1 of \d+ .*Done/);
@@ -72,9 +74,9 @@ describe.each([
       const target = number(
         await page.evaluate(() => document.querySelector('[aria-label="Torque"] .fig')?.textContent ?? ''),
       );
-      await page.locator('aria/Wrench reads[role="textbox"]').fill(String(target + 5));
+      await fill(page, 'Wrench reads', String(target + 5));
       await says(page, '5.0 ft·lb over');
-      await page.locator('aria/Wrench reads[role="textbox"]').fill(String(target));
+      await fill(page, 'Wrench reads', String(target));
       await says(page, 'on target');
       await onward(page);
       await page.waitForSelector('[data-bolt="j11"][data-look="done"]');
@@ -175,7 +177,7 @@ describe('edits', () => {
     await Promise.all([one, two].map(p => p.waitForSelector('[aria-label="Summary"]')));
     await one.keyboard.press('b');
     await saved(one);
-    await two.locator('aria/Plate C, transfer case[role="button"]').click();
+    await press(two, 'Plate C, transfer case');
     await press(two, 'Stainless steel 304, annealed', 'radio');
     await says(two, 'This plan was changed somewhere else');
     await two.locator('::-p-text(Take theirs)').click();
@@ -227,21 +229,18 @@ describe('edits', () => {
     const page = await openPage(browser, DESK);
     await page.goto(server.at(COVER));
     await press(page, 'Plate B, transmission');
-    const other = page.locator('aria/Another thickness[role="textbox"]');
-    await other.fill('4.8 kg');
+    await fill(page, 'Another thickness', '4.8 kg');
     await page.keyboard.press('Enter');
     await says(page, '"kg" is not a unit of length');
-    await other.fill('19 ga');
+    await fill(page, 'Another thickness', '19 ga');
     await page.keyboard.press('Enter');
     await says(page, 'gauge: give the thickness');
     await page.goto(server.at('/plan/bramble-winter/bolt'));
-    const torque = page.locator(
-      'aria/The vehicle maker’s value, if there is one, comes first[role="textbox"]',
-    );
-    await torque.fill('30 furlongs');
+    const torque = 'The vehicle maker’s value, if there is one, comes first';
+    await fill(page, torque, '30 furlongs');
     await press(page, 'Enter');
     await says(page, '"furlongs" is not a unit of torque');
-    await torque.fill('30 ft-lb');
+    await fill(page, torque, '30 ft-lb');
     await press(page, 'Enter');
     await says(page, 'Limited by: value entered');
     await saved(page);

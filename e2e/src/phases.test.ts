@@ -2,6 +2,7 @@ import { describe, expect } from 'vitest';
 import {
   closePage,
   DESK,
+  named,
   onward,
   openPage,
   PHONE,
@@ -51,9 +52,7 @@ describe('a plan fitted in phases', () => {
     expect(await words(page)).not.toMatch(/Raise plate A/);
     // what it takes is counted, without what only a later phase takes
     await says(page, /[1-9]\d* parts missing, \d+ tools not checked/);
-    await (await page.waitForSelector('aria/Why the run starts with parts missing[role="textbox"]'))?.type(
-      'counted in the shed',
-    );
+    await (await named(page, 'Why the run starts with parts missing', 'textbox')).type('counted in the shed');
     await press(page, 'Start a run');
     await page.waitForFunction(() => location.pathname.startsWith('/run/'));
     expect(page.faults).toEqual([]);

@@ -7,6 +7,7 @@ import {
   closePage,
   DESK,
   downloadsOf,
+  fill,
   goToStep,
   onward,
   openPage,
@@ -49,8 +50,8 @@ describe('a whole installation at 390 by 844', () => {
       ['Rear left', '37'],
       ['Rear right', '37 1/16'],
     ])
-      await page.locator(`aria/${wheel} fender, in[role="textbox"]`).fill(height as string);
-    await page.locator('aria/Fuel in the tank, %[role="textbox"]').fill('20');
+      await fill(page, `${wheel} fender, in`, height as string);
+    await fill(page, 'Fuel in the tank, %', '20');
     taps += await walkUntil(page, /Take off: stamped engine skid/);
     // the part that comes off is drawn, about where it is
     await page.waitForSelector('svg[aria-label^="Where"] path[stroke-dasharray="9 6"]');
@@ -95,7 +96,7 @@ describe('a whole installation at 390 by 844', () => {
     await press(page, 'Bolt 2, j-13', 'radio');
     await press(page, 'Hole does not line up');
     await press(page, 'to the rear', 'radio');
-    await page.locator('aria/How far[role="textbox"]').fill('4');
+    await fill(page, 'How far', '4');
     await press(page, 'Report');
     await says(page, /off to the rear by 4\.0 mm/);
     // that one is only noted; a stripped one stays open
@@ -333,9 +334,7 @@ describe('on the floor', () => {
     await says(floor, /\d+ steps are still open/);
     await says(floor, 'Fix the bolt that is not sound first');
     const joint = (await ticksOf(server, run)).find(t => t.fault === 'sheared')?.jointId as string;
-    await floor
-      .locator(`aria/Why ${joint} is left as it is[role="textbox"]`)
-      .fill('extractor comes on Monday');
+    await fill(floor, `Why ${joint} is left as it is`, 'extractor comes on Monday');
     await press(floor, 'Leave it as it is');
     await says(floor, 'Left as it is: extractor comes on Monday');
     await sent(floor);

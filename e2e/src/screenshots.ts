@@ -4,6 +4,7 @@ import type { Page } from 'puppeteer-core';
 import {
   DESK,
   goToStep,
+  named,
   onward,
   openBrowser,
   openPage,
@@ -26,7 +27,7 @@ interface Shot {
 
 /** Goes to the last torque of plate A, two of its bolts clicked. */
 async function toTorque(page: Page): Promise<void> {
-  const why = await page.waitForSelector('aria/Why the run starts with parts missing[role="textbox"]');
+  const why = await named(page, 'Why the run starts with parts missing', 'textbox');
   await why?.type('counted by hand');
   await press(page, 'Start a run');
   await says(page, /1 of \d+ .*Done/);
@@ -146,7 +147,7 @@ const SHOTS: readonly Shot[] = [
     path: '/plan/wren-sliders/run',
     view: PHONE,
     before: async p => {
-      const why = await p.waitForSelector('aria/Why the run starts with parts missing[role="textbox"]');
+      const why = await named(p, 'Why the run starts with parts missing', 'textbox');
       await why?.type('counted by hand');
       await press(p, 'Start a run');
       await says(p, /1 of \d+ .*Done/);

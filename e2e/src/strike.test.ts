@@ -1,6 +1,17 @@
 import type { Page } from 'puppeteer-core';
 import { describe, expect, onTestFinished } from 'vitest';
-import { closePage, DESK, fewPlates, openBrowser, openPage, press, saved, says, summary } from './browser';
+import {
+  closePage,
+  DESK,
+  fewPlates,
+  named,
+  openBrowser,
+  openPage,
+  press,
+  saved,
+  says,
+  summary,
+} from './browser';
 import { it } from './fixtures';
 
 /** The figure beside a name in the first plate's card. */
@@ -113,9 +124,7 @@ describe('Strike', () => {
       await allStruck(page);
       const worst = await figure(page, 'Deflection');
       await press(page, 'as a map', 'radio');
-      const rock = await page.waitForSelector(
-        'aria/Rock under plate A: drag it, or move it with the arrow keys',
-      );
+      const rock = await named(page, 'Rock under plate A: drag it, or move it with the arrow keys');
       const box = (await rock?.boundingBox())!;
       const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
       await page.mouse.move(x, y);
@@ -167,7 +176,7 @@ describe('Strike', () => {
     'compares two builds on the same colors, figure by figure',
     async ({ page }) => {
       await says(page, 'Deflection', 90_000);
-      await page.locator('aria/Compare with build').click();
+      await press(page, 'Compare with build', 'combobox');
       await page.locator('::-p-text(with aluminum under the engine)').click();
       await allStruck(page);
       await says(page, '3/8 UHMW');
@@ -219,7 +228,7 @@ describe('Strike', () => {
     await says(page, 'Deflection', 90_000);
     await press(page, 'dropped', 'radio');
     await says(page, /times the falling weight|does not stop the fall/, 90_000);
-    const height = await page.waitForSelector('aria/Drop height[role="textbox"]');
+    const height = await named(page, 'Drop height', 'textbox');
     await height?.click({ count: 3 });
     await page.keyboard.type('0');
     await page.keyboard.press('Enter');
@@ -235,7 +244,7 @@ describe('Strike', () => {
     await says(page, /plate A is not a jacking point/i);
     expect(await page.evaluate(() => document.body.innerText.includes('Dent'))).toBe(false);
     await press(page, 'custom load', 'radio');
-    const field = await page.waitForSelector('aria/Force, kN[role="textbox"]');
+    const field = await named(page, 'Force, kN', 'textbox');
     await field?.click({ count: 3 });
     await page.keyboard.type('1');
     await page.keyboard.press('Enter');
@@ -276,7 +285,7 @@ describe('Strike without WebGL', () => {
     expect(await page.$('[aria-label^="The underside from below"]')).not.toBeNull();
     expect(await page.evaluate(() => document.body.innerText.includes('in space'))).toBe(false);
     await press(page, 'custom load', 'radio');
-    const field = await page.waitForSelector('aria/Force, kN[role="textbox"]');
+    const field = await named(page, 'Force, kN', 'textbox');
     await field?.click({ count: 3 });
     await page.keyboard.type('40');
     await page.keyboard.press('Enter');

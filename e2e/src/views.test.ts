@@ -4,7 +4,7 @@ import type { UnitSystem } from '@plate-fold/core/units';
 import type { Page } from 'puppeteer-core';
 import { afterAll, describe, expect } from 'vitest';
 import { seriousFaults } from './axe';
-import { closePage, DESK, fewPlates, openPage, PHONE, press, says, toStage } from './browser';
+import { closePage, DESK, fewPlates, named, openPage, PHONE, press, says, toStage } from './browser';
 import { it } from './fixtures';
 import { oddOnPage } from './read-page';
 
@@ -128,7 +128,7 @@ async function sweep(page: Page, view: View, units: UnitSystem): Promise<readonl
     // a button of a page that folds its head as it scrolls is pressed where it is, not where it was
     if (o.role) await press(page, o.press, o.role);
     else
-      await (await page.waitForSelector(o.at ?? `aria/${o.press}[role="button"]`))?.evaluate(e =>
+      await (o.at ? await page.waitForSelector(o.at) : await named(page, o.press, 'button'))?.evaluate(e =>
         (e as HTMLElement).click(),
       );
     if (o.says) await says(page, o.says, 90_000);

@@ -4,6 +4,7 @@ import {
   closePage,
   DESK,
   fewPlates,
+  named,
   openPage,
   press,
   saved,
@@ -183,7 +184,7 @@ describe('Weigh: builds side by side', () => {
     await press(page, 'cost', 'radio');
     await says(page, 'invented default');
     const enter = async (label: string, text: string): Promise<void> => {
-      const field = await page.waitForSelector(`aria/${label}[role="textbox"]`);
+      const field = await named(page, label, 'textbox');
       await field?.click({ count: 3 });
       await page.keyboard.type(text);
       await page.keyboard.press('Enter');
@@ -256,13 +257,13 @@ describe('Weigh: builds side by side', () => {
   }) => {
     const page = await openPage(browser, DESK, { units: 'metric' });
     await page.goto(server.at('/plan/bramble-winter/weigh'));
-    const note = await page.waitForSelector('aria/Note on build “1/4 aluminum”[role="textbox"]');
+    const note = await named(page, 'Note on build “1/4 aluminum”', 'textbox');
     await note?.click();
     await page.keyboard.type('light, for the long trip');
     await page.keyboard.press('Tab');
     await saved(page);
     await page.reload();
-    await page.waitForSelector('aria/Note on build “1/4 aluminum”[role="textbox"]');
+    await named(page, 'Note on build “1/4 aluminum”', 'textbox');
     expect(
       await page.$eval(
         'textarea[aria-label="Note on build “1/4 aluminum”"]',
@@ -275,7 +276,7 @@ describe('Weigh: builds side by side', () => {
       ['Before, front', '850'],
       ['After, front', '840'],
     ] as const) {
-      const field = await page.waitForSelector(`aria/${label}[role="textbox"]`);
+      const field = await named(page, label, 'textbox');
       await field?.click({ count: 3 });
       await page.keyboard.type(mm);
       await page.keyboard.press('Enter');

@@ -177,6 +177,7 @@ describe('a bracket in a plan', () => {
   });
 
   it('wherever it can be made, leaves a sound plan whose bolts close and which has no new stop', () => {
+    const runs = Number(process.env.SOAK_BRACKETS ?? 100);
     let made = 0;
     const taken = new Set(doc.plan.joints.map(j => j.mount));
     const free = doc.rig.mounts.filter(m => !taken.has(m.id));
@@ -204,8 +205,8 @@ describe('a bracket in a plan', () => {
           expect(solid.map(f => f.text)).toEqual([]);
         },
       ),
-      { numRuns: 300 },
+      { numRuns: runs },
     );
-    expect(made).toBeGreaterThan(10);
+    expect(made).toBeGreaterThan(runs / 30);
   });
 });

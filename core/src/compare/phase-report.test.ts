@@ -81,7 +81,7 @@ describe('phases of a plan', () => {
           before = now;
         }
       }),
-      { numRuns: 40 },
+      { numRuns: Number(process.env.SOAK_PLANS ?? 20) },
     );
   });
 

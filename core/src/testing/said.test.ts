@@ -37,7 +37,7 @@ describe('what is said of a plan', () => {
           expect(once(faultsOf(saidOf(doc, units), units))).toEqual([]);
         },
       ),
-      { numRuns: Number(process.env.SOAK_WORDS ?? 12) },
+      { numRuns: Number(process.env.SOAK_WORDS ?? 8) },
     );
   });
   it('would be found if it were not', () => {
