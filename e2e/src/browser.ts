@@ -144,6 +144,9 @@ export async function openPage(
 async function newPage(browser: Browser): Promise<Watched> {
   const page = await (await browser.createBrowserContext()).newPage();
   page.setDefaultTimeout(PATIENCE_MS);
+  // a page that is asked at every frame draws every frame
+  const wait = page.waitForFunction.bind(page);
+  page.waitForFunction = (what, how = {}, ...told) => wait(what, { polling: LOOK_MS, ...how }, ...told);
   const faults: string[] = [];
   page.on('pageerror', e => faults.push((e as Error).message));
   // said by a build for development only: two of one key leave stale things on the page
@@ -243,7 +246,7 @@ export async function named(
             ].includes(bare(wanted));
           return [...document.querySelectorAll(of)].some(likely);
         },
-        { timeout: Math.min(ASKED_MS, left), polling: LOOK_MS },
+        { timeout: Math.min(ASKED_MS, left) },
         name,
         role === undefined
           ? '[aria-label], [aria-labelledby]'
@@ -300,9 +303,17 @@ export const press = (
 ): Promise<void> =>
   toNamed(page, name, role, async one => {
     if (!(await steady(one))) return false;
+    await one.evaluate(e => {
+      const w = window as unknown as { met: boolean };
+      w.met = false;
+      e.addEventListener('pointerdown', () => Object.assign(w, { met: true }), { once: true, capture: true });
+    });
     try {
       await one.click(how);
-      return true;
+      // it may have moved away from under the pointer; where a new page came by it, it was met
+      return await page
+        .evaluate(() => (window as unknown as { met?: boolean }).met !== false)
+        .catch(() => true);
     } catch (e) {
       // gone or covered before it was pressed
       if (/not clickable|detached/i.test(String(e))) return false;
@@ -332,7 +343,7 @@ export const words = (page: Page): Promise<string> =>
 /** Goes to another stage of the plan that is open, as a reader does: nothing is loaded anew. */
 export async function toStage(page: Page, stage: string): Promise<void> {
   await page.locator(`nav[aria-label="Stages"] a[href$="/${stage}"]`).click();
-  await page.waitForFunction(s => location.pathname.endsWith(`/${s}`), { polling: LOOK_MS }, stage);
+  await page.waitForFunction(s => location.pathname.endsWith(`/${s}`), {}, stage);
 }
 
 /** Waits until the page says something. */
@@ -342,7 +353,7 @@ export async function says(page: Page, text: string | RegExp, timeout = PATIENCE
   try {
     await page.waitForFunction(
       (s, f) => new RegExp(s, f).test(document.body.innerText.replace(/\s+/g, ' ')),
-      { timeout, polling: LOOK_MS },
+      { timeout },
       source,
       flags,
     );

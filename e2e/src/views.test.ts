@@ -107,10 +107,15 @@ const beyond = (page: Page): Promise<readonly [number, number]> =>
   );
 
 /** What the page does wrong as it stands. */
-async function faultsOf(page: Page, units: UnitSystem, { bothUnits }: View): Promise<readonly string[]> {
+async function faultsOf(
+  page: Page,
+  units: UnitSystem,
+  { bothUnits }: View,
+  opened: boolean,
+): Promise<readonly string[]> {
   const [aside] = await beyond(page);
   return [
-    ...(await seriousFaults(page)),
+    ...(await seriousFaults(page, { within: opened })),
     ...(await oddOnPage(page, units)).filter(f => !bothUnits?.test(f)),
     ...(aside > 0 ? [`runs out of the page sideways by ${aside}`] : []),
   ];
@@ -119,11 +124,12 @@ async function faultsOf(page: Page, units: UnitSystem, { bothUnits }: View): Pro
 /** A page and all that is opened on it, each looked at. */
 async function sweep(page: Page, view: View, units: UnitSystem): Promise<readonly string[]> {
   const found: string[] = [];
-  const look = async (where: string): Promise<void> => {
-    found.push(...(await faultsOf(page, units, view)).map(f => `${where}: ${f}`));
+  const look = async (where?: string): Promise<void> => {
+    const faults = await faultsOf(page, units, view, where !== undefined);
+    found.push(...faults.map(f => `${where ?? 'as it opens'}: ${f}`));
   };
   await says(page, view.says, 90_000);
-  await look('as it opens');
+  await look();
   for (const o of view.open ?? []) {
     // a button of a page that folds its head as it scrolls is pressed where it is, not where it was
     if (o.role) await press(page, o.press, o.role);

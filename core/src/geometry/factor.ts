@@ -17,12 +17,12 @@ export const UNTOLD = 1e-9;
 const LEAST = 1e-11;
 
 /**
- * Factors equations of `count` unknowns, row by row, with `damping` added to each unknown's one; goes on past an unknown that nothing
- * tells as if it were held.
+ * Factors equations of `count` unknowns, two rows by two at a time, with `damping` added to each unknown's one; goes on past an unknown that
+ * nothing tells as if it were held. `room`: `count` by `count` numbers that it may write over, and gives back as the factor.
  */
-export function factored(n: Float64Array, count: number, damping = 0): Factor {
+export function factored(n: Float64Array, count: number, damping = 0, room?: Float64Array): Factor {
   const scale = new Float64Array(count);
-  const l = new Float64Array(count * count);
+  const l = room?.fill(0) ?? new Float64Array(count * count);
   const rest = new Float64Array(count);
   /** the first unknown that an equation holds */
   const begin = new Int32Array(count);
@@ -33,36 +33,61 @@ export function factored(n: Float64Array, count: number, damping = 0): Factor {
     while (j < i && n[i * count + j] === 0) j++;
     begin[i] = j;
   }
-  for (let i = 0; i < count; i++) {
-    const row = i * count;
-    for (let j = begin[i] as number; j <= i; j++) {
-      const other = j * count;
-      // what stands before the first of either row is nought; four sums side by side, since one would wait for itself
-      const from = Math.max(begin[i] as number, begin[j] as number);
-      const whole = from + ((j - from) & ~3);
-      let s0 = 0;
-      let s1 = 0;
-      let s2 = 0;
-      let s3 = 0;
-      for (let k = from; k < whole; k += 4) {
-        s0 += (l[row + k] as number) * (l[other + k] as number);
-        s1 += (l[row + k + 1] as number) * (l[other + k + 1] as number);
-        s2 += (l[row + k + 2] as number) * (l[other + k + 2] as number);
-        s3 += (l[row + k + 3] as number) * (l[other + k + 3] as number);
+  /** what the equations hold, scaled */
+  const held = (i: number, j: number): number =>
+    (n[i * count + j] as number) * (scale[i] as number) * (scale[j] as number);
+  /** sum over the unknowns before `end` of what two rows hold of them */
+  const sum = (i: number, j: number, end: number): number => {
+    let s = 0;
+    for (let k = Math.max(begin[i] as number, begin[j] as number); k < end; k++)
+      s += (l[i * count + k] as number) * (l[j * count + k] as number);
+    return s;
+  };
+  const close = (i: number): void => {
+    const s = held(i, i) + damping - sum(i, i, i);
+    rest[i] = s;
+    if (s <= LEAST) {
+      l.fill(0, i * count, i * count + i);
+      l[i * count + i] = 1e9;
+    } else l[i * count + i] = Math.sqrt(s);
+  };
+  for (let i = 0; i < count; i += 2) {
+    const first = Math.min(begin[i] as number, i + 1 < count ? (begin[i + 1] as number) : i);
+    const p = i * count;
+    // a last row without another beside it goes with itself
+    const q = i + 1 < count ? p + count : p;
+    const other = i + 1 < count ? i + 1 : i;
+    for (let j = first & ~1; j < i; j += 2) {
+      const u = j * count;
+      const v = u + count;
+      // what stands before the first of either pair is nought; what is read once is used twice
+      const from = Math.max(first, Math.min(begin[j] as number, begin[j + 1] as number));
+      let pu = 0;
+      let pv = 0;
+      let qu = 0;
+      let qv = 0;
+      for (let k = from; k < j; k++) {
+        const a = l[p + k] as number;
+        const b = l[q + k] as number;
+        const c = l[u + k] as number;
+        const d = l[v + k] as number;
+        pu += a * c;
+        pv += a * d;
+        qu += b * c;
+        qv += b * d;
       }
-      for (let k = whole; k < j; k++) s0 += (l[row + k] as number) * (l[other + k] as number);
-      const s =
-        (n[row + j] as number) * (scale[i] as number) * (scale[j] as number) +
-        (i === j ? damping : 0) -
-        (s0 + s1 + (s2 + s3));
-      if (i !== j) l[row + j] = s / (l[other + j] as number);
-      else {
-        rest[i] = s;
-        if (s <= LEAST) {
-          for (let k = 0; k < i; k++) l[row + k] = 0;
-          l[row + i] = 1e9;
-        } else l[row + i] = Math.sqrt(s);
-      }
+      const below = l[v + j] as number;
+      const pj = (held(i, j) - pu) / (l[u + j] as number);
+      const qj = (held(other, j) - qu) / (l[u + j] as number);
+      l[p + j] = pj;
+      l[q + j] = qj;
+      l[p + j + 1] = (held(i, j + 1) - pv - pj * below) / (l[v + j + 1] as number);
+      l[q + j + 1] = (held(other, j + 1) - qv - qj * below) / (l[v + j + 1] as number);
+    }
+    close(i);
+    if (other > i) {
+      l[q + i] = (held(other, i) - sum(other, i, i)) / (l[p + i] as number);
+      close(other);
     }
   }
   return { count, l, scale, rest };
@@ -90,6 +115,20 @@ export function solvedBy(factor: Factor, g: ArrayLike<number>): Float64Array {
   solveFirst(factor, x, count);
   for (let i = 0; i < count; i++) x[i] = (x[i] as number) * (scale[i] as number);
   return x;
+}
+
+/** What the inverse holds of one unknown itself: its variance, where the equations are weighted by doubts. */
+export function varianceAt({ count, l, scale }: Factor, unknown: number): number {
+  // the unknown's column of the factor's inverse, and its square
+  const x = new Float64Array(count);
+  let square = 0;
+  for (let i = unknown; i < count; i++) {
+    let s = i === unknown ? 1 : 0;
+    for (let k = unknown; k < i; k++) s -= (l[i * count + k] as number) * (x[k] as number);
+    x[i] = s / (l[i * count + i] as number);
+    square += (x[i] as number) ** 2;
+  }
+  return square * (scale[unknown] as number) ** 2;
 }
 
 /** The inverse of what was factored, row by row: covariances, where the equations are weighted by doubts. */

@@ -1,4 +1,4 @@
-import { factored, inverseOf, length3, sub3, UNTOLD, type Vec3 } from '../geometry';
+import { factored, inverseOf, length3, sub3, UNTOLD, type Vec3, varianceAt } from '../geometry';
 import type { Camera } from './camera';
 import { chiSquareAt } from './chi-square';
 import { AXES, knownOf, type Net, pointName, type Reading } from './net';
@@ -92,13 +92,12 @@ function camerasFreed(
     const unknowns = unknownsOf(net, from, now);
     const { n } = normalOf(rowsOf(net, from, unknowns, now), unknowns.count);
     const factor = factored(n, unknowns.count);
-    const cofactors = inverseOf(factor);
     const doubt = (u: number | undefined): number =>
       u === undefined
         ? 0
         : (factor.rest[u] as number) <= UNTOLD
           ? Number.POSITIVE_INFINITY
-          : Math.sqrt(cofactors[u * unknowns.count + u] as number);
+          : Math.sqrt(varianceAt(factor, u));
     now = new Map(
       [...now].map(([i, f]) => {
         const [u, own] = [unknowns.camera.get(i), freed.get(i)];

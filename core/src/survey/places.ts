@@ -55,76 +55,120 @@ export interface Built {
   readonly cost: number;
 }
 
+/** Directions that a search for a place sets out in, by how many coordinates are free. */
+const WAYS: readonly (readonly (readonly number[])[])[] = [
+  [[]],
+  [[1], [-1]],
+  [0, 1, 2, 3, 4, 5, 6, 7].map(i => [Math.cos((i * Math.PI) / 4), Math.sin((i * Math.PI) / 4)]),
+  [-1, 1].flatMap(a => [-1, 1].flatMap(b => [-1, 1].map(c => [a, b, c].map(x => x / Math.sqrt(3))))),
+];
+const PLACED_ROUNDS = 40;
+
 /** Places where a point may be, with what is known of it and tapes to places that are: each local best, the nearest fit first. */
 export function placesOf(
   known: Known,
   tapes: readonly { readonly to: Vec3; readonly mm: number; readonly sigma: number }[],
 ): readonly { readonly at: Vec3; readonly cost: number }[] {
   const free = [0, 1, 2].filter(k => known[k] === undefined);
-  const middle = [0, 1, 2].map(k => tapes.reduce((s, t) => s + (t.to[k] as number), 0) / tapes.length);
-  const far = tapes.reduce((s, t) => s + t.mm, 0) / tapes.length;
-  const ways: readonly (readonly number[])[] =
-    free.length === 1
-      ? [[1], [-1]]
-      : free.length === 2
-        ? [0, 1, 2, 3, 4, 5, 6, 7].map(i => [Math.cos((i * Math.PI) / 4), Math.sin((i * Math.PI) / 4)])
-        : [-1, 1].flatMap(a => [-1, 1].flatMap(b => [-1, 1].map(c => [a, b, c].map(x => x / Math.sqrt(3)))));
+  const m = free.length;
+  const many = tapes.length;
+  // the ends of the tapes, what they read, and how surely: nothing is allocated in a round
+  const told = new Float64Array(5 * many);
+  const middle = [0, 0, 0];
+  let far = 0;
+  for (let t = 0; t < many; t++) {
+    const { to, mm, sigma } = tapes[t] as (typeof tapes)[number];
+    for (let k = 0; k < 3; k++) {
+      told[5 * t + k] = to[k] as number;
+      middle[k] = (middle[k] as number) + (to[k] as number) / many;
+    }
+    told[5 * t + 3] = mm;
+    told[5 * t + 4] = 1 / sigma;
+    far += mm / many;
+  }
+  const costAt = (p: Float64Array): number => {
+    let sum = 0;
+    for (let t = 0; t < told.length; t += 5) {
+      const x = (p[0] as number) - (told[t] as number);
+      const y = (p[1] as number) - (told[t + 1] as number);
+      const z = (p[2] as number) - (told[t + 2] as number);
+      const off = (Math.sqrt(x * x + y * y + z * z) - (told[t + 3] as number)) * (told[t + 4] as number);
+      sum += off * off;
+    }
+    return sum;
+  };
   const found: { at: Vec3; cost: number }[] = [];
-  const costAt = (p: readonly number[]): number =>
-    tapes.reduce(
-      (s, t) => s + ((Math.hypot(...p.map((x, k) => x - (t.to[k] as number))) - t.mm) / t.sigma) ** 2,
-      0,
-    );
-  for (const way of ways) {
-    let p = [0, 1, 2].map(k => known[k] ?? (middle[k] as number) + far * (way[free.indexOf(k)] as number));
+  const rows = Array.from({ length: m }, () => new Float64Array(m + 1));
+  const [away, slope] = [new Float64Array(3), new Float64Array(3)];
+  let [p, next] = [new Float64Array(3), new Float64Array(3)];
+  for (const way of WAYS[m] as (typeof WAYS)[number]) {
+    for (let k = 0; k < 3; k++)
+      p[k] = known[k] ?? (middle[k] as number) + far * (way[free.indexOf(k)] as number);
     let cost = costAt(p);
     let damping = 1e-3;
-    for (let round = 0; round < 40; round++) {
-      const m = free.length;
-      const n = Array.from({ length: m }, () => Array<number>(m + 1).fill(0));
-      for (const t of tapes) {
-        const d = p.map((x, k) => x - (t.to[k] as number));
-        const l = Math.hypot(...d) || 1e-9;
-        const off = t.mm - l;
-        free.forEach((k, a) => {
-          const ga = (d[k] as number) / l / t.sigma;
-          free.forEach((q, b) => {
-            (n[a] as number[])[b] = (n[a]?.[b] as number) + ga * ((d[q] as number) / l / t.sigma);
-          });
-          (n[a] as number[])[m] = (n[a]?.[m] as number) + (ga * off) / t.sigma;
-        });
+    for (let round = 0; round < PLACED_ROUNDS && m > 0; round++) {
+      for (const row of rows) row.fill(0);
+      for (let t = 0; t < told.length; t += 5) {
+        let l = 0;
+        for (let k = 0; k < 3; k++) {
+          const d = (p[k] as number) - (told[t + k] as number);
+          away[k] = d;
+          l += d * d;
+        }
+        l = Math.sqrt(l) || 1e-9;
+        const sure = told[t + 4] as number;
+        const off = ((told[t + 3] as number) - l) * sure;
+        for (let a = 0; a < m; a++) slope[a] = ((away[free[a] as number] as number) / l) * sure;
+        for (let a = 0; a < m; a++) {
+          const row = rows[a] as Float64Array;
+          const own = slope[a] as number;
+          for (let b = 0; b < m; b++) row[b] = (row[b] as number) + own * (slope[b] as number);
+          row[m] = (row[m] as number) + own * off;
+        }
       }
-      const step = solvedSmall(n, damping);
-      const next = p.map((x, k) => (free.includes(k) ? x + (step[free.indexOf(k)] as number) : x));
+      const step = solvedSmall(rows, damping);
+      next.set(p);
+      for (let a = 0; a < m; a++) {
+        const k = free[a] as number;
+        next[k] = (next[k] as number) + (step[a] as number);
+      }
       const nextCost = costAt(next);
       if (nextCost <= cost) {
         const still = cost - nextCost < 1e-9 * (1 + cost);
-        [p, cost] = [next, nextCost];
+        [p, next] = [next, p];
+        cost = nextCost;
         damping /= 5;
         if (still) break;
       } else damping *= 8;
       if (damping > 1e9) break;
     }
-    const at = p as unknown as Vec3;
+    const at: Vec3 = [p[0] as number, p[1] as number, p[2] as number];
     if (!found.some(f => length3(sub3(f.at, at)) < SAME)) found.push({ at, cost });
   }
   return found.sort((a, b) => a.cost - b.cost);
 }
 
-/** A few equations with their right side behind them, something added to their diagonal, by elimination. */
-export function solvedSmall(rows: readonly (readonly number[])[], damping: number): readonly number[] {
+/** A few equations with their right side behind them, something added to their diagonal, by elimination; the equations stay as they are. */
+export function solvedSmall(rows: readonly ArrayLike<number>[], damping: number): Float64Array {
   const m = rows.length;
-  const a = rows.map((r, i) => r.map((x, j) => (i === j ? x * (1 + damping) + 1e-12 : x)));
+  const wide = m + 1;
+  const a = new Float64Array(m * wide);
+  for (let i = 0; i < m; i++) {
+    const row = rows[i] as ArrayLike<number>;
+    for (let j = 0; j <= m; j++)
+      a[i * wide + j] = i === j ? (row[j] as number) * (1 + damping) + 1e-12 : (row[j] as number);
+  }
   for (let i = 0; i < m; i++)
     for (let r = i + 1; r < m; r++) {
-      const f = (a[r]?.[i] as number) / (a[i]?.[i] as number);
-      for (let c = i; c <= m; c++) (a[r] as number[])[c] = (a[r]?.[c] as number) - f * (a[i]?.[c] as number);
+      const f = (a[r * wide + i] as number) / (a[i * wide + i] as number);
+      for (let c = i; c <= m; c++)
+        a[r * wide + c] = (a[r * wide + c] as number) - f * (a[i * wide + c] as number);
     }
-  const x = Array<number>(m).fill(0);
+  const x = new Float64Array(m);
   for (let i = m - 1; i >= 0; i--) {
-    let s = a[i]?.[m] as number;
-    for (let c = i + 1; c < m; c++) s -= (a[i]?.[c] as number) * (x[c] as number);
-    x[i] = s / (a[i]?.[i] as number);
+    let s = a[i * wide + m] as number;
+    for (let c = i + 1; c < m; c++) s -= (a[i * wide + c] as number) * (x[c] as number);
+    x[i] = s / (a[i * wide + i] as number);
   }
   return x;
 }

@@ -248,12 +248,13 @@ export function settled(
   let cost = costOf(rows);
   let damping = 1e-4;
   let creeping = 0;
+  const room = new Float64Array(unknowns.count ** 2);
   for (let round = 0; round < rounds; round++) {
     const { n, g } = normalOf(rows, unknowns.count);
     let gained = false;
     let last = cost;
     for (let again = 0; again < 8 && !gained; again++) {
-      const step = solvedBy(factored(n, unknowns.count, damping), g);
+      const step = solvedBy(factored(n, unknowns.count, damping, room), g);
       // what a step can bring at the most: it rests where that is nothing
       if (step.reduce((s, x, i) => s + x * (g[i] as number), 0) <= still * (1 + cost)) return state;
       if (step.every(Number.isFinite)) {

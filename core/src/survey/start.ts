@@ -61,7 +61,8 @@ function whereRaysMeet(rays: readonly { readonly from: Vec3; readonly way: Vec3 
     }, 0);
     return [...row, right];
   });
-  return solvedSmall(rows, 0) as unknown as Vec3;
+  const [x, y, z] = solvedSmall(rows, 0);
+  return [x as number, y as number, z as number];
 }
 
 /** Half-built nets settled on their tapes, heights and offsets: those that are not the same, the nearest fit first. */
