@@ -277,10 +277,10 @@ async function toNamed(
   }
 }
 
-/** Whether a thing can be pressed: there, not disabled, and standing still. */
-const steady = (one: ElementHandle<Element>): Promise<boolean> =>
-  one.evaluate(async e => {
-    e.scrollIntoView({ block: 'nearest', inline: 'nearest', behavior: 'instant' });
+/** Whether a thing can be pressed: there, not disabled, and standing still; brought into sight where it is out of it. */
+async function steady(one: ElementHandle<Element>): Promise<boolean> {
+  if (!(await one.isIntersectingViewport({ threshold: 0 }))) await one.scrollIntoView();
+  return one.evaluate(async e => {
     const frame = (): Promise<DOMRect> =>
       new Promise(d => requestAnimationFrame(() => d(e.getBoundingClientRect())));
     const [was, is] = [await frame(), await frame()];
@@ -293,6 +293,7 @@ const steady = (one: ElementHandle<Element>): Promise<boolean> =>
       was.height === is.height
     );
   });
+}
 
 /** Presses what bears this accessible name, once it can be pressed. */
 export const press = (
@@ -303,17 +304,9 @@ export const press = (
 ): Promise<void> =>
   toNamed(page, name, role, async one => {
     if (!(await steady(one))) return false;
-    await one.evaluate(e => {
-      const w = window as unknown as { met: boolean };
-      w.met = false;
-      e.addEventListener('pointerdown', () => Object.assign(w, { met: true }), { once: true, capture: true });
-    });
     try {
       await one.click(how);
-      // it may have moved away from under the pointer; where a new page came by it, it was met
-      return await page
-        .evaluate(() => (window as unknown as { met?: boolean }).met !== false)
-        .catch(() => true);
+      return true;
     } catch (e) {
       // gone or covered before it was pressed
       if (/not clickable|detached/i.test(String(e))) return false;

@@ -223,7 +223,7 @@ describe('Strike', () => {
     server,
   }) => {
     const page = await openPage(browser, DESK, { units: 'metric', fresh: true });
-    const plan = await fewPlates(server, 'wren', ['plate-1', 'plate-2']);
+    const plan = await fewPlates(server, 'wren', ['plate-1']);
     await page.goto(server.at(`/plan/${plan}/strike`));
     await says(page, 'Deflection', 90_000);
     await press(page, 'dropped', 'radio');

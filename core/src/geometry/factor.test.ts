@@ -16,10 +16,11 @@ const anyEquations = fc
       const first = Math.floor((random() + 0.5) * count);
       const row = Array.from({ length: count }, (_, i) => (i >= first && i < first + 5 ? random() : 0));
       for (let i = 0; i < count; i++)
-        for (let j = 0; j < count; j++) n[i * count + j] += (row[i] as number) * (row[j] as number);
+        for (let j = 0; j < count; j++)
+          n[i * count + j] = (n[i * count + j] as number) + (row[i] as number) * (row[j] as number);
     }
     // each is told a little by itself
-    for (let i = 0; i < count; i++) n[i * count + i] += 0.05;
+    for (let i = 0; i < count; i++) n[i * count + i] = (n[i * count + i] as number) + 0.05;
     const g = Float64Array.from({ length: count }, random);
     return { count, n, g };
   });

@@ -1,4 +1,4 @@
-import { factored, length3, solvedBy, sub3, type Vec3 } from '../geometry';
+import { type Factor, factored, length3, solvedBy, sub3, type Vec3 } from '../geometry';
 import { type Camera, projected, turned } from './camera';
 import { AXES, type Net } from './net';
 import { orderOf } from './order';
@@ -194,6 +194,16 @@ export function normalOf(
   return { n, g };
 }
 
+/** The right side of the normal equations alone. */
+function gradientOf(rows: readonly Row[], count: number): Float64Array {
+  const g = new Float64Array(count);
+  for (const { off, sigma, by } of rows) {
+    const a = off / (sigma * sigma);
+    for (const [i, slope] of by) g[i] = (g[i] as number) + a * slope;
+  }
+  return g;
+}
+
 /** A state moved along a step of its unknowns. */
 export function moved(state: State, unknowns: Unknowns, step: ArrayLike<number>): State {
   const by = (u: number | undefined): number => (u === undefined ? 0 : (step[u] as number));
@@ -229,10 +239,20 @@ const STILL = 1e-9;
 const [CREEPING, CREEP] = [5, 2e-4];
 /** Where only a start is wanted it stands still at this. */
 export const ROUGH = 1e-3;
+/** So many steps are taken by equations that were factored for the step before them, while each brings this share of what they foretell. */
+const [FOLLOWED, FOLLOWS] = [6, 0.5];
+
+/** A state with its equations, and what they are off. */
+interface Stand {
+  readonly state: State;
+  readonly rows: readonly Row[];
+  readonly cost: number;
+}
 
 /**
- * The state that the readings want, from one near it: weighted least squares by Levenberg and Marquardt. Source: Levenberg 1944, Marquardt
- * 1963, as in Hartley and Zisserman, appendix A6.2.
+ * The state that the readings want, from one near it: weighted least squares by Levenberg and Marquardt, with simplified steps after each
+ * while the equations hardly change. Source: Levenberg 1944, Marquardt 1963, as in Hartley and Zisserman, appendix A6.2; Kelley, Iterative
+ * Methods for Linear and Nonlinear Equations (the chord method).
  */
 export function settled(
   net: Net,
@@ -243,39 +263,54 @@ export function settled(
 ): State {
   const unknowns = unknownsOf(net, from, freed);
   if (unknowns.count === 0) return from;
-  let state = from;
-  let rows = rowsOf(net, state, unknowns, freed);
-  let cost = costOf(rows);
+  const standing = (state: State): Stand => {
+    const rows = rowsOf(net, state, unknowns, freed);
+    return { state, rows, cost: costOf(rows) };
+  };
+  let now = standing(from);
+  /** where a step leads; undefined where that is no better: a mark that fell behind its camera is no gain */
+  const along = (step: Float64Array): Stand | undefined => {
+    if (!step.every(Number.isFinite)) return undefined;
+    const next = standing(moved(now.state, unknowns, step));
+    return next.rows.length === now.rows.length && next.cost <= now.cost ? next : undefined;
+  };
+  /** what a step can bring at the most */
+  const brings = (step: Float64Array, g: Float64Array): number =>
+    step.reduce((s, x, i) => s + x * (g[i] as number), 0);
+  const atRest = (gain: number): boolean => gain <= still * (1 + now.cost);
   let damping = 1e-4;
   let creeping = 0;
   const room = new Float64Array(unknowns.count ** 2);
   for (let round = 0; round < rounds; round++) {
-    const { n, g } = normalOf(rows, unknowns.count);
-    let gained = false;
-    let last = cost;
-    for (let again = 0; again < 8 && !gained; again++) {
-      const step = solvedBy(factored(n, unknowns.count, damping, room), g);
-      // what a step can bring at the most: it rests where that is nothing
-      if (step.reduce((s, x, i) => s + x * (g[i] as number), 0) <= still * (1 + cost)) return state;
-      if (step.every(Number.isFinite)) {
-        const next = moved(state, unknowns, step);
-        const nextRows = rowsOf(net, next, unknowns, freed);
-        const nextCost = costOf(nextRows);
-        // a mark that fell behind its camera is no gain
-        if (nextRows.length === rows.length && nextCost <= cost) {
-          gained = true;
-          last = cost;
-          [state, rows, cost] = [next, nextRows, nextCost];
-          damping = Math.max(1e-12, damping / 8);
-          break;
-        }
-      }
-      damping *= 6;
+    const before = now.cost;
+    const { n, g } = normalOf(now.rows, unknowns.count);
+    let factor: Factor | undefined;
+    for (let again = 0; again < 8 && !factor; again++) {
+      const tried = factored(n, unknowns.count, damping, room);
+      const step = solvedBy(tried, g);
+      if (atRest(brings(step, g))) return now.state;
+      const next = along(step);
+      if (next) {
+        now = next;
+        factor = tried;
+        damping = Math.max(1e-12, damping / 8);
+      } else damping *= 6;
     }
-    if (!gained || last - cost <= still * (1 + cost)) break;
+    if (!factor || atRest(before - now.cost)) break;
+    for (let k = 0; k < FOLLOWED; k++) {
+      const slope = gradientOf(now.rows, unknowns.count);
+      const step = solvedBy(factor, slope);
+      const foretold = brings(step, slope);
+      if (atRest(foretold)) return now.state;
+      const next = along(step);
+      if (!next) break;
+      const gain = now.cost - next.cost;
+      now = next;
+      if (gain < FOLLOWS * foretold) break;
+    }
     // along a valley that hardly falls it would creep on: what lies there is not told
-    creeping = last - cost <= CREEP * (1 + cost) ? creeping + 1 : 0;
+    creeping = before - now.cost <= CREEP * (1 + now.cost) ? creeping + 1 : 0;
     if (creeping === CREEPING) break;
   }
-  return state;
+  return now.state;
 }
