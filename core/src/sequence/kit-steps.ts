@@ -3,6 +3,7 @@ import { sameBracket } from '../bracket';
 import type { FoldedPanel } from '../fold';
 import { isBracket, panelWord } from '../plan';
 import { listed, nameIn } from '../units';
+import { openPilots, pilotsOf } from './hole-work';
 import { addTools, isFastFirst, type Job } from './job';
 
 /** Plates as they are made ready on the bench: each by itself, brackets of one shape and sheet together. */
@@ -75,6 +76,8 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
     const ids = group.map(q => q.panel.id);
     const mine = joints.filter(j => ids.includes(j.joint.panels[0] ?? '') && !isFastFirst(doc, j));
     const what = group.length === 1 ? panelWord(p.panel) : `brackets ${listed(group.map(q => q.panel.mark))}`;
+    // what another plate marks is opened here; what it marks itself, when that is done
+    const pilots = group.map(q => openPilots(job, q, pilotsOf(job, q, false)));
     const lubes = [...new Set(mine.filter(j => j.joint.lube !== 'dry').map(j => j.joint.lube))];
     return add(
       {
@@ -83,6 +86,7 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
         title: `Prepare ${what} on the bench`,
         why: 'Hole by hole, in the order of the list.',
         hows: [
+          ...pilots.flatMap(x => x.hows),
           'Deburr every hole and edge, and touch up bare edges.',
           group.length === 1
             ? 'Mark FRONT and the driver\u2019s side on its underside.'
@@ -96,7 +100,11 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
         joints: mine.map(j => j.id),
         makes: ['deburred', 'painted'],
         needs: [kit],
-        tools: addTools(['deburring tool', 'marker'], lubes),
+        tools: addTools(
+          ['deburring tool', 'marker'],
+          lubes,
+          pilots.flatMap(x => x.tools),
+        ),
       },
       mine.length,
     );

@@ -3,7 +3,7 @@ import type { FoldedPanel } from '../fold';
 import { isBracket, panelWord } from '../plan';
 import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
-import { holeWork, isReady } from './hole-work';
+import { holeWidth, holeWork, isReady, openPilots, pilotsOf } from './hole-work';
 import { addTools, count, isFastFirst, isHeavy, type Job, spotOf, toolsOf, weightCaution } from './job';
 import { startOrder } from './order';
 import { propOf } from './prop';
@@ -115,6 +115,7 @@ export function markSteps(
           },
           mine.length,
         );
+  const pilots = openPilots(job, p, pilotsOf(job, p, true));
   const down = add({
     id: `mark-down-${id}`,
     stage: 'remove',
@@ -124,11 +125,15 @@ export function markSteps(
     joints: [...first].reverse(),
     needs: [marked],
     ...(held.length > 0 ? { takes: held } : {}),
-    tools: toolsOf(
-      there.filter(j => first.includes(j.id)),
-      HAND_TOOLS,
+    hows: pilots.hows,
+    tools: addTools(
+      toolsOf(
+        there.filter(j => first.includes(j.id)),
+        HAND_TOOLS,
+      ),
+      pilots.tools,
     ),
-    cautions: weightCaution(job, p),
+    cautions: [...weightCaution(job, p), ...(pilots.hows.length > 0 ? [CAUTIONS.eyes] : [])],
     people: heavy ? 2 : 1,
   });
   if (back.length === 0) return down;
@@ -153,12 +158,4 @@ export function markSteps(
     },
     back.length,
   );
-}
-
-/** How wide a bolt's hole in a plate is when all is done, mm. */
-function holeWidth(p: FoldedPanel, j: ResolvedJoint): number {
-  const final = p.holes.find(h => h.joint === j.id)?.final;
-  if (final && 'circle' in final) return final.circle;
-  if (final && 'square' in final) return final.square;
-  return final ? final.slot[1] : j.thread.clearance;
 }

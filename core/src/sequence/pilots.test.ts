@@ -1,0 +1,49 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { gatherFacts } from '../derive';
+import { proposalTaken, propose } from '../propose';
+import { anyBlankPlan, usualWish } from '../testing/random';
+import { holeWork } from './hole-work';
+import { installationOf } from './index';
+
+describe('a pilot that a plate comes with', () => {
+  it('is opened to its full size, in every plate of the stack, before that plate is raised for good', () => {
+    let opened = 0;
+    fc.assert(
+      fc.property(anyBlankPlan, blank => {
+        const wish = usualWish(blank);
+        const facts = gatherFacts(proposalTaken(blank, propose(blank, wish), wish));
+        const { steps } = installationOf(facts);
+        for (const p of facts.panels)
+          for (const h of p.holes) {
+            const joint = facts.joints.find(j => j.id === h.joint);
+            // what is drilled in place is drilled through the plate, which opens it
+            if (
+              h.kind !== 'pilot' ||
+              !joint ||
+              !holeWork({ doc: facts.document, units: 'metric' }, joint).marked
+            )
+              continue;
+            const of = `${h.joint} in ${p.panel.mark}`;
+            const told = steps.findIndex(s =>
+              s.hows?.some(
+                t =>
+                  t.includes('pilot') && t.includes(`plate ${p.panel.mark} `) && t.includes(`${h.joint} to `),
+              ),
+            );
+            expect(told, of).toBeGreaterThanOrEqual(0);
+            expect(
+              steps[told]?.tools?.some(t => t.startsWith('drill:')),
+              of,
+            ).toBe(true);
+            expect(told, of).toBeLessThan(
+              steps.findIndex(s => s.stage === 'start' && s.panels.includes(p.panel.id)),
+            );
+            opened++;
+          }
+      }),
+      { numRuns: Number(process.env.SOAK_RIGS ?? 5), seed: Number(process.env.SOAK_SEED ?? 3) },
+    );
+    expect(opened).toBeGreaterThan(3);
+  });
+});
