@@ -12,6 +12,7 @@ import puppeteer, {
   type ElementHandle,
   type Locator,
   type Page,
+  TimeoutError,
 } from 'puppeteer-core';
 
 export const DESK = { width: 1280, height: 800 } as const;
@@ -229,31 +230,30 @@ export async function named(
   for (let left = patience; left > 0; left = until - Date.now()) {
     await page
       .waitForFunction(
-        (wanted, of) => {
-          const bare = (s: string | null | undefined): string => (s ?? '').replace(/\s/g, '');
-          const text = (e: Element | null): string => bare(e?.textContent);
-          const likely = (e: Element): boolean =>
+        (bare, of) =>
+          [...document.querySelectorAll(of)].some(e =>
             [
-              bare(e.getAttribute('aria-label')),
+              e.getAttribute('aria-label'),
               (e.getAttribute('aria-labelledby') ?? '')
-                .split(/\s+/)
-                .map(id => text(document.getElementById(id)))
+                .split(' ')
+                .map(id => document.getElementById(id)?.textContent)
                 .join(''),
-              text(e),
-              bare(e.getAttribute('title')),
-              bare(e.getAttribute('placeholder')),
-              ...[...((e as HTMLInputElement).labels ?? [])].map(text),
-            ].includes(bare(wanted));
-          return [...document.querySelectorAll(of)].some(likely);
-        },
+              e.textContent,
+              e.getAttribute('title'),
+              e.getAttribute('placeholder'),
+              ...[...((e as HTMLInputElement).labels ?? [])].map(l => l.textContent),
+            ].some(s => s?.replace(/\s/g, '') === bare),
+          ),
         { timeout: Math.min(ASKED_MS, left) },
-        name,
+        name.replace(/\s/g, ''),
         role === undefined
           ? '[aria-label], [aria-labelledby]'
           : [`[role="${role}"]`, OF_ROLE[role] ?? []].flat().join(),
       )
-      .catch(() => {});
-    const found = await page.$(selector).catch(() => null);
+      .catch(e => {
+        if (!(e instanceof TimeoutError)) throw e;
+      });
+    const found = await page.$(selector);
     if (found) return found;
     await new Promise(d => setTimeout(d, LOOK_MS));
   }
@@ -281,9 +281,8 @@ async function toNamed(
 async function steady(one: ElementHandle<Element>): Promise<boolean> {
   if (!(await one.isIntersectingViewport({ threshold: 0 }))) await one.scrollIntoView();
   return one.evaluate(async e => {
-    const frame = (): Promise<DOMRect> =>
-      new Promise(d => requestAnimationFrame(() => d(e.getBoundingClientRect())));
-    const [was, is] = [await frame(), await frame()];
+    const was = await new Promise<DOMRect>(d => requestAnimationFrame(() => d(e.getBoundingClientRect())));
+    const is = await new Promise<DOMRect>(d => requestAnimationFrame(() => d(e.getBoundingClientRect())));
     return (
       e.isConnected &&
       !e.matches(':disabled') &&

@@ -1,3 +1,4 @@
+import { holeWidth } from '../fold';
 import { type Around, extensionFor } from './access';
 import { type ResolvedJoint, toolsFor } from './joint';
 import { type JointPart, PART_KINDS } from './parts';
@@ -52,7 +53,7 @@ export function bagsByPlate(
 
 /**
  * One roll for the whole job: sockets, keys, bits, wrenches and drills, each with the joints it is for; with what is
- * around the joints also the extensions that get a ratchet past it.
+ * around the joints also the extensions that get a ratchet past it, and the bits that open their holes in the plates.
  */
 export function toolList(joints: readonly ResolvedJoint[], around?: Around): readonly ToolLine[] {
   const uses = new Map<string, string[]>();
@@ -66,6 +67,10 @@ export function toolList(joints: readonly ResolvedJoint[], around?: Around): rea
     if (j.drill.length > 0) for (const tool of ['marker', 'center punch', 'deburring tool']) add(tool, j.id);
     if (j.drill.length > 0 && j.mount?.behind) add('drill stop', j.id);
     for (const size of j.drill) add(toolCode('drill', size), j.id);
+    // a pilot is opened, and what the shop left uncut is drilled, at the vehicle
+    for (const h of around?.panels.flatMap(p => p.holes) ?? [])
+      if (h.joint === j.id && (h.kind === 'pilot' || h.kind === 'uncut'))
+        for (const tool of [toolCode('drill', holeWidth(h.final)), 'deburring tool']) add(tool, j.id);
     const extension = around && extensionFor(j, around);
     if (extension !== undefined) add(toolCode('extension', extension), j.id);
     if (j.joint.lube !== 'dry') add(j.joint.lube, j.id);

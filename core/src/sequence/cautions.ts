@@ -13,6 +13,8 @@ export const CAUTIONS = {
   hot: 'Let the exhaust cool before you reach past it.',
   hotOil: 'Hot oil burns: gloves on, and catch all of it. Take it where used oil is taken back.',
   eyes: 'Eye protection when drilling overhead. Know what is behind; drill slowly and no deeper than the metal.',
+  bench:
+    'Eye protection when drilling. Clamp the plate down first: a bit that grabs spins it, and its edges cut.',
   notMeant:
     'No jack and no recovery strap on a plate that is not made for it: it folds, and drops the vehicle.',
   heavy: 'Heavier than one person should lift: a jack with a wooden block, or a helper.',

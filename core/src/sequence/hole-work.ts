@@ -9,8 +9,7 @@ import {
   toolCode,
   toolName,
 } from '../bolt';
-import type { FoldedPanel } from '../fold';
-import { panelWord, stackedIn, topPlateOf } from '../plan';
+import { topPlateOf } from '../plan';
 import { formatLength, listed } from '../units';
 import { CAUTIONS } from './cautions';
 import { addTools, isFastFirst, type Job } from './job';
@@ -83,44 +82,6 @@ export function holeWork(
 
 /** True where a bolt can be started as the vehicle stands: nothing is drilled, mended or set there. */
 export const isReady = (w: HoleWork): boolean => !w.fresh && !w.oldNut && !w.setsNut && !w.toFit;
-
-/**
- * Bolts of a plate whose pilot in it is opened off the vehicle: their holes are marked through the plate that lies on the member, and drilled
- * with the plates down. `here`: of those that this plate marks itself; else of those that another marks.
- */
-export const pilotsOf = (job: Job, p: FoldedPanel, here: boolean): readonly ResolvedJoint[] =>
-  job.joints.filter(
-    j =>
-      p.holes.some(h => h.joint === j.id && h.kind === 'pilot') &&
-      holeWork(job, j).marked &&
-      (stackedIn(j.joint).at(-1) === p.panel.id) === here,
-  );
-
-/** How wide a bolt's hole in a plate is when all is done, mm. */
-export function holeWidth(p: FoldedPanel, j: ResolvedJoint): number {
-  const final = p.holes.find(h => h.joint === j.id)?.final;
-  if (final && 'circle' in final) return final.circle;
-  if (final && 'square' in final) return final.square;
-  return final ? final.slot[1] : j.thread.clearance;
-}
-
-/** Opens pilots of a plate that lies on the bench: how, and with what. */
-export const openPilots = (
-  job: Job,
-  p: FoldedPanel,
-  pilots: readonly ResolvedJoint[],
-): { readonly hows: readonly string[]; readonly tools: readonly string[] } => ({
-  hows:
-    pilots.length === 0
-      ? []
-      : [
-          `Open ${pilots.length === 1 ? 'the pilot' : 'the pilots'} in ${panelWord(p.panel)} on the bench: ${pilots
-            .map(j => `${j.id} to ${drillName(holeWidth(p, j), job.units)}`)
-            .join(', ')}. Take the burr off both faces and touch up the bare edge.`,
-        ],
-  tools:
-    pilots.length === 0 ? [] : [...pilots.map(j => toolCode('drill', holeWidth(p, j))), 'deburring tool'],
-});
 
 /** The moves of drilling alone, as the card has them, without marking. */
 function drillMoves(job: Job, j: ResolvedJoint, inPlace: boolean, old: boolean): readonly string[] {

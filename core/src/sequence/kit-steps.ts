@@ -3,8 +3,9 @@ import { sameBracket } from '../bracket';
 import type { FoldedPanel } from '../fold';
 import { isBracket, panelWord } from '../plan';
 import { listed, nameIn } from '../units';
-import { openPilots, pilotsOf } from './hole-work';
+import { CAUTIONS } from './cautions';
 import { addTools, isFastFirst, type Job } from './job';
+import { pilotsOf } from './pilots';
 
 /** Plates as they are made ready on the bench: each by itself, brackets of one shape and sheet together. */
 function benched(hung: readonly FoldedPanel[]): readonly (readonly [FoldedPanel, ...FoldedPanel[]])[] {
@@ -77,7 +78,7 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
     const mine = joints.filter(j => ids.includes(j.joint.panels[0] ?? '') && !isFastFirst(doc, j));
     const what = group.length === 1 ? panelWord(p.panel) : `brackets ${listed(group.map(q => q.panel.mark))}`;
     // what another plate marks is opened here; what it marks itself, when that is done
-    const pilots = group.map(q => openPilots(job, q, pilotsOf(job, q, false)));
+    const pilots = group.map(q => pilotsOf(job, q, false));
     const lubes = [...new Set(mine.filter(j => j.joint.lube !== 'dry').map(j => j.joint.lube))];
     return add(
       {
@@ -86,7 +87,7 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
         title: `Prepare ${what} on the bench`,
         why: 'Hole by hole, in the order of the list.',
         hows: [
-          ...pilots.flatMap(x => x.hows),
+          ...pilots.flatMap(x => x.sizes).map(s => `Open the pilots of ${s}.`),
           'Deburr every hole and edge, and touch up bare edges.',
           group.length === 1
             ? 'Mark FRONT and the driver\u2019s side on its underside.'
@@ -105,6 +106,7 @@ export function kitSteps(job: Job, hung: readonly FoldedPanel[]): string {
           lubes,
           pilots.flatMap(x => x.tools),
         ),
+        ...(pilots.some(x => x.joints.length > 0) ? { cautions: [CAUTIONS.bench] } : {}),
       },
       mine.length,
     );

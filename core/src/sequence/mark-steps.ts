@@ -1,11 +1,12 @@
 import { drillingCard, drillName, HAND_TOOLS, type ResolvedJoint, toolCode } from '../bolt';
-import type { FoldedPanel } from '../fold';
+import { type FoldedPanel, holeWidth } from '../fold';
 import { isBracket, panelWord } from '../plan';
 import { CAUTIONS } from './cautions';
 import { laps } from './hang-order';
-import { holeWidth, holeWork, isReady, openPilots, pilotsOf } from './hole-work';
+import { holeWork, isReady } from './hole-work';
 import { addTools, count, isFastFirst, isHeavy, type Job, spotOf, toolsOf, weightCaution } from './job';
 import { startOrder } from './order';
+import { pilotsOf } from './pilots';
 import { propOf } from './prop';
 
 /**
@@ -115,7 +116,6 @@ export function markSteps(
           },
           mine.length,
         );
-  const pilots = openPilots(job, p, pilotsOf(job, p, true));
   const down = add({
     id: `mark-down-${id}`,
     stage: 'remove',
@@ -125,18 +125,36 @@ export function markSteps(
     joints: [...first].reverse(),
     needs: [marked],
     ...(held.length > 0 ? { takes: held } : {}),
-    hows: pilots.hows,
-    tools: addTools(
-      toolsOf(
-        there.filter(j => first.includes(j.id)),
-        HAND_TOOLS,
-      ),
-      pilots.tools,
+    tools: toolsOf(
+      there.filter(j => first.includes(j.id)),
+      HAND_TOOLS,
     ),
-    cautions: [...weightCaution(job, p), ...(pilots.hows.length > 0 ? [CAUTIONS.eyes] : [])],
+    cautions: weightCaution(job, p),
     people: heavy ? 2 : 1,
   });
-  if (back.length === 0) return down;
+  const pilots = pilotsOf(job, p, true);
+  const opened =
+    pilots.joints.length === 0
+      ? down
+      : add(
+          {
+            id: `open-${id}`,
+            stage: 'drill',
+            title: `Open ${count(pilots.joints.length, 'pilot')} in ${what}`,
+            why: 'They have marked the vehicle; now the bolts have to pass.',
+            hows: [
+              ...pilots.sizes.map(s => `On the bench: ${s}.`),
+              'Take the burr off both faces, and touch up the bare edge.',
+            ],
+            panels: [id],
+            joints: pilots.joints,
+            needs: [down],
+            tools: addTools(pilots.tools, ['deburring tool', 'cold zinc or paint']),
+            cautions: [CAUTIONS.bench],
+          },
+          pilots.joints.length,
+        );
+  if (back.length === 0) return opened;
   return add(
     {
       id: `fit-drill-${id}`,
@@ -144,18 +162,24 @@ export function markSteps(
       title: `Drill ${count(back.length, 'hole')} in ${what} where ${back.length === 1 ? 'it is' : 'they are'} marked`,
       why: 'On the bench, through the plate alone.',
       hows: [
-        ...back.map(j => `${j.id}: ${drillName(holeWidth(p, j), job.units)}, after a pilot.`),
+        ...back.map(j => `${j.id}: ${drillName(finalWidth(p, j), job.units)}, after a pilot.`),
         'Take the transfer screws out, the burr off both faces, and touch up the bare edge.',
       ],
       panels: [id],
       joints: back.map(j => j.id),
-      needs: [down],
+      needs: [opened],
       tools: addTools(
         ['center punch', 'deburring tool', 'cold zinc or paint'],
-        back.map(j => toolCode('drill', holeWidth(p, j))),
+        back.map(j => toolCode('drill', finalWidth(p, j))),
       ),
-      cautions: [CAUTIONS.eyes],
+      cautions: [CAUTIONS.bench],
     },
     back.length,
   );
+}
+
+/** How wide a bolt's hole in a plate is when all is done, mm. */
+function finalWidth(p: FoldedPanel, j: ResolvedJoint): number {
+  const final = p.holes.find(h => h.joint === j.id)?.final;
+  return final ? holeWidth(final) : j.thread.clearance;
 }

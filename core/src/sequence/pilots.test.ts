@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { toolList } from '../bolt';
 import { gatherFacts } from '../derive';
 import { proposalTaken, propose } from '../propose';
 import { anyBlankPlan, usualWish } from '../testing/random';
@@ -14,6 +15,7 @@ describe('a pilot that a plate comes with', () => {
         const wish = usualWish(blank);
         const facts = gatherFacts(proposalTaken(blank, propose(blank, wish), wish));
         const { steps } = installationOf(facts);
+        const roll = toolList(facts.joints, facts).map(t => t.tool);
         for (const p of facts.panels)
           for (const h of p.holes) {
             const joint = facts.joints.find(j => j.id === h.joint);
@@ -25,17 +27,16 @@ describe('a pilot that a plate comes with', () => {
             )
               continue;
             const of = `${h.joint} in ${p.panel.mark}`;
-            const told = steps.findIndex(s =>
-              s.hows?.some(
-                t =>
-                  t.includes('pilot') && t.includes(`plate ${p.panel.mark} `) && t.includes(`${h.joint} to `),
-              ),
+            const told = steps.findIndex(
+              s =>
+                s.panels?.includes(p.panel.id) &&
+                s.hows?.some(t => new RegExp(`\\b${h.joint}\\b.* to `).test(t)),
             );
             expect(told, of).toBeGreaterThanOrEqual(0);
-            expect(
-              steps[told]?.tools?.some(t => t.startsWith('drill:')),
-              of,
-            ).toBe(true);
+            const bits = steps[told]?.tools?.filter(t => t.startsWith('drill:')) ?? [];
+            expect(bits.length, of).toBeGreaterThan(0);
+            // what is not on the roll is missed under the vehicle
+            expect(roll, of).toEqual(expect.arrayContaining(bits));
             expect(told, of).toBeLessThan(
               steps.findIndex(s => s.stage === 'start' && s.panels.includes(p.panel.id)),
             );
