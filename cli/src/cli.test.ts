@@ -369,9 +369,9 @@ describe('platefold', () => {
     const { together } = JSON.parse(out);
     expect(together.map((t: { measured: boolean }) => t.measured)).toEqual([false, true]);
     expect(together[0].chance).toBeGreaterThan(0.94);
-    expect(together[0].changes).toEqual([{ joint: 'j-17', what: 'slot' }]);
+    expect(together[0].changes).toEqual([{ joint: 'j-18', what: 'slot' }]);
     const said = (await call('fitup', demoPath('pebble'), '--trials', '200', '--together')).out;
-    expect(said).toMatch(/Slots .+: j-17\.\n +Then every bolt starts with a chance of 9\d %/);
+    expect(said).toMatch(/Slots .+: j-18\.\n +Then every bolt starts with a chance of 9\d %/);
     expect((await call('check', demoPath('pebble'), '--together')).err).toContain('belongs to fitup');
   });
 

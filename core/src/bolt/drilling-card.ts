@@ -1,8 +1,7 @@
 import { length3, sub3 } from '../geometry';
 import { type Method, topPlateOf } from '../plan';
-import { cutOf } from './holes';
+import { cutOf, marksFirst } from './holes';
 import type { ResolvedJoint } from './joint';
-import { nutSetting } from './setting';
 import { toolCode } from './tool-name';
 
 /** One move of drilling a hole. */
@@ -54,8 +53,7 @@ export function drillingCard(
 ): DrillingCard | undefined {
   if (j.drill.length === 0) return undefined;
   const right = topPlateOf(j.joint) !== undefined;
-  // a nut that is set from the plate's side wants the plate down: its hole is marked, whatever the method
-  const drilling = right || nutSetting(j, 'metric') ? 'mark-and-remove' : method.drilling;
+  const drilling = marksFirst(j) ? 'mark-and-remove' : method.drilling;
   const wall = right
     ? j.layers.filter(l => l.kind === 'member').reduce((s, l) => s + l.thickness, 0)
     : (j.member?.wall ?? 3);
@@ -67,7 +65,7 @@ export function drillingCard(
           .reduce((sum, l) => sum + l.thickness, 0)
       : 0;
   const isNew = j.mount?.hole.kind === 'drill';
-  const cut = cutOf(j.joint, j.mount?.hole.kind, method);
+  const cut = cutOf(j, method);
   const pilot = cut === 'pilot';
   const fitFirst = all
     .filter(
@@ -125,7 +123,11 @@ export function drillingCard(
         : [
             {
               drills: 'plate' as const,
-              what: pilot ? 'Take the plate down and open its pilot' : 'Drill the plate where it was marked',
+              what: !pilot
+                ? 'Drill the plate where it was marked'
+                : drilling === 'template'
+                  ? 'Take the plate down and open its pilot'
+                  : 'Open the pilot in the plate',
               tool: toolCode('twist-drill', j.thread.clearances[j.joint.fit ?? 'normal']),
             },
           ]),

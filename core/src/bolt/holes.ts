@@ -1,12 +1,13 @@
 import { blankPlace, drilled, type FoldedPanel, type HoleShape, type PlateHole } from '../fold';
 import { dot3, toDegrees, type Vec2, type Vec3 } from '../geometry';
-import { type HoleCut, type Joint, type PlanDocument, stackedIn, topPlateOf } from '../plan';
+import { type HoleCut, type PlanDocument, stackedIn, topPlateOf } from '../plan';
 import type { Member, PresentRig } from '../rig';
 import { MM_PER_INCH } from '../units';
 import { goesRound } from './drill';
 import type { ResolvedJoint } from './joint';
 import { DOWN, outwardOf } from './outward';
 import { type JointSeat, type PlateSeat, seatsOf } from './seat';
+import { setsNut } from './setting';
 import { legsOf, strapOver } from './strap';
 import { type Thread, threadNamed } from './thread';
 
@@ -36,18 +37,23 @@ export const PILOT_HOLE = MM_PER_INCH / 8;
 export const sinkAngle = (t: Thread): number => (t.system === 'inch' ? 82 : 90);
 
 /**
+ * Whether the vehicle's hole is marked through the plate, which comes down again before it is drilled, whatever the method: a nut that is
+ * set from the plate's side, and a member that is drilled right through, want the plate out of the way. Common practice, no source.
+ */
+export const marksFirst = (j: Pick<ResolvedJoint, 'joint' | 'nut'>): boolean =>
+  topPlateOf(j.joint) !== undefined || setsNut(j);
+
+/**
  * How the shop cuts a joint's holes: as the joint says; else full, but a pilot where the vehicle itself is drilled through the plate as
  * its template, for there the pilot leads the drill through both.
  */
 export function cutOf(
-  joint: Joint,
-  hole: string | undefined,
+  j: Pick<ResolvedJoint, 'joint' | 'nut' | 'mount'>,
   method: Pick<PlanDocument['plan']['method'], 'drilling'>,
 ): HoleCut {
-  if (joint.cut) return joint.cut;
-  // its hole is marked through the plate, which comes down again before the member is drilled right through
-  if (topPlateOf(joint) !== undefined) return 'full';
-  return hole === 'drill' && method.drilling === 'template' && !goesRound(joint) ? 'pilot' : 'full';
+  if (j.joint.cut) return j.joint.cut;
+  const inPlace = j.mount?.hole.kind === 'drill' && method.drilling === 'template' && !goesRound(j.joint);
+  return inPlace && !marksFirst(j) ? 'pilot' : 'full';
 }
 
 /** Hole for a self-clinching nut, mm: catalogs of such nuts, from memory; the nut's own maker says. */
@@ -101,7 +107,7 @@ function holeIn(
   if (!d || !base) return undefined;
   const inBlank = toDegrees(Math.atan2(d.u[1], d.u[0]));
   const final = finalShape(j, p.panel.id, atHead, slotTurn(p, seat, inBlank));
-  const how = cutOf(j.joint, j.mount?.hole.kind, method);
+  const how = cutOf(j, method);
   const cut: HoleShape | undefined =
     how === 'none' ? undefined : how === 'pilot' ? { circle: PILOT_HOLE } : final;
   const threaded = j.joint.threadIn === p.panel.id && how === 'full';

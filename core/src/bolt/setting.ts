@@ -4,6 +4,10 @@ import { ELEMENTS, SETTING_TOOL } from './elements';
 import { nutFlats, sizeName } from './heads';
 import type { ResolvedJoint } from './joint';
 
+/** Whether a nut has to be set before the bolt; one that came with its hole sits already. */
+export const setsNut = ({ nut }: Pick<ResolvedJoint, 'nut'>): boolean =>
+  nut !== undefined && !nut.own && ELEMENTS[nut.kind].setFirst === true;
+
 /** How a nut is set so that a bolt can be started in it: what it takes, move by move, how it is known to sit, and what to do if it spins. */
 export interface NutSetting {
   readonly kind:
@@ -32,8 +36,7 @@ const HOLE_OVER = 0.1;
  */
 export function nutSetting(j: ResolvedJoint, units: UnitSystem): NutSetting | undefined {
   const kind = j.nut?.kind;
-  // one that came with its hole sits already
-  if (!kind || j.nut?.own || !ELEMENTS[kind].setFirst) return undefined;
+  if (!kind || !setsNut(j)) return undefined;
   const sheetMm = j.member?.wall ?? j.layers.filter(l => l.kind === 'plate').at(-1)?.thickness ?? 0;
   const sheet = formatLength(sheetMm, units, true);
   const size = j.thread.size;

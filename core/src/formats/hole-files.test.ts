@@ -107,8 +107,9 @@ describe('the holes of a blank', () => {
             const pilot =
               j.mount?.hole.kind === 'drill' &&
               !goesRound(j.joint) &&
-              // of one that goes right through to a top plate the hole is marked
+              // where a nut is set, or it goes right through to a top plate, the hole is marked and the plate comes down
               topPlateOf(j.joint) === undefined &&
+              j.joint.nut !== 'rivet-nut' &&
               facts.document.plan.method.drilling === 'template';
             expect(drawn.layer).toBe(pilot ? 'PILOT' : 'CUT');
             const own =

@@ -3,13 +3,14 @@ import {
   drillingCard,
   drillName,
   goesRound,
+  marksFirst,
   needsNewNut,
   nutSetting,
   type ResolvedJoint,
+  setsNut,
   toolCode,
   toolName,
 } from '../bolt';
-import { topPlateOf } from '../plan';
 import { formatLength, listed } from '../units';
 import { CAUTIONS } from './cautions';
 import { addTools, isFastFirst, type Job } from './job';
@@ -55,12 +56,10 @@ export function holeWork(
 ): HoleWork {
   if (job.fitted?.has(j.id)) return READY;
   const m = j.mount;
-  const setsNut = nutSetting(j, job.units) !== undefined;
   const fresh = m?.hole.kind === 'drill' && !goesRound(j.joint);
   const inPlace =
     fresh &&
-    !setsNut &&
-    topPlateOf(j.joint) === undefined &&
+    !marksFirst(j) &&
     job.doc.plan.method.drilling === 'template' &&
     !isFastFirst(job.doc, j) &&
     j.joint.panels.length > 0;
@@ -70,13 +69,9 @@ export function holeWork(
     marked: fresh && !inPlace,
     oldNut: !fresh && needsNewNut(m),
     drilled: j.drill.length > 0,
-    setsNut,
+    setsNut: setsNut(j),
     chased: !fresh && m?.condition === 'rusted',
-    toFit:
-      m !== undefined &&
-      !fresh &&
-      j.joint.panels.length > 0 &&
-      cutOf(j.joint, m.hole.kind, job.doc.plan.method) !== 'full',
+    toFit: m !== undefined && !fresh && j.joint.panels.length > 0 && cutOf(j, job.doc.plan.method) !== 'full',
   };
 }
 

@@ -50,7 +50,9 @@ export function markSteps(
       why:
         first.length > 1
           ? 'The existing holes locate it.'
-          : 'No hole locates it: measure from both sides and from the front, twice.',
+          : first.length === 1
+            ? 'One hole holds it, and it still turns: measure from both sides before you snug it.'
+            : 'No hole locates it: measure from both sides and from the front, twice.',
       hows: [
         ...(prop?.hows ?? ['Clamp it where it belongs, and measure again before marking.']),
         ...(under.length > 0
