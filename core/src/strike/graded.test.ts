@@ -1,8 +1,10 @@
 // Meshes of any piece that a plate has: graded, with openings, nodes that must be and sides that must be.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Vec2 } from '../geometry';
-import { type FlatMesh, leastAngles, meshFlat, type Spacing } from './mesh-flat';
+import { add3, contains, cross3, length3, scale3, type Vec2 } from '../geometry';
+import { type FlatMesh, leastAngles, meshFlat } from './mesh-flat';
+import { insideOf } from './mesh-outline';
+import { graded, type Spacing } from './spacing';
 
 /** A closed line cut into links of the spacing along it. */
 const cut = (p: readonly Vec2[], spacing: Spacing, closed = true): Vec2[] =>
@@ -159,6 +161,60 @@ describe('a mesh of a plate', () => {
         expect(meshFlat(piece)).toEqual(meshFlat(piece));
       }),
       { numRuns: 5 },
+    );
+  });
+});
+
+describe('a spacing that fine places leave', () => {
+  const unit = fc.double({ min: -1, max: 1, noNaN: true });
+  const place = fc.tuple(unit, unit, unit).map(p => p.map(v => 300 * v) as [number, number, number]);
+  const fine = fc.record({
+    at: place,
+    from: fc.double({ min: 0, max: 40, noNaN: true }),
+    h: fc.double({ min: 1, max: 30, noNaN: true }),
+    slowly: fc.option(fc.double({ min: 0, max: 60, noNaN: true }), { nil: undefined }),
+  });
+  it('is the same along the two axes of any flat as in space', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fine, { maxLength: 6 }),
+        place,
+        place,
+        place,
+        unit,
+        unit,
+        (all, origin, a, b, x, y) => {
+          const n = cross3(a, b);
+          fc.pre(length3(a) > 1 && length3(n) > 1);
+          const u = scale3(a, 1 / length3(a));
+          const v = scale3(cross3(n, a), 1 / (length3(n) * length3(a)));
+          const spacing = graded(all, 25, 0.4, 0.2);
+          const [s, t] = [400 * x, 400 * y];
+          const there = add3(origin, add3(scale3(u, s), scale3(v, t)));
+          expect(spacing.on?.({ origin, u, v })(s, t)).toBeCloseTo(spacing(there), 8);
+        },
+      ),
+    );
+  });
+});
+
+describe('what lies within rings', () => {
+  it('is what a ray to the side crosses them an odd number of times from', () => {
+    const point = fc.tuple(fc.integer({ min: 0, max: 40 }), fc.integer({ min: 0, max: 40 }));
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(point, { minLength: 3, maxLength: 12 }), { minLength: 1, maxLength: 3 }),
+        fc.array(point, { minLength: 1, maxLength: 30 }),
+        (rings, asked) => {
+          const inside = insideOf(rings as Vec2[][]);
+          for (const [x, y] of asked) {
+            // between the corners' rows, where no ray runs through one
+            const at: Vec2 = [x + 0.31, y + 0.5];
+            const odd = rings.filter(r => contains(r as Vec2[], at)).length % 2 === 1;
+            expect(inside(...at)).toBe(odd);
+          }
+        },
+      ),
     );
   });
 });

@@ -1,9 +1,7 @@
 import Delaunator from 'delaunator';
 import { type Polygon, signedArea, type Vec2 } from '../geometry';
 import { distinct, insideOf, nearness, overSides, splitNear } from './mesh-outline';
-
-/** How fine a mesh is to be somewhere, mm between nodes. */
-export type Spacing = (x: number, y: number) => number;
+import type { Spacing } from './spacing';
 
 /** A flat piece to be meshed: its outlines already cut into the node spacing wanted along them. */
 export interface FlatPiece {

@@ -65,16 +65,28 @@ export function distinct(points: readonly Vec2[]): { kept: Vec2[]; renamed: numb
 }
 const NEARBY = [0, -1, 1].flatMap(i => [0, -1, 1].map(j => [i, j] as const));
 
+/** Rings are cut into so many bands across: a point is held against the sides of its own. */
+const BANDS = 64;
+
 /** Whether a point lies within rings taken together (even-odd). */
 export function insideOf(rings: readonly Polygon[]): (x: number, y: number) => boolean {
-  const sides: number[] = [];
+  const all = rings.flat();
+  let [low, high] = [Infinity, -Infinity];
+  for (const [, y] of all) [low, high] = [Math.min(low, y), Math.max(high, y)];
+  const per = BANDS / (high - low || 1);
+  const bandOf = (y: number): number => Math.min(BANDS - 1, Math.floor((y - low) * per));
+  const sides: number[][] = Array.from({ length: BANDS }, () => []);
   for (const r of rings)
     r.forEach((a, i) => {
       const b = r[(i + 1) % r.length] as Vec2;
-      if (a[1] !== b[1]) sides.push(a[0], a[1], b[0], b[1]);
+      if (a[1] === b[1]) return;
+      const last = bandOf(Math.max(a[1], b[1]));
+      for (let k = bandOf(Math.min(a[1], b[1])); k <= last; k++) sides[k]?.push(a[0], a[1], b[0], b[1]);
     });
-  const s = Float64Array.from(sides);
+  const bands = sides.map(s => Float64Array.from(s));
   return (x, y) => {
+    if (!(y >= low && y <= high)) return false;
+    const s = bands[bandOf(y)] as Float64Array;
     let hit = false;
     for (let k = 0; k < s.length; k += 4) {
       const ay = s[k + 1] as number;

@@ -11,6 +11,7 @@ import {
   type Vec3,
 } from '../geometry';
 import { type MeshFault, meshFlat } from './mesh-flat';
+import type { SpaceSpacing } from './spacing';
 
 /** A flat of a shell: its middle surface in space, mm. Flats that share an edge are joined there. */
 export interface Flat3 {
@@ -28,7 +29,7 @@ export interface MeshWish {
   /** straight lines whose nodes follow one another */
   readonly lines: readonly (readonly [Vec3, Vec3])[];
   /** spacing of nodes wanted at a place, mm */
-  readonly spacing: (p: Vec3) => number;
+  readonly spacing: SpaceSpacing;
 }
 
 /** Triangles in space: x y z of every node, three nodes of every triangle, the flat each belongs to. */
@@ -234,7 +235,7 @@ export function meshShell(wish: MeshWish): ShellMesh | ShellMeshFault {
       holes: flat.holes.map(hole),
       points: wish.points.filter(within).map(p => inPlane2(plane, p)),
       chains: [...rings.map(r => [...r, r[0] as Vec2]), ...lines],
-      spacing: (x, y) => spacing(inSpace(plane, [x, y])),
+      spacing: spacing.on?.(plane) ?? ((x, y) => spacing(inSpace(plane, [x, y]))),
     });
     if ('fault' in made)
       return { fault: (made as MeshFault).fault, flat: flat.name, at: inSpace(plane, made.at) };

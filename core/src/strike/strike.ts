@@ -29,7 +29,7 @@ import { type Flat3, middleOf, nodeAt, type ShellMesh } from './shell-mesh';
 import { DOF_PER_NODE } from './sparse';
 import { elasticStress, elementStress, faceStressAt } from './stress';
 import { PATCH, type StrikeAnswer, type StrikeWish } from './strike-wish';
-import { worstPlace } from './worst-place';
+import { type Coarse, worstPlace } from './worst-place';
 
 /** Past its yield the sheet hardens by this part of its modulus: little, so that dents are not made small (a guess). */
 const HARDENING = 200;
@@ -65,9 +65,9 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   if (!fast) return err('no bolt holds it');
   const place = wish.at ? onPlate(flats, wish.at) : undefined;
   if (wish.at && !place) return err('there is no sheet at that place');
-  const worst = place ? ok(place) : worstPlace(wish, flats, held);
+  const worst = place ? ok({ at: place, coarse: undefined }) : worstPlace(wish, flats, held);
   if (!worst.ok) return worst;
-  const at = worst.value;
+  const { at, coarse } = worst.value;
   const reaches = reaching(wish.screens, flats, at);
   if (reaches === 0)
     return err('plates that hang lower lie under all of that place: the rock does not reach it');
@@ -75,7 +75,7 @@ export function strikePlate(wish: StrikeWish, now: () => number = () => 0): Resu
   const weight = wish.fallMm === undefined ? ok(1) : weightOf(felt, flats, held, at, wish.fallMm);
   if (!weight.ok) return weight;
   const force = felt.force / weight.value;
-  const start = meshed({ ...wish, force }, flats, held, at);
+  const start = meshed({ ...wish, force }, flats, held, at, coarse);
   if (!start.ok) return start;
   const { model, discs, solver, meshError, plateNodes } = start.value;
   const t = model.thickness;
@@ -213,36 +213,68 @@ function yieldingAt(model: ShellModel, stress: Float64Array, held: readonly Held
   return out;
 }
 
+/** The joints round which the sheet yields by small deflections; none where it gives so much that its dent is hopeless. */
+const yieldsIn = (start: Pick<Start, 'model' | 'u' | 'stress' | 'plateNodes'>, held: readonly Held[]) =>
+  mostUp(start.u, start.plateNodes) > HOPELESS
+    ? new Set<number>()
+    : yieldingAt(start.model, start.stress, held);
+
 /**
  * Meshes a plate as finely as its own error asks for, with its solution of small deflections. Where its dent is asked for and the sheet
- * yields round its joints it is finer there, unless that is hopeless or would be too large.
+ * yields round its joints (as the coarse mesh of the search for its worst place has it, or the coarsest of these) it is finer there, unless
+ * that would be too large.
  */
-function meshed(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[], at: Vec3): Result<Start> {
-  for (let size = wish.size ?? 1; ; size *= FINER) {
-    const plain = solvedOn(wish, meshPlate(flats, held, size, at, wish.backing), held, at);
-    if (!plain.ok || wish.size !== undefined) return plain;
-    const made = wish.noDent ? plain.value : forDent(wish, flats, held, at, size, plain.value);
-    const { meshError, plateNodes } = made;
-    if (meshError <= MESH_ERROR || size * FINER < FINEST || plateNodes > MOST_NODES / 1.7) return ok(made);
+function meshed(
+  wish: StrikeWish,
+  flats: readonly Flat3[],
+  held: readonly Held[],
+  at: Vec3,
+  coarse: Coarse | undefined,
+): Result<Start> {
+  const plain = (size: number): Result<Start> =>
+    solvedOn(wish, meshPlate(flats, held, size, at, wish.backing), held, at);
+  if (wish.size !== undefined) return plain(wish.size);
+  const seen = coarse && elasticOn(wish, coarse, at);
+  let yielding = wish.noDent ? new Set<number>() : seen && yieldsIn(seen, held);
+  for (let size = 1; ; size *= FINER) {
+    let start: Result<Start> | undefined;
+    if (!yielding) {
+      start = plain(size);
+      if (!start.ok) return start;
+      yielding = yieldsIn(start.value, held);
+    }
+    const made = finerAt(yielding, wish, flats, held, at, size) ?? start ?? plain(size);
+    if (!made.ok) return made;
+    const { meshError, plateNodes } = made.value;
+    if (meshError <= MESH_ERROR || size * FINER < FINEST || plateNodes > MOST_NODES / 1.7) return made;
   }
 }
 
-/** The same made finer round the joints where the sheet yields; as it was where it does not, where that is hopeless, or would be too large. */
-function forDent(
+/** A plate made finer round the joints where its sheet yields; undefined where it does nowhere, or that would be too large. */
+function finerAt(
+  yielding: ReadonlySet<number>,
   wish: StrikeWish,
   flats: readonly Flat3[],
   held: readonly Held[],
   at: Vec3,
   size: number,
-  start: Start,
-): Start {
-  if (mostUp(start.u, start.plateNodes) > HOPELESS) return start;
-  const yielding = yieldingAt(start.model, start.stress, held);
-  if (yielding.size === 0) return start;
+): Result<Start> | undefined {
+  if (yielding.size === 0) return undefined;
   const mesh = meshPlate(flats, held, size, at, wish.backing, yielding);
-  if (!mesh.ok || mesh.value.mesh.coordinates.length / 3 > MOST_FOR_DENT) return start;
+  if (!mesh.ok || mesh.value.mesh.coordinates.length / 3 > MOST_FOR_DENT) return undefined;
   const made = solvedOn(wish, mesh, held, at);
-  return made.ok ? made.value : start;
+  return made.ok ? made : undefined;
+}
+
+/** What a model does by small deflections under the force at a place; undefined where no sheet is there. */
+function elasticOn(
+  { force, drag }: StrikeWish,
+  { model, solver, plateNodes }: Coarse,
+  at: Vec3,
+): Pick<Start, 'model' | 'solver' | 'u' | 'stress' | 'plateNodes'> | undefined {
+  if (!(up(model.load, model.mesh, at, force, drag) > 0)) return undefined;
+  const u = solver.solve(model.load);
+  return { model, solver, plateNodes, u, stress: elasticStress(model, u) };
 }
 
 /** A mesh with its model and its solution of small deflections. */
@@ -250,23 +282,13 @@ function solvedOn(wish: StrikeWish, made: Result<Meshed>, held: readonly Held[],
   if (!made.ok) return made;
   const { mesh, discs } = made.value;
   const model = modelFor(wish, made.value, held);
-  if (!(up(model.load, model.mesh, at, wish.force, wish.drag) > 0))
-    return err('the rock is not under the plate');
   const solver = linearSolver(model);
   if ('mechanism' in solver) return err(loose(model, solver.node, solver.freedom));
-  const u = solver.solve(model.load);
-  const stress = elasticStress(model, u);
+  const start = elasticOn(wish, { model, solver, plateNodes: mesh.coordinates.length / 3 }, at);
+  if (!start) return err('the rock is not under the plate');
   let work = 0;
-  for (let i = 0; i < u.length; i++) work += (u[i] as number) * (model.load[i] as number);
-  return ok({
-    model,
-    discs,
-    solver,
-    u,
-    stress,
-    meshError: energyError(model, stress, work),
-    plateNodes: mesh.coordinates.length / 3,
-  });
+  for (let i = 0; i < start.u.length; i++) work += (start.u[i] as number) * (model.load[i] as number);
+  return ok({ ...start, model, discs, meshError: energyError(model, start.stress, work) });
 }
 
 /** Gaps left to every part over the plate, the least first; and over every node to the nearest. */

@@ -1,8 +1,8 @@
 import type { Vec3 } from '../geometry';
 import { err, ok, type Result } from '../units';
-import { linearSolver } from './linear';
+import { type LinearSolver, linearSolver } from './linear';
 import { gapOver, onPlate } from './on-plate';
-import { type Held, loose, meshPlate, modelFor, up } from './plate-model';
+import { type Held, loose, meshPlate, modelFor, type PlateModel, up } from './plate-model';
 import { reaching } from './screens';
 import type { Flat3 } from './shell-mesh';
 import type { StrikeWish } from './strike-wish';
@@ -12,11 +12,22 @@ const TRIED = 9;
 /** So much of the rock bears on sheet at a place that counts, where there is one. */
 const BEARS = 0.5;
 
+/** A plate meshed as coarsely as serves, taken apart. */
+export interface Coarse {
+  readonly model: PlateModel;
+  readonly solver: LinearSolver;
+  readonly plateNodes: number;
+}
+
 /**
  * The place where the least gap is left (or, with nothing over the plate, where it gives most), by small deflections on a coarse
- * mesh: one elimination, then a solution for each place. Bolted places are passed over.
+ * mesh, which is given with it: one elimination, then a solution for each place. Bolted places are passed over.
  */
-export function worstPlace(wish: StrikeWish, flats: readonly Flat3[], held: readonly Held[]): Result<Vec3> {
+export function worstPlace(
+  wish: StrikeWish,
+  flats: readonly Flat3[],
+  held: readonly Held[],
+): Result<{ readonly at: Vec3; readonly coarse: Coarse }> {
   const coarse = meshPlate(flats, held, 1, undefined, wish.backing);
   if (!coarse.ok) return coarse;
   const model = modelFor(wish, coarse.value, held);
@@ -47,5 +58,7 @@ export function worstPlace(wish: StrikeWish, flats: readonly Flat3[], held: read
     const left = Math.min(400, ...rest) - w / 2;
     if (!best || left < best.left) best = { at, left };
   }
-  return best ? ok(best.at) : err('there is no place on it to be struck');
+  return best
+    ? ok({ at: best.at, coarse: { model, solver, plateNodes: coarse.value.mesh.coordinates.length / 3 } })
+    : err('there is no place on it to be struck');
 }
