@@ -69,9 +69,9 @@ await stages([
 ]);
 const built = !broken.includes('build');
 /** Runs some test files, and counts what held. */
-function tests(name, args) {
-  const report = join(tmpdir(), `plate-fold-tests-${process.pid}-${name}.json`);
-  console.log(`\n== tests: ${name}`);
+function tests(args) {
+  const report = join(tmpdir(), `plate-fold-tests-${process.pid}.json`);
+  console.log('\n== tests');
   spawnSync(
     process.execPath,
     [bin('vitest'), 'run', ...args, '--reporter=default', '--reporter=json', `--outputFile=${report}`],
@@ -97,14 +97,22 @@ function count(report) {
   failed += numFailedTests || numFailedTestSuites || (numTotalTests === 0 ? 1 : 0);
   rmSync(report);
 }
-// rooms are read once by each worker, not once by each file of tests
-tests('rooms', ['--exclude', 'e2e/**', '--maxWorkers', '2', '--no-isolate']);
-// Without a built interface there is nothing to drive. Three at a time: a page waits now and then, which the others use. A machine that is
-// busy with others fails nothing.
+// Without a built interface there is nothing to drive.
+const driven = built && (await chromium);
 if (!(await chromium)) {
   failed++;
   broken.push('Chromium could not be installed by apt-get.');
-} else if (built) tests('browser', ['e2e', '--maxWorkers', '3', '--no-isolate', '--testTimeout', '300000']);
+}
+// All in one go: what a file needs is read once by each worker, and no worker is idle while another kind of test is still to come. Three at a
+// time: a page waits now and then, which the others use. A machine that is busy with others fails nothing.
+tests([
+  ...(driven ? [] : ['--exclude', 'e2e/**']),
+  '--maxWorkers',
+  '3',
+  '--no-isolate',
+  '--testTimeout',
+  '300000',
+]);
 if (broken.length > 0) console.log(`\n== failed\n${broken.join('\n\n')}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -47,6 +47,8 @@ export async function openBrowser({ composited = false } = {}): Promise<Browser>
       ...(composited ? [] : ['--disable-gpu-compositing']),
       '--use-angle=swiftshader',
       '--enable-unsafe-swiftshader',
+      // what helpers would take off a thread they have to share with other tests costs more than it saves
+      '--js-flags=--single-threaded-gc',
     ],
   });
 }
