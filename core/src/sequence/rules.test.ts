@@ -2,7 +2,7 @@ import { demo } from '@plate-fold/demo';
 // What a careful mechanic would want of any list of steps, whatever the plan, method, school or lift.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { ResolvedJoint } from '../bolt';
+import { type ResolvedJoint, wrenchAmong, wrenchCode, wrenchesFor } from '../bolt';
 import { type Facts, gatherFacts } from '../derive';
 import {
   DRILLINGS,
@@ -262,6 +262,7 @@ function nothingHangsOnNothing({ sequence: { steps }, joints, doc }: Made): void
 function roundsInOrder({ sequence: { steps }, joints, doc }: Made): void {
   const byId = new Map(joints.map(j => [j.id, j]));
   const tighten = steps.filter(s => s.stage === 'tighten');
+  const roll = wrenchesFor(joints.map(j => j.torqueNm));
   for (const s of tighten) {
     for (const id of s.joints) {
       const full = (byId.get(id) as ResolvedJoint).torqueNm;
@@ -271,8 +272,14 @@ function roundsInOrder({ sequence: { steps }, joints, doc }: Made): void {
         // what no wrench reads at all is snug in every round
         if (full >= 2) expect(s.pass).toBe(1);
         expect(s.hows?.join(' ')).toContain('below the range');
+        // no wrench that is there for another bolt reads it
+        const settable = [full * (1 - wrenchTolerance(full)), full];
+        expect(settable.every(v => wrenchAmong(roll, (s.share as number) * v))).toBe(false);
       } else {
         expect(nm, `${s.id} ${id}`).toBeGreaterThan(0);
+        // the step brings a wrench that reads it, and the roll has that
+        const reads = wrenchAmong(roll, nm as number);
+        if (reads && (s.share ?? 1) < 1) expect(s.tools).toContain(wrenchCode(reads));
         expect(nm as number).toBeLessThanOrEqual((s.share ?? 1) * full + 1e-6);
         // one setting for what a wrench cannot tell apart, and no more than that
         expect(nm as number).toBeGreaterThanOrEqual(

@@ -1,4 +1,4 @@
-import { type ResolvedJoint, wrenchRange } from '../bolt';
+import { type ResolvedJoint, type WrenchRange, wrenchAmong, wrenchRange } from '../bolt';
 import { formatTorque, torqueFigure, type UnitSystem } from '../units';
 import type { Step } from './step';
 import { wrenchTolerance } from './turn';
@@ -29,27 +29,40 @@ export function settingsOf(joints: readonly ResolvedJoint[]): ReadonlyMap<string
 const SMALLEST = 2;
 
 /** What is done to a bolt in one round: set to a torque, snugged by hand, or passed over on its way from snug to its next setting. */
-export type RoundOf = { readonly nm: number } | 'by hand' | 'passed over';
+export type RoundOf =
+  | {
+      readonly nm: number;
+      /** with which wrench; undefined where none as sold reads it */
+      readonly wrench?: WrenchRange;
+    }
+  | 'by hand'
+  | 'passed over';
 
 /**
- * A bolt in one round of tightening. A share that its wrench does not reach is snug by hand in the first round (RCSC: the full effort of
- * one hand on an ordinary wrench, the parts in firm contact) and is passed over in the second.
+ * A bolt in one round of tightening, with the wrenches that lie ready. A share that none of them reads is snug by hand in the first round
+ * (RCSC: the full effort of one hand on an ordinary wrench, the parts in firm contact) and is passed over in the second.
  */
-export function roundOf(settingNm: number, round: number): RoundOf {
+export function roundOf(settingNm: number, round: number, wrenches: readonly WrenchRange[]): RoundOf {
   const share = PASS_SHARES[round - 1] as number;
   const range = wrenchRange(settingNm);
   const nm = share * settingNm;
   // under the smallest wrench as sold it is snug and stays so; over the largest the figure stands, and a finding says so
   if (!range && settingNm < SMALLEST) return round === 2 ? 'passed over' : 'by hand';
-  if (!range || share === 1 || nm >= range[0]) return { nm };
+  if (!range) return { nm };
+  const wrench = share === 1 ? range : wrenchAmong(wrenches, nm);
+  if (wrench) return { nm, wrench };
   return round === 1 ? 'by hand' : 'passed over';
 }
 
-/** What the wrench is set to in a step, in words: one torque, or from the lowest to the highest; empty where none is read. */
-export function stepTorque({ torques }: Pick<Step, 'torques'>, units: UnitSystem): string {
+/** What the wrench is set to in a step, in words: one torque, or from the lowest to the highest, and what is only snug; empty where none is read. */
+export function stepTorque(
+  { torques, byHand = [] }: Pick<Step, 'torques' | 'byHand'>,
+  units: UnitSystem,
+): string {
   const all = Object.values(torques ?? {});
   if (all.length === 0) return '';
   const [low, high] = [Math.min(...all), Math.max(...all)];
   const most = formatTorque(high, units);
-  return formatTorque(low, units) === most ? most : `${torqueFigure(low, units).value} to ${most}`;
+  const set = formatTorque(low, units) === most ? most : `${torqueFigure(low, units).value} to ${most}`;
+  return byHand.length === 0 ? set : `${set}, by hand ${byHand.join(' ')}`;
 }

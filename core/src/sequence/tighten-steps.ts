@@ -1,4 +1,4 @@
-import { ELEMENTS, HAND_TOOLS, type ResolvedJoint } from '../bolt';
+import { ELEMENTS, HAND_TOOLS, type ResolvedJoint, wrenchCode, wrenchesFor } from '../bolt';
 import type { FoldedPanel } from '../fold';
 import { distance2, type Vec2 } from '../geometry';
 import { panelWord } from '../plan';
@@ -81,6 +81,8 @@ export function tightenSteps(
   const parts = roundOrder(group);
   const all = parts.flatMap(p => p.joints);
   const settings = settingsOf(all);
+  // what the tool roll holds for any bolt serves for another's first rounds
+  const wrenches = wrenchesFor(job.joints.map(j => j.torqueNm));
   const ys = all.map(j => j.at[1]);
   const several = parts.length > 1;
   const wide = several || Math.max(...ys) - Math.min(...ys) > WIDE;
@@ -90,7 +92,7 @@ export function tightenSteps(
     const pass = i + 1;
     const made: string[] = [];
     for (const { id, name, panels, joints: mine } of parts) {
-      const of = new Map(mine.map(j => [j.id, roundOf(settings.get(j.id) as number, pass)]));
+      const of = new Map(mine.map(j => [j.id, roundOf(settings.get(j.id) as number, pass, wrenches)]));
       const turned = mine.filter(j => of.get(j.id) !== 'passed over');
       if (turned.length === 0) continue;
       const byHand = turned.filter(j => of.get(j.id) === 'by hand').map(j => j.id);
@@ -100,6 +102,10 @@ export function tightenSteps(
           return typeof r === 'object' ? [[j.id, r.nm] as const] : [];
         }),
       );
+      const read = turned.flatMap(j => {
+        const r = of.get(j.id);
+        return typeof r === 'object' && r.wrench ? [wrenchCode(r.wrench)] : [];
+      });
       const least = Math.min(...Object.values(torques));
       const soft = turned.some(isSoft);
       const gives = panels.some(x => job.panels.find(p => p.panel.id === x)?.material.family === 'plastic');
@@ -129,7 +135,7 @@ export function tightenSteps(
               ...strapHow(turned),
               ...(byHand.length > 0
                 ? [
-                    `${allByHand ? 'All of them' : byHand.join(', ')}: snug by hand, as tight as one hand on an ordinary wrench makes it. ${Math.round(share * 100)} % is below the range of the torque wrench.`,
+                    `${allByHand ? 'All of them' : byHand.join(', ')}: snug by hand, as tight as one hand on an ordinary wrench makes it. ${Math.round(share * 100)} % is below the range of any torque wrench on the roll.`,
                   ]
                 : []),
               ...(turned.length < mine.length
@@ -139,7 +145,7 @@ export function tightenSteps(
                       .map(j => j.id)
                       .join(
                         ', ',
-                      )}: leave snug this time, since ${Math.round(share * 100)} % is below the range of the wrench; the next round brings them to full torque.`,
+                      )}: leave snug this time, since ${Math.round(share * 100)} % is below the range of any torque wrench on the roll; the next round brings them to full torque.`,
                   ]
                 : []),
             ],
@@ -151,7 +157,7 @@ export function tightenSteps(
             passes: rounds,
             share,
             needs: previous,
-            tools: addTools(toolsOf(turned, HAND_TOOLS), allByHand ? [] : toolsOf(turned, ['torque'])),
+            tools: addTools(toolsOf(turned, HAND_TOOLS), read),
             cautions: [
               CAUTIONS.maker,
               ...(soft ? [CAUTIONS.spins] : []),
