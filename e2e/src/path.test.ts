@@ -9,6 +9,7 @@ import {
   downloadsOf,
   fill,
   goToStep,
+  LOOK_MS,
   named,
   onward,
   openPage,
@@ -20,6 +21,7 @@ import {
   startRun,
   summary,
   TestServer,
+  ticksOf,
 } from './browser';
 import { it } from './fixtures';
 
@@ -82,6 +84,9 @@ describe.each([
       await page.waitForSelector('[data-bolt="j11"][data-look="done"]');
 
       // the server goes away in the middle of it; ticks stay on the device, and arrive when it is back
+      const kept = page.url().split('/').at(-1) as string;
+      while (!(await ticksOf(own, kept)).some(t => t.jointId === 'j11'))
+        await new Promise(d => setTimeout(d, LOOK_MS));
       await own.stop();
       await onward(page);
       await press(page, 'Problem');

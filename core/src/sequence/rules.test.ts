@@ -279,7 +279,8 @@ function roundsInOrder({ sequence: { steps }, joints, doc }: Made): void {
         expect(nm, `${s.id} ${id}`).toBeGreaterThan(0);
         // the step brings a wrench that reads it, and the roll has that
         const reads = wrenchAmong(roll, nm as number);
-        if (reads && (s.share ?? 1) < 1) expect(s.tools).toContain(wrenchCode(reads));
+        if (reads && (s.share ?? 1) < 1) expect(s.wrenches?.[id]).toBe(wrenchCode(reads));
+        if (s.wrenches?.[id]) expect(s.tools).toContain(s.wrenches[id]);
         expect(nm as number).toBeLessThanOrEqual((s.share ?? 1) * full + 1e-6);
         // one setting for what a wrench cannot tell apart, and no more than that
         expect(nm as number).toBeGreaterThanOrEqual(

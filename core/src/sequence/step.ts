@@ -66,8 +66,10 @@ export interface Step {
   readonly torqueNm?: number;
   /** setting of the wrench by joint, N·m */
   readonly torques?: Readonly<Record<string, number>>;
-  /** joints that are only snugged by hand in this round, since their share lies below the range of their wrench */
+  /** joints that are only snugged by hand in this round, since their share lies below the range of every wrench on the roll */
   readonly byHand?: readonly string[];
+  /** the torque wrench that reads a bolt's setting in this round, by joint, as a tool's code */
+  readonly wrenches?: Readonly<Record<string, string>>;
   readonly pass?: number;
   readonly passes?: number;
   /** share of the full torque in this pass, 0 to 1 */

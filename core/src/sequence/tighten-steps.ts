@@ -102,10 +102,12 @@ export function tightenSteps(
           return typeof r === 'object' ? [[j.id, r.nm] as const] : [];
         }),
       );
-      const read = turned.flatMap(j => {
-        const r = of.get(j.id);
-        return typeof r === 'object' && r.wrench ? [wrenchCode(r.wrench)] : [];
-      });
+      const wrenchOf = Object.fromEntries(
+        turned.flatMap(j => {
+          const r = of.get(j.id);
+          return typeof r === 'object' && r.wrench ? [[j.id, wrenchCode(r.wrench)] as const] : [];
+        }),
+      );
       const least = Math.min(...Object.values(torques));
       const soft = turned.some(isSoft);
       const gives = panels.some(x => job.panels.find(p => p.panel.id === x)?.material.family === 'plastic');
@@ -152,12 +154,13 @@ export function tightenSteps(
             panels,
             joints: tighteningOrder(turned.map(spotOf)),
             ...(Object.keys(torques).length > 0 ? { torqueNm: least, torques } : {}),
+            ...(Object.keys(wrenchOf).length > 0 ? { wrenches: wrenchOf } : {}),
             ...(byHand.length > 0 ? { byHand } : {}),
             pass,
             passes: rounds,
             share,
             needs: previous,
-            tools: addTools(toolsOf(turned, HAND_TOOLS), read),
+            tools: addTools(toolsOf(turned, HAND_TOOLS), Object.values(wrenchOf)),
             cautions: [
               CAUTIONS.maker,
               ...(soft ? [CAUTIONS.spins] : []),

@@ -196,12 +196,13 @@ function Torque(props: Parameters<typeof TightenBody>[0] & { readonly target?: n
     },
   });
   if (!joint) return null;
-  const tools = toolsOfBolt(joint, facts, joint.torqueNm);
+  const tools = toolsOfBolt(joint, facts);
+  const wrench = move.step.wrenches?.[joint.id] ?? tools.wrench;
   const toolLine = [
     tools.turn && `${tools.turn}`,
     tools.extensionMm === undefined ? '' : `extension ${formatLength(tools.extensionMm, units)}`,
     tools.hold ? `hold the nut with ${tools.hold.replace('wrench ', 'a wrench ')}` : '',
-    target === undefined || !tools.wrench ? 'ordinary wrench' : toolName(tools.wrench, units),
+    target === undefined || !wrench ? 'ordinary wrench' : toolName(wrench, units),
   ]
     .filter(Boolean)
     .join(' \u00b7 ');
