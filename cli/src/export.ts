@@ -91,7 +91,7 @@ export const EXPORTS: Readonly<Record<string, Files>> = {
   csv: (facts, units) => [
     ['hardware-list.csv', hardwareListCsv(hardwareList(facts.joints))],
     ['tools.csv', toolListCsv(toolList(facts.joints, facts), units)],
-    ['bends.csv', bendTableCsv(facts.panels, units)],
+    ['bends.csv', bendTableCsv(facts.panels, shopOf(facts.document.plan), units)],
     ['holes.csv', holeTableCsv(facts.panels, facts.joints, units)],
     ...(facts.rig.bars.length > 0 ? [['crossbars.csv', barCutsCsv(cutsOf(facts), units)] as const] : []),
   ],

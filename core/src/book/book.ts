@@ -19,7 +19,7 @@ import {
 } from '../bolt';
 import { phaseReports } from '../compare';
 import type { Facts } from '../derive';
-import { angleToBendTo, bendDeduction, type FoldedPanel, flatPattern } from '../fold';
+import { angleToBendTo, bendDeduction, dieFor, type FoldedPanel, flatPattern, shopOf } from '../fold';
 import { buildName, panelWord } from '../plan';
 import { installationOf, stepTorque } from '../sequence';
 import { serviceList } from '../service';
@@ -99,13 +99,14 @@ function plates(s: Sheet, facts: Facts, { units }: BookWish): void {
     );
     drawBlank(s, flatPattern(p), 120, units);
     const bends = p.bends.filter(b => b.angle !== 0);
+    const die = dieFor(p.sheet.thickness, shopOf(facts.document.plan).dies);
     if (bends.length === 0) s.text('No bends: the plate is flat.');
     else
       s.table(
         ['Bend', 'Way', 'Angle', 'Bend to', 'Inside radius', 'K', 'Deduction', ''],
         bends.map(b => {
           const a = Math.abs(b.angle);
-          const to = angleToBendTo(a, b.insideRadius, p.sheet.thickness, p.material);
+          const to = angleToBendTo(a, b.insideRadius, p.sheet.thickness, p.material, die);
           return [
             b.id,
             b.angle > 0 ? 'up' : 'down',

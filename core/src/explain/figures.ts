@@ -167,8 +167,9 @@ export const EXPLAINED = {
     name: 'Bend to',
     formula:
       'The angle to bend to so that it springs back to the wanted one, the middle fiber keeping its length.',
-    from: 'angle, inside radius, thickness, yield strength and modulus',
-    source: 'Ri/Rf = 4(Ri·Y/ET)³ − 3(Ri·Y/ET) + 1 (Kalpakjian and Schmid).',
+    from: 'angle, inside radius, thickness, yield strength and modulus, width of the die',
+    source:
+      'Round the punch Ri/Rf = 4(Ri·Y/ET)³ − 3(Ri·Y/ET) + 1 (Kalpakjian and Schmid); the legs over the die by 1.5·Y·V/(E·T) (Timoshenko).',
     estimated: 'Yield strength is the catalog’s; a test bend tells more.',
   },
   'k-factor': {

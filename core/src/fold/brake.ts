@@ -1,4 +1,4 @@
-import { toRadians } from '../geometry';
+import { toDegrees, toRadians } from '../geometry';
 import type { Cutter, Plan, Shop } from '../plan';
 import type { Material } from '../sheet';
 
@@ -88,19 +88,32 @@ export function springbackRatio(
 }
 
 /**
+ * Degrees by which both legs of an air bend spring back between punch and shoulders, whatever its angle: a strip over the die's opening V
+ * that is bent by its full plastic moment Y·T²/4 at the punch and by none at the shoulders goes back by M·V/(2·E·I) = 1.5·Y·V/(E·T)
+ * (Timoshenko, Strength of Materials, part II). Lengths in mm, Y and E in MPa. Of a bend of some degrees this is most of it.
+ */
+export const legsSpringBack = (
+  dieOpening: number,
+  thickness: number,
+  { yield: y, E }: Pick<Material, 'yield' | 'E'>,
+): number => toDegrees((1.5 * y * dieOpening) / (E * thickness));
+
+/**
  * Angle to bend to, so that `angle` degrees are left: (Ri + T/2)·ai = (Rf + T/2)·af with Rf = Ri/ratio (Kalpakjian &
- * Schmid). Undefined where the sheet springs back wholly.
+ * Schmid) for what lies round the punch, and what the legs go back over a die. Undefined where the sheet springs back wholly.
  */
 export function angleToBendTo(
   angle: number,
   insideRadius: number,
   thickness: number,
   material: Material,
+  dieOpening: number | undefined,
 ): number | undefined {
   const ratio = springbackRatio(insideRadius, thickness, material.yield, material.E);
   if (ratio <= 0) return undefined;
   const after = insideRadius / ratio;
-  return (angle * (after + thickness / 2)) / (insideRadius + thickness / 2);
+  const legs = dieOpening === undefined ? 0 : legsSpringBack(dieOpening, thickness, material);
+  return (angle * (after + thickness / 2)) / (insideRadius + thickness / 2) + legs;
 }
 
 /** Relief beside a bend that ends within an edge: one thickness wide, R + t deep (sheet-metal design guides). */

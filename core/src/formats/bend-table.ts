@@ -1,10 +1,11 @@
 import type { FoldedPanel } from '../fold';
-import { angleToBendTo, bendDeduction } from '../fold';
+import { angleToBendTo, bendDeduction, dieFor } from '../fold';
+import type { Shop } from '../plan';
 import { MM_PER_INCH, roundTo, type UnitSystem } from '../units';
 import { csv } from './csv';
 
-/** The bends of plates as CSV: what to set on the brake, one row a bend. Lengths in the reader's units, angles in degrees. */
-export function bendTableCsv(panels: readonly FoldedPanel[], units: UnitSystem): string {
+/** The bends of plates as CSV: what to set on a shop's brake, one row a bend. Lengths in the reader's units, angles in degrees. */
+export function bendTableCsv(panels: readonly FoldedPanel[], { dies }: Shop, units: UnitSystem): string {
   const unit = units === 'inch' ? 'in' : 'mm';
   const length = (mm: number): number => (units === 'inch' ? roundTo(mm / MM_PER_INCH, 4) : roundTo(mm, 3));
   return csv(
@@ -25,7 +26,8 @@ export function bendTableCsv(panels: readonly FoldedPanel[], units: UnitSystem):
       p.bends
         .filter(b => b.angle !== 0)
         .map(b => {
-          const to = angleToBendTo(Math.abs(b.angle), b.insideRadius, p.sheet.thickness, p.material);
+          const t = p.sheet.thickness;
+          const to = angleToBendTo(Math.abs(b.angle), b.insideRadius, t, p.material, dieFor(t, dies));
           return [
             p.panel.mark,
             b.id,

@@ -140,7 +140,7 @@ describe('the other files of a plate', () => {
       expect(Math.hypot(Number(m[1]), Number(m[2]), Number(m[3]))).toBeCloseTo(1, 3);
   });
   it('the bend table names every bend with the angle to bend to', () => {
-    const rows = bendTableCsv(plates, 'metric').trim().split('\r\n');
+    const rows = bendTableCsv(plates, SHOPS[0]!, 'metric').trim().split('\r\n');
     expect(rows).toHaveLength(1 + plates.flatMap(p => p.bends.filter(b => b.angle !== 0)).length);
     const [mark, bend, , angle, to] = (rows[1] ?? '').split(',');
     expect([mark, bend]).toEqual(['A', 'front-ramp']);
@@ -148,7 +148,7 @@ describe('the other files of a plate', () => {
   });
 
   it('deducts from outside legs whichever way the bend goes', () => {
-    const rows = bendTableCsv(plates.slice(0, 1), 'metric')
+    const rows = bendTableCsv(plates.slice(0, 1), SHOPS[0]!, 'metric')
       .trim()
       .split('\r\n')
       .map(r => r.split(','));

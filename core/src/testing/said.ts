@@ -21,6 +21,7 @@ import {
 import { check, RULES, STRUCK_RULES } from '../checks';
 import { hardwareChange, optionEffect, TERM_WORDS } from '../compare';
 import { gatherFacts } from '../derive';
+import { shopOf } from '../fold';
 import { barCutsCsv, bendTableCsv, holeTableCsv, toolListCsv } from '../formats';
 import { dueList } from '../log';
 import { differences, type PlanDocument } from '../plan';
@@ -104,7 +105,7 @@ export function saidOf(doc: PlanDocument, units: UnitSystem): readonly Said[] {
     }
   for (const c of barCuts(doc.plan.crossbars, joints, doc.plan.holes))
     say('crossbar', ...c.holes.map(h => barHoleWords(h, c, units)));
-  say('bends file', bendTableCsv(panels, units));
+  say('bends file', bendTableCsv(panels, shopOf(facts.document.plan), units));
   say('holes file', holeTableCsv(panels, joints, units));
   say('bars file', barCutsCsv(barCuts(doc.plan.crossbars, joints, doc.plan.holes), units));
   say('tools file', toolListCsv(toolList(joints, facts), units));

@@ -23,7 +23,7 @@ export function BrakeFigures({ folded, bend }: { folded: FoldedPanel; bend: Bend
   const t = folded.sheet.thickness;
   const die = dieFor(t, shop.dies);
   const width = folded.facets.find(f => f.id === bend.id)?.hinge?.width ?? 0;
-  const to = angleToBendTo(Math.abs(bend.angle), bend.insideRadius, t, material);
+  const to = angleToBendTo(Math.abs(bend.angle), bend.insideRadius, t, material, die);
   const force = die ? bendingForce(material.ultimate, t, width, die) : undefined;
   const own = Math.abs(bend.kFactor - kFactor(bend.insideRadius, t)) > 1e-9;
   const none = { value: '–', unit: '' };

@@ -1,5 +1,5 @@
 import { barCuts } from '@plate-fold/core/bolt';
-import { type FoldedPanel, flatPattern, foldedSolid } from '@plate-fold/core/fold';
+import { type FoldedPanel, flatPattern, foldedSolid, shopOf } from '@plate-fold/core/fold';
 import {
   barCutsCsv,
   bendTableCsv,
@@ -47,7 +47,10 @@ export function ShopFiles({ folded }: { folded: FoldedPanel }) {
           'model/gltf-binary',
         ),
     ],
-    ['Bends, CSV', () => saveFile('bends.csv', bendTableCsv(facts.panels, units), 'text/csv')],
+    [
+      'Bends, CSV',
+      () => saveFile('bends.csv', bendTableCsv(facts.panels, shopOf(facts.document.plan), units), 'text/csv'),
+    ],
     ['Holes, CSV', () => saveFile('holes.csv', holeTableCsv(facts.panels, facts.joints, units), 'text/csv')],
     ...(facts.rig.bars.length > 0
       ? [
