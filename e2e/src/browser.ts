@@ -304,8 +304,8 @@ export const press = (
   how: Readonly<ClickOptions> = {},
 ): Promise<void> =>
   toNamed(page, name, role, async one => {
-    if (!(await steady(one))) return false;
     try {
+      if (!(await steady(one))) return false;
       await one.click(how);
       return true;
     } catch (e) {
