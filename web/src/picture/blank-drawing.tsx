@@ -118,7 +118,6 @@ export function BlankDrawing({ pattern: p, units, width, height, bend, onBend }:
         strokeWidth="1.6"
       />
       <path d={pathOf(p.marked, put)} fill="none" stroke="var(--ink2)" strokeDasharray="2 3" />
-      <HoleNames pattern={p} put={put} k={k} />
       {p.bends.map(b => {
         const [a, c] = [put(b.from), put(b.to)];
         const chosen = b.id === bend;
@@ -160,6 +159,10 @@ export function BlankDrawing({ pattern: p, units, width, height, bend, onBend }:
           </g>
         );
       })}
+      {/* over the bend lines, which would strike the names through, and without taking their presses */}
+      <g pointerEvents="none">
+        <HoleNames pattern={p} put={put} k={k} />
+      </g>
       <g aria-hidden="true">
         <text x="12" y="20" fontSize="12" style={{ fill: 'var(--ink2)' }}>
           flat, upper face, front at the left
