@@ -14,12 +14,12 @@ export interface BoltTools {
   readonly wrench?: string;
 }
 
-/** The tools of one bolt: what turns it, what holds against it, the extension that reaches it and the torque wrench for its setting. */
-export function toolsOfBolt(j: ResolvedJoint, around: Around, settingNm = j.torqueNm): BoltTools {
+/** The tools of one bolt: what turns it, what holds against it, the extension that reaches it and the torque wrench for its full torque. */
+export function toolsOfBolt(j: ResolvedJoint, around: Around): BoltTools {
   const nutTurned = nutIsTurned(j);
   const flats = j.nut?.flats;
   const turn = nutTurned ? (flats ? `socket ${flats}` : '') : j.head.tool;
-  const wrench = torqueWrench(settingNm);
+  const wrench = torqueWrench(j.torqueNm);
   const extensionMm = extensionFor(j, around);
   return {
     turn,

@@ -66,7 +66,7 @@ export interface Step {
   readonly torqueNm?: number;
   /** setting of the wrench by joint, N·m */
   readonly torques?: Readonly<Record<string, number>>;
-  /** joints that are only snugged by hand in this round, since their share lies below the range of every wrench on the roll */
+  /** joints that are only snugged by hand in this round, since no wrench on the roll reads their share */
   readonly byHand?: readonly string[];
   /** the torque wrench that reads a bolt's setting in this round, by joint, as a tool's code */
   readonly wrenches?: Readonly<Record<string, string>>;

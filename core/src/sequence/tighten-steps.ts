@@ -96,17 +96,13 @@ export function tightenSteps(
       const turned = mine.filter(j => of.get(j.id) !== 'passed over');
       if (turned.length === 0) continue;
       const byHand = turned.filter(j => of.get(j.id) === 'by hand').map(j => j.id);
-      const torques = Object.fromEntries(
-        turned.flatMap(j => {
-          const r = of.get(j.id);
-          return typeof r === 'object' ? [[j.id, r.nm] as const] : [];
-        }),
-      );
+      const set = turned.flatMap(({ id: joint }) => {
+        const r = of.get(joint);
+        return typeof r === 'object' ? [{ joint, ...r }] : [];
+      });
+      const torques = Object.fromEntries(set.map(({ joint, nm }) => [joint, nm]));
       const wrenchOf = Object.fromEntries(
-        turned.flatMap(j => {
-          const r = of.get(j.id);
-          return typeof r === 'object' && r.wrench ? [[j.id, wrenchCode(r.wrench)] as const] : [];
-        }),
+        set.flatMap(({ joint, wrench }) => (wrench ? [[joint, wrenchCode(wrench)]] : [])),
       );
       const least = Math.min(...Object.values(torques));
       const soft = turned.some(isSoft);
@@ -137,7 +133,7 @@ export function tightenSteps(
               ...strapHow(turned),
               ...(byHand.length > 0
                 ? [
-                    `${allByHand ? 'All of them' : byHand.join(', ')}: snug by hand, as tight as one hand on an ordinary wrench makes it. ${Math.round(share * 100)} % is below the range of any torque wrench on the roll.`,
+                    `${allByHand ? 'All of them' : byHand.join(', ')}: snug by hand, as tight as one hand on an ordinary wrench makes it. No torque wrench on the roll reads ${Math.round(share * 100)} % of full torque.`,
                   ]
                 : []),
               ...(turned.length < mine.length
@@ -147,7 +143,7 @@ export function tightenSteps(
                       .map(j => j.id)
                       .join(
                         ', ',
-                      )}: leave snug this time, since ${Math.round(share * 100)} % is below the range of any torque wrench on the roll; the next round brings them to full torque.`,
+                      )}: leave snug this time: no torque wrench on the roll reads ${Math.round(share * 100)} % of full torque. The next round brings them to full torque.`,
                   ]
                 : []),
             ],

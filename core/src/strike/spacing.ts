@@ -28,6 +28,10 @@ const PER_PLACE = 6;
 export function graded(fine: readonly Fine[], most: number, growth: number, slow = growth): SpaceSpacing {
   // the finest first: from the first that is coarser than what was found none is finer
   const sorted = [...fine].sort((a, b) => a.h - b.h);
+  const grown = (off: number, slowly: number): number => {
+    const near = Math.min(Math.max(0, off), slowly);
+    return slow * near + growth * (Math.max(0, off) - near);
+  };
   const on: NonNullable<SpaceSpacing['on']> = ({ origin, u, v }) => {
     const f = Float64Array.from(
       sorted.flatMap(({ at, from, h, slowly = 0 }) => {
@@ -43,9 +47,8 @@ export function graded(fine: readonly Fine[], most: number, growth: number, slow
         if (least >= h) break;
         const dx = x - (f[i] as number);
         const dy = y - (f[i + 1] as number);
-        const off = Math.max(0, Math.sqrt(dx * dx + dy * dy + (f[i + 2] as number)) - (f[i + 3] as number));
-        const near = Math.min(off, f[i + 5] as number);
-        h = Math.min(h, least + slow * near + growth * (off - near));
+        const off = Math.sqrt(dx * dx + dy * dy + (f[i + 2] as number)) - (f[i + 3] as number);
+        h = Math.min(h, least + grown(off, f[i + 5] as number));
       }
       return h;
     };
@@ -54,9 +57,7 @@ export function graded(fine: readonly Fine[], most: number, growth: number, slow
     let h = most;
     for (const { at: q, from, h: least, slowly = 0 } of sorted) {
       if (least >= h) break;
-      const off = Math.max(0, length3(sub3(p, q)) - from);
-      const near = Math.min(off, slowly);
-      h = Math.min(h, least + slow * near + growth * (off - near));
+      h = Math.min(h, least + grown(length3(sub3(p, q)) - from, slowly));
     }
     return h;
   };
