@@ -52,7 +52,7 @@ const LEAST_RADIUS = 0.1;
 /** The angle a flange is drawn with: what lies beyond the most a brake bends is drawn at it, and reported. */
 export const madeAngle = (angle: number): number => Math.max(-MOST_ANGLE, Math.min(MOST_ANGLE, angle));
 
-/** Bend allowance, mm: length of the neutral fibre, A·π/180·(R + K·t) (Machinery's Handbook). Angle in degrees. */
+/** Bend allowance, mm: length of the neutral fiber, A·π/180·(R + K·t) (Machinery's Handbook). Angle in degrees. */
 export const bendAllowance = (angle: number, insideRadius: number, thickness: number, k: number): number =>
   toRadians(Math.abs(angle)) * (insideRadius + k * thickness);
 

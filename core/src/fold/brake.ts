@@ -136,7 +136,7 @@ export interface TestBend {
 
 /**
  * K from a test bend: flat = L1 + L2 − 2·(R + t)·tan(A/2) + A·π/180·(R + K·t), solved for K. A K outside 0 to 0.6 is no
- * neutral fibre: something was measured wrongly; then undefined.
+ * neutral fiber: something was measured wrongly; then undefined.
  */
 export function calibratedK({
   flat,

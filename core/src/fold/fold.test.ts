@@ -151,7 +151,7 @@ describe('properties over random flange trees', () => {
       fc.property(tree, f => {
         const made = fold(panelOf([f]), steel);
         const width = 300 - f.inset![0] - f.inset![1];
-        // independent sum along the neutral fibre
+        // independent sum along the neutral fiber
         const [b1, b2] = [made.bends[0]!, made.bends[1]!];
         const strip = f.length - b1.deductionMm + 60 - b2.deductionMm;
         expect(made.blank.areaMm2).toBeCloseTo(400 * 300 + width * strip, 6);

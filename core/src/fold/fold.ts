@@ -56,7 +56,7 @@ function sectorRadius(inner: number, outer: number, angle: number): number {
 /**
  * Folds a panel from its sheet, with the shop's own K-factors where there are some: flats in space, bends, developed
  * blank, mass and center of mass.
- * Mass follows the blank (neutral fibre): area less openings × thickness × density. Pure; see `foldPanel`.
+ * Mass follows the blank (neutral fiber): area less openings × thickness × density. Pure; see `foldPanel`.
  */
 export function fold(panel: Panel, sheet: SheetChoice, tests: readonly TestedK[] = []): FoldedPanel {
   const material = MATERIALS[sheet.material];

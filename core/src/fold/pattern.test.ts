@@ -100,7 +100,7 @@ describe('a flat pattern', () => {
     );
   });
 
-  it('folding never changes the length along the neutral fibre: flats and allowances add up to the blank', () => {
+  it('folding never changes the length along the neutral fiber: flats and allowances add up to the blank', () => {
     fc.assert(
       fc.property(tree, flanges => {
         const f = fold(panelWith(flanges), steel);

@@ -83,7 +83,7 @@ describe('a pose', () => {
     );
   });
 
-  it('keeps the neutral fibre’s length at every share, and joins each flat to its bend without a step', () => {
+  it('keeps the neutral fiber’s length at every share, and joins each flat to its bend without a step', () => {
     fc.assert(
       fc.property(tree, fc.double({ min: 0.05, max: 1, noNaN: true }), (flanges, share) => {
         const f = fold(panel(flanges), steel);

@@ -52,7 +52,7 @@ export function onBend(b: PosedBend, d: number, s: number, w: number, thickness:
 }
 
 /**
- * A folded plate with every bend made to a share of its angle. The neutral fibre keeps its length on the way: a strip of
+ * A folded plate with every bend made to a share of its angle. The neutral fiber keeps its length on the way: a strip of
  * allowance BA bent by A has the inside radius BA/A − K·t, which at the full angle is the bend's own.
  */
 export function pose(f: FoldedPanel, shares: Shares = () => 1): Pose {
