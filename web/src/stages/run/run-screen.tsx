@@ -51,7 +51,7 @@ export function RunScreen() {
   const [listening, setListening] = useState(false);
   const [sheet, setSheet] = useState<'problem' | 'steps'>();
   const [help, setHelp] = useState<string>();
-  const ticked = useRef(0);
+  const ticked = useRef(Number.NEGATIVE_INFINITY);
   useOffline();
   useAwake(run !== undefined && run.endedAt === null);
   const closed = useCallback(() => setSheet(undefined), []);
