@@ -31,7 +31,11 @@ export default defineConfig({
     setupFiles: ['./vitest.setup.ts'],
     testTimeout: 180_000,
     hookTimeout: 120_000,
+    // what is waited for takes longer on a machine that is busy with others
+    expect: { poll: { timeout: 60_000 } },
     pool: 'forks',
+    // random plans leave much behind: gathered less often, it takes a tenth to a sixth less of the processor
+    execArgv: ['--max-semi-space-size=64'],
     experimental: { fsModuleCache: true },
     sequence: { sequencer: LongFirst },
   },

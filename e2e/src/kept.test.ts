@@ -299,9 +299,9 @@ describe('versions', () => {
       await press(page, 'Restore this version');
       await page.waitForFunction(() => !document.querySelector('[role=dialog]'));
       const builds = async () => (await stored(own, 'bramble-winter')).plan.builds;
-      await expect.poll(builds, { timeout: 60_000 }).toEqual(before.builds);
+      await expect.poll(builds).toEqual(before.builds);
       await undo(page);
-      await expect.poll(builds, { timeout: 60_000 }).not.toEqual(before.builds);
+      await expect.poll(builds).not.toEqual(before.builds);
       expect(page.faults).toEqual([]);
       await closePage(page);
     } finally {

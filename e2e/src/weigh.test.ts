@@ -49,7 +49,7 @@ describe('Weigh: every sheet for a plate', () => {
     async ({ page }) => {
       await press(page, 'every sheet for a plate', 'radio');
       // points stand in the chart before the last sheet is struck
-      await page.waitForSelector('.apexcharts-canvas', { timeout: 60_000 });
+      await page.waitForSelector('.apexcharts-canvas');
       await says(page, 'striking');
       await climbed(page);
       const all = await rows(page);
@@ -96,7 +96,7 @@ describe('Weigh: every sheet for a plate', () => {
       // rows move as sheets are struck: pressed where it is
       await take?.evaluate(e => (e as HTMLElement).click());
       // the plan follows the press, and is saved after it
-      await expect.poll(() => summary(page, 'Net mass'), { timeout: 20_000 }).not.toBe(before);
+      await expect.poll(() => summary(page, 'Net mass')).not.toBe(before);
       await saved(page);
       const made = await storedPlan(server, page, plan);
       const sheets = made.builds.find(x => x.id === made.activeBuild)?.sheets ?? {};
