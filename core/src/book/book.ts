@@ -25,6 +25,7 @@ import { installationOf, stepTorque } from '../sequence';
 import { serviceList } from '../service';
 import { MATERIALS, tradeName } from '../sheet';
 import {
+  figureText,
   fixed,
   formatDistance,
   formatLength,
@@ -49,10 +50,7 @@ export interface BookWish {
 }
 
 const stockUnits = (j: ResolvedJoint): string => (j.thread.system === 'inch' ? '' : ' mm');
-const plainLoad = (n: number, units: UnitSystem): string => {
-  const f = loadFigure(n, units);
-  return `${f.value} ${f.unit}`;
-};
+const plainLoad = (n: number, units: UnitSystem): string => figureText(loadFigure(n, units));
 const sheetWords = (p: FoldedPanel): string =>
   `${p.sheet.gauge ?? tradeName(p.material.family, p.sheet.thickness)} ${MATERIALS[p.sheet.material].short}`;
 

@@ -2,6 +2,7 @@ import type { Facts } from '../derive';
 import type { Call } from '../plan';
 import { panelWord } from '../plan';
 import {
+  figureText,
   formatForce,
   formatLength,
   formatMass,
@@ -78,14 +79,8 @@ export const wordsIn = (system: UnitSystem): Words => ({
   torque: nm => formatTorque(nm, system),
   force: kn => formatForce(kn, system),
   temperature: c => formatTemperature(c, system),
-  stress: mpa => {
-    const f = stressFigure(mpa, system);
-    return `${f.value} ${f.unit}`;
-  },
-  load: n => {
-    const f = loadFigure(n, system);
-    return `${f.value} ${f.unit}`;
-  },
+  stress: mpa => figureText(stressFigure(mpa, system)),
+  load: n => figureText(loadFigure(n, system)),
 });
 
 export interface Rule {

@@ -18,7 +18,8 @@ export interface Figure {
   readonly unit: string;
 }
 
-const plain = (f: Figure): string => `${f.value} ${f.unit}`;
+/** A figure in words: its value and its unit. */
+export const figureText = (f: Figure): string => `${f.value} ${f.unit}`;
 
 /** Length in mm as a figure: whole mm, or inches to hundredths. `fine` adds a digit. */
 export function lengthFigure(mm: number, system: UnitSystem, fine = false, change = false): Figure {
@@ -60,11 +61,11 @@ export const stressFigure = (mpa: number, system: UnitSystem): Figure =>
 export const forceFigure = (kn: number, system: UnitSystem): Figure =>
   system === 'inch' ? { value: fixed(kn / KN_PER_TON, 1), unit: 'ton' } : { value: fixed(kn, 0), unit: 'kN' };
 
-export const formatForce = (kn: number, system: UnitSystem): string => plain(forceFigure(kn, system));
+export const formatForce = (kn: number, system: UnitSystem): string => figureText(forceFigure(kn, system));
 export const formatLength = (mm: number, system: UnitSystem, fine = false): string =>
-  plain(lengthFigure(mm, system, fine));
-export const formatMass = (kg: number, system: UnitSystem): string => plain(massFigure(kg, system));
-export const formatTorque = (nm: number, system: UnitSystem): string => plain(torqueFigure(nm, system));
+  figureText(lengthFigure(mm, system, fine));
+export const formatMass = (kg: number, system: UnitSystem): string => figureText(massFigure(kg, system));
+export const formatTorque = (nm: number, system: UnitSystem): string => figureText(torqueFigure(nm, system));
 export const formatAngle = (deg: number): string => `${fixed(deg, 1)}\u00b0`;
 export const formatPercent = (fraction: number): string => `${fixed(fraction * 100, 0)} %`;
 

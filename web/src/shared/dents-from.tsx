@@ -1,7 +1,7 @@
 import type { Facts } from '@plate-fold/core/derive';
 import type { FoldedPanel } from '@plate-fold/core/fold';
 import { DENT_LIMIT, dentingForce, type StrikeAnswer } from '@plate-fold/core/strike';
-import { lengthFigure, loadFigure, type UnitSystem } from '@plate-fold/core/units';
+import { figureText, lengthFigure, loadFigure, type UnitSystem } from '@plate-fold/core/units';
 import { useMemo } from 'react';
 import { knownStrikes, SET_DOWN } from '../state/strikes/use-strikes';
 import { Row } from '../ui/figure';
@@ -22,8 +22,8 @@ export function DentsFrom({ answer, units }: { answer: StrikeAnswer | undefined;
           : !found
             ? 'no dent found'
             : found.atLeast
-              ? `that leaves less than ${limit.value} ${limit.unit}`
-              : `leaves ${limit.value} ${limit.unit} at that place`
+              ? `that leaves less than ${figureText(limit)}`
+              : `leaves ${figureText(limit)} at that place`
       }
     />
   );

@@ -1,14 +1,9 @@
 import { formatMass, tapeLength, type UnitSystem } from '../../units';
 import type { Body, Rig } from '../rig';
-import {
-  FIRST_MEASURES,
-  MEASURES,
-  type Measure,
-  type MeasureId,
-  type Measures,
-  type Spread,
-} from './measure-list';
+import { FIRST_MEASURES, type Measure, type MeasureId, type Measures, type Spread } from './measure';
+import { MEASURES } from './measure-list';
 
+export * from './measure';
 export * from './measure-list';
 
 /** The measures of a body, in the order of the sheet. */

@@ -4,7 +4,15 @@ import type { Vec2 } from '@plate-fold/core/geometry';
 import { isBracket } from '@plate-fold/core/plan';
 import { punchForce, SHARP_NOSE } from '@plate-fold/core/sheet';
 import { DENT_ERROR, type JointState, type StrikeAnswer } from '@plate-fold/core/strike';
-import { type Figure, fixed, lengthFigure, loadFigure, sentence, stressFigure } from '@plate-fold/core/units';
+import {
+  type Figure,
+  figureText,
+  fixed,
+  lengthFigure,
+  loadFigure,
+  sentence,
+  stressFigure,
+} from '@plate-fold/core/units';
 import { DentsFrom } from '../../shared/dents-from';
 import { ScanRow } from '../../shared/scan-row';
 import { useFacts } from '../../state/derived';
@@ -88,10 +96,7 @@ export function StruckPlate({
     asAtRest(facts, panel.id, { component: v.gapTo, gapMm: v.gapMm });
   const touches = v.gapMm !== undefined && v.gapMm < 0;
   const size = (mm: number) => lengthFigure(mm, units, units === 'metric');
-  const load = (n: number): string => {
-    const f = loadFigure(n, units);
-    return `${f.value} ${f.unit}`;
-  };
+  const load = (n: number): string => figureText(loadFigure(n, units));
   const punch = punchForce(folded.material, folded.sheet.thickness);
   const yields = stressFigure(v.yieldMPa, units);
   const worst = v.reactionsN

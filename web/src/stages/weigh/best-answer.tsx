@@ -13,7 +13,14 @@ import {
 import type { Facts } from '@plate-fold/core/derive';
 import type { FigureId } from '@plate-fold/core/explain';
 import { buildName, copyBuild, resheeted, setSheets } from '@plate-fold/core/plan';
-import { type Figure, fixed, lengthFigure, massFigure, type UnitSystem } from '@plate-fold/core/units';
+import {
+  type Figure,
+  figureText,
+  fixed,
+  lengthFigure,
+  massFigure,
+  type UnitSystem,
+} from '@plate-fold/core/units';
 import { useRun } from '../../state/commands/run';
 import { Button } from '../../ui/button';
 import { Fig } from '../../ui/figure';
@@ -167,6 +174,6 @@ function stopWords(b: Beside | undefined): string {
 function savingWords(b: Beside | undefined, best: StruckRung, units: UnitSystem): string {
   if (!b) return 'there is none';
   const change = lengthFigure(roomLeft(b.rung) - roomLeft(best), units, true, true);
-  const said = `${sheetName(b.rung)}: saves $${fixed(best.cost - b.rung.cost, 0)}, clearance ${change.value} ${change.unit}`;
+  const said = `${sheetName(b.rung)}: saves $${fixed(best.cost - b.rung.cost, 0)}, clearance ${figureText(change)}`;
   return b.breaks.length > 0 ? `${said}; breaks ${b.breaks.join(', ')}` : said;
 }

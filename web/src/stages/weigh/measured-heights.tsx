@@ -1,6 +1,6 @@
 import type { Facts } from '@plate-fold/core/derive';
 import { measureFender, setWheelRates } from '@plate-fold/core/plan';
-import { springFigure, type UnitSystem } from '@plate-fold/core/units';
+import { figureText, springFigure, type UnitSystem } from '@plate-fold/core/units';
 import { wheelRates } from '@plate-fold/core/weigh';
 import { useRun } from '../../state/commands/run';
 import { Button } from '../../ui/button';
@@ -25,10 +25,7 @@ export function MeasuredHeights({ facts, units }: { facts: Facts; units: UnitSys
     run(measureFender, { axle, which, mm });
   };
   const take = () => run(setWheelRates, rates);
-  const spring = (rate: number): string => {
-    const f = springFigure(rate, units);
-    return `${f.value} ${f.unit}`;
-  };
+  const spring = (rate: number): string => figureText(springFigure(rate, units));
   const known = AXLES.filter(a => rates[a] !== undefined);
   return (
     <details className="mt-5">

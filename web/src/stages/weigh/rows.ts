@@ -1,11 +1,11 @@
 import { HEARD_BELOW } from '@plate-fold/core/checks';
-import { hardwareChange } from '@plate-fold/core/compare';
 import type { Facts } from '@plate-fold/core/derive';
 import type { FigureId } from '@plate-fold/core/explain';
 import { liftLimitKg } from '@plate-fold/core/sequence';
 import type { StrikeAnswer } from '@plate-fold/core/strike';
 import {
   type Figure,
+  figureText,
   fixed,
   lengthFigure,
   massFigure,
@@ -13,6 +13,7 @@ import {
   type UnitSystem,
 } from '@plate-fold/core/units';
 import { sheetName } from '../../ui/names';
+import { hardwareWords, kinds, paidWords } from './row-words';
 import type { Column } from './use-columns';
 
 export interface CompareRow {
@@ -75,7 +76,7 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       show: (v, diff) => lengthFigure(v, units, true, diff || before === undefined),
       ...(before === undefined
         ? {}
-        : { note: (c: Column) => `${formatted(lengthFigure(change(c), units, true, true))} against bare` }),
+        : { note: (c: Column) => `${figureText(lengthFigure(change(c), units, true, true))} against bare` }),
       worse: 'less',
     };
   };
@@ -389,33 +390,4 @@ export function compareRows(facts: Facts, units: UnitSystem): readonly RowGroup[
       },
     ]),
   ];
-}
-
-const formatted = (f: Figure): string => `${f.value} ${f.unit}`;
-
-/** Blanks by sheet: `3 of 3/16 in steel, 2 of 1/4 in 5052`. */
-function kinds(c: Column): string {
-  const counts = new Map<string, number>();
-  for (const p of c.facts.panels) {
-    const name = sheetName(p.sheet);
-    counts.set(name, (counts.get(name) ?? 0) + 1);
-  }
-  return [...counts].map(([name, n]) => `${n} of ${name}`).join(', ');
-}
-
-/** The changes of hardware in a few words, the most frequent first. */
-function hardwareWords(from: Facts, to: Facts, units: UnitSystem): string {
-  const changes = hardwareChange(from, to, units);
-  if (changes.length === 0) return 'none';
-  const said = changes.slice(0, 2).map(x => `${x.joints.length} \u00d7 ${x.from} \u2192 ${x.to}`);
-  return said.join('; ') + (changes.length > 2 ? `; ${changes.length - 2} other changes` : '');
-}
-
-/** What a build's price has in it besides making: an offer, shipping, tax. */
-export function paidWords({ build, weight: { costs } }: Facts): string {
-  return [
-    ...(build.offer ? [`plates offered at $${fixed(costs.plates, 0)}`] : []),
-    ...(costs.shipping > 0 ? [`shipping $${fixed(costs.shipping, 0)}`] : []),
-    ...(costs.tax > 0 ? [`tax $${fixed(costs.tax, 0)}`] : []),
-  ].join(', ');
 }
